@@ -1,0 +1,91 @@
+import { pageInputSchema } from "../src/core/objects/page.ts";
+import { routeInputSchema } from "../src/core/objects/route.ts";
+import { ruleSchema } from "../src/core/objects/rule.ts";
+import type { Actor, Desk } from "../src/desk/desk.ts";
+import { createPage } from "../src/desk/pages.ts";
+import { addPerson } from "../src/desk/people.ts";
+import { createRoute } from "../src/desk/routes.ts";
+import { replaceRules } from "../src/desk/rules.ts";
+import { createSite, openSite } from "../src/desk/sites.ts";
+import { copyBatch } from "../src/store/click-spool.ts";
+import { demoRecords } from "./clicks.ts";
+import { demoPages, outside } from "./pages.ts";
+import { demoRedirects, demoShortLinks } from "./routes.ts";
+
+export const DEMO_SIGN_IN = { email: "mara@lowlantern.example", password: "lantern-on-the-lawn" };
+
+const ACTOR: Actor = { name: "Mara Quill", role: "owner" };
+const RECORDS_AT_ONCE = 5_000;
+
+const RULES = [
+  {
+    name: "Outside links open in a new tab",
+    match: { destination: "external" },
+    set: { target: "new" },
+    mode: "fill",
+  },
+  {
+    name: "Network links are paid",
+    match: { domains: ["*.saltmarsh-partners.localhost", "*.gannet-row.localhost"] },
+    set: { sponsored: "on", nofollow: "on" },
+    mode: "overwrite",
+  },
+];
+
+/** Loads the magazine "Low Lantern" into an empty database; leaves any other as it is. */
+export async function loadDemo(desk: Desk, simPort: number, now: number): Promise<void> {
+  if ((await desk.store.sites.count()) > 0) return;
+  console.log("Loading the demo, “Low Lantern”…");
+  try {
+    await fill(desk, simPort, now);
+  } catch (error) {
+    // Half a demo would look like somebody's own data at the next start.
+    await desk.store.sites.destroy({ where: { key: "low-lantern" } });
+    await desk.store.people.destroy({ where: {} });
+    throw error;
+  }
+}
+
+async function fill(desk: Desk, simPort: number, now: number): Promise<void> {
+  await addPerson(desk, { ...DEMO_SIGN_IN, name: ACTOR.name, role: ACTOR.role });
+  await addPerson(desk, {
+    email: "tobias@lowlantern.example",
+    password: "hedgehogs-at-midnight",
+    name: "Tobias Fenn",
+    role: "editor",
+  });
+  const { id } = await createSite(desk, ACTOR, {
+    key: "low-lantern",
+    name: "Low Lantern",
+    hosts: [
+      { name: "lowlantern.localhost", role: "primary" },
+      { name: "lntn.localhost", role: "short" },
+    ],
+  });
+  await desk.store.sites.update({ tagline: "Watching the night from a back garden" }, { where: { id } });
+  const site = await openSite(desk, id);
+  await replaceRules(
+    desk,
+    ACTOR,
+    site,
+    0,
+    RULES.map((rule) => ruleSchema.parse(rule)),
+  );
+
+  const out = outside(simPort);
+  for (const page of demoPages(out, `lntn.localhost:${desk.deliveryPort}`))
+    await createPage(desk, ACTOR, site, pageInputSchema.parse(page));
+  const routes: Parameters<typeof demoRecords>[0][number][] = [];
+  for (const route of [...demoRedirects(), ...demoShortLinks(out)]) {
+    const { popularity, ...input } = route;
+    routes.push({
+      id: (await createRoute(desk, ACTOR, site, routeInputSchema.parse(input))).id,
+      route: { ...route, popularity },
+    });
+  }
+  const records = demoRecords(routes, site.id, now);
+  for (let from = 0; from < records.length; from += RECORDS_AT_ONCE) {
+    const to = Math.min(records.length, from + RECORDS_AT_ONCE);
+    await copyBatch(desk.store, { segment: "demo", from, to, records: records.slice(from, to) });
+  }
+}

@@ -1,0 +1,62 @@
+import { readConfig } from "../src/config.ts";
+import { serve, type Serving } from "../src/serve.ts";
+import { startSim } from "../src/sim/server.ts";
+import { ensureDatabase } from "../src/store/ensure-database.ts";
+import { DEMO_SIGN_IN, loadDemo } from "../demo/load.ts";
+import { buildWhenStale } from "./build.ts";
+import { firstOwner } from "./first-owner.ts";
+import { giveUp, root } from "./install.mjs";
+import { startPostgres } from "./postgres.mjs";
+
+const stops: (() => unknown)[] = [];
+let stopping = false;
+
+async function stopAll(code: number): Promise<void> {
+  if (stopping) return;
+  stopping = true;
+  for (const stop of stops.reverse()) await stop();
+  process.exit(code);
+}
+for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const) {
+  process.on(signal, () => {
+    console.log("\nStopping…");
+    void stopAll(0);
+  });
+}
+
+async function start(): Promise<Serving> {
+  const config = readConfig(process.env, root);
+  let databaseUrl = config.databaseUrl;
+  if (!databaseUrl) {
+    const postgres = await startPostgres(config.dataFolder);
+    stops.push(() => postgres.stop());
+    databaseUrl = postgres.url("maprope");
+    await ensureDatabase(postgres.url("postgres"), "maprope");
+  }
+  buildWhenStale(config.buildFolder);
+  if (config.demo) {
+    const sim = await startSim(config.simPort);
+    stops.push(() => sim.stop());
+  }
+  const notes: string[] = [];
+  const serving = await serve(config, databaseUrl, async (desk) => {
+    if (config.demo) await loadDemo(desk, config.simPort, Date.now());
+    else notes.push(...(await firstOwner(desk)));
+  });
+  stops.push(() => serving.stop());
+  console.log(`
+  Workspace   http://localhost:${config.port}/
+  Site        http://lowlantern.localhost:${config.sitePort}/   (delivery, on ${serving.deliveryUrl})`);
+  if (config.demo) {
+    console.log(`  Outside     http://harbour-optics.localhost:${config.simPort}/   (simulated)
+  Sign in     ${DEMO_SIGN_IN.email}   ${DEMO_SIGN_IN.password}`);
+  }
+  for (const note of notes) console.log(`  ${note}`);
+  console.log("\n  Ctrl-C stops everything.\n");
+  return serving;
+}
+
+start().catch(async (error: unknown) => {
+  for (const stop of stops.reverse()) await stop();
+  giveUp(error instanceof Error ? error.message : String(error));
+});

@@ -1,0 +1,51 @@
+import { isAbsolute, resolve } from "node:path";
+
+/** What the environment says (API: Configuration). */
+export interface Config {
+  databaseUrl: string | undefined;
+  host: string;
+  port: number;
+  siteHost: string;
+  sitePort: number;
+  simPort: number;
+  dataFolder: string;
+  secret: string | undefined;
+  apiToken: string | undefined;
+  demo: boolean;
+  trustProxy: boolean;
+  /** Folder of the built workspace. */
+  buildFolder: string;
+}
+
+/** Reads the configuration; throws an Error with one plain sentence when a variable makes no sense. */
+export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
+  const token = env.MAPROPE_API_TOKEN || undefined;
+  if (token && token.length < 24)
+    throw new Error("MAPROPE_API_TOKEN is too short: it needs at least 24 characters.");
+  return {
+    databaseUrl: env.DATABASE_URL || undefined,
+    host: env.MAPROPE_HOST || "127.0.0.1",
+    port: port(env, "MAPROPE_PORT", 4600),
+    siteHost: env.MAPROPE_SITE_HOST || "127.0.0.1",
+    sitePort: port(env, "MAPROPE_SITE_PORT", 4601),
+    simPort: port(env, "MAPROPE_SIM_PORT", 4602),
+    dataFolder: folder(env.MAPROPE_DATA || ".data", root),
+    secret: env.MAPROPE_SECRET || undefined,
+    apiToken: token,
+    demo: (env.MAPROPE_DEMO ?? "1") === "1",
+    trustProxy: env.MAPROPE_TRUST_PROXY === "1",
+    buildFolder: folder(env.MAPROPE_BUILD || "dist", root),
+  };
+}
+
+function port(env: NodeJS.ProcessEnv, name: string, fallback: number): number {
+  const text = env[name];
+  if (!text) return fallback;
+  const value = Number(text);
+  if (Number.isInteger(value) && value > 0 && value < 65_536) return value;
+  throw new Error(`${name} is “${text}”; it must be a port number from 1 to 65535.`);
+}
+
+function folder(path: string, root: string): string {
+  return isAbsolute(path) ? path : resolve(root, path);
+}

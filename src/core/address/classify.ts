@@ -1,0 +1,44 @@
+import type { Address } from "./address.ts";
+import { pathKey } from "./path-key.ts";
+
+/** Where a link leads, seen from one site. */
+export type DestinationKind =
+  "external" | "page" | "file" | "route" | "heading" | "mail" | "phone" | "broken";
+
+/** What the site answers, as far as classification needs to know. */
+export interface SiteAddresses {
+  /** Lower-case host names of the site, without port. */
+  hosts: readonly string[];
+  /** What answers this path on this host (null: a path without a host); undefined when nothing does. */
+  answers(host: string | null, key: string): "page" | "file" | "route" | undefined;
+}
+
+/**
+ * Says which kind of destination an address is for the given site.
+ * A path that nothing on the site answers is "broken", never "external":
+ * guessing would hide the author's slip.
+ */
+export function destinationKind(address: Address | string, site: SiteAddresses): DestinationKind {
+  if (address.startsWith("#")) return "heading";
+  if (/^mailto:/i.test(address)) return "mail";
+  if (/^tel:/i.test(address)) return "phone";
+  const place = ownPlace(address, site.hosts);
+  if (!place) return URL.canParse(address) ? "external" : "broken";
+  return site.answers(place.host, place.key) ?? "broken";
+}
+
+/**
+ * Splits an address of our own into host and path key; undefined when it leads elsewhere. A path without a
+ * host has host null. Ports are not compared: they belong to the listener, not to the site.
+ */
+export function ownPlace(
+  address: string,
+  hosts: readonly string[],
+): { host: string | null; key: string } | undefined {
+  if (/^\/(?![/\\])/.test(address) || address.startsWith("?")) {
+    return { host: null, key: pathKey(address.startsWith("?") ? "/" : address) };
+  }
+  if (!/^(?:https?:)?\/\//i.test(address) || !URL.canParse(address, "http://own.invalid")) return undefined;
+  const url = new URL(address, "http://own.invalid");
+  return hosts.includes(url.hostname) ? { host: url.hostname, key: pathKey(url.pathname) } : undefined;
+}

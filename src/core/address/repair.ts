@@ -1,0 +1,189 @@
+import {
+  MAX_ADDRESS_LENGTH,
+  type Address,
+  type AddressForm,
+  type Refusal,
+  type RefusalCode,
+  type Repair,
+  type Repaired,
+} from "./address.ts";
+import { mendScheme, startsWithHost } from "./scheme.ts";
+import { unwrap } from "./unwrap.ts";
+import { warningsFor, type AddressSurroundings } from "./warn.ts";
+
+// eslint-disable-next-line no-control-regex -- control characters are what it looks for
+const CONTROL = /[\u0000-\u001F\u007F-\u009F\u2028\u2029]/;
+const MAIL = /^[^\s@/:?#]+@[\p{L}\p{N}.-]+\.[\p{L}\p{N}-]{2,}(?:\?\S*)?$/u;
+const PHONE = /^(?:\+|00)[\d\s().\-/]{6,24}$/;
+const SCHEME = /^([a-z][a-z\d+.-]*):/i;
+const RELATIVE_PATH = /^(?:\.{1,2}\/|[\p{L}\p{N}_~-]+(?:\/|\.html?$|\.pdf$))/iu;
+
+/**
+ * Turns what a person pasted into a destination and says what it did (DESIGN section 6).
+ * Repairs are told one by one; an address that cannot be made right is refused with a reason. Query
+ * parameters are never reordered or dropped: a program's parameters are its payment.
+ * Total: every string has an answer.
+ */
+export function repairAddress(pasted: string, surroundings: AddressSurroundings = {}): Repaired {
+  const unwrapped = unwrap(pasted);
+  const repairs = [...unwrapped.repairs];
+  const text = unwrapped.text;
+  if (text === "")
+    return refuse(
+      "empty",
+      "There is no address here. Paste one, such as https://shop.example/lamp.",
+      repairs,
+    );
+  if (CONTROL.test(text)) {
+    return refuse(
+      "control-characters",
+      "There is a line break or control character inside the address. Paste it as one line.",
+      repairs,
+    );
+  }
+  if (text.startsWith("#")) return accept(encodeSpaces(text, repairs), "fragment", repairs, surroundings);
+  if (text.startsWith("?") || /^\/(?![/\\])/.test(text)) {
+    return accept(encodeSpaces(text, repairs), "path", repairs, surroundings);
+  }
+  if (MAIL.test(text)) {
+    repairs.push({ code: "missing-scheme", message: "Added mailto: to the mail address." });
+    return accept(`mailto:${text}`, "mail", repairs, surroundings);
+  }
+  if (PHONE.test(text)) return acceptPhone(text, repairs, surroundings);
+
+  const mended = mendScheme(text);
+  repairs.push(...mended.repairs);
+  const scheme = SCHEME.exec(mended.text)?.[1]?.toLowerCase();
+  if (scheme === "http" || scheme === "https") return acceptWeb(mended.text, repairs, surroundings);
+  if (scheme === "mailto") return acceptMail(text, repairs, surroundings);
+  if (scheme === "tel") return acceptPhone(text.slice(4), repairs, surroundings);
+  if (scheme) {
+    return refuse(
+      "scheme",
+      `Links here lead to http, https, mailto or tel addresses, or to a path of this site; “${scheme}:” is none of them.`,
+      repairs,
+    );
+  }
+  if (RELATIVE_PATH.test(text)) {
+    repairs.push({ code: "rooted", message: "Read it as a path from the root of this site." });
+    return accept(
+      encodeSpaces(`/${text.replace(/^(?:\.{1,2}\/)+/, "")}`, repairs),
+      "path",
+      repairs,
+      surroundings,
+    );
+  }
+  return refuse(
+    "not-an-address",
+    "This does not look like an address. A web address has a host with a dot, such as shop.example/lamp; a path of this site starts with a slash.",
+    repairs,
+  );
+}
+
+function acceptWeb(text: string, repairs: Repair[], surroundings: AddressSurroundings): Repaired {
+  const authority = /^https?:\/\/([^/?#\\]*)/i.exec(text)?.[1] ?? "";
+  if (authority === "" || authority.startsWith(":")) {
+    return refuse(
+      "host",
+      "The address has no host. After https:// comes a name such as shop.example.",
+      repairs,
+    );
+  }
+  if (authority.includes("@")) {
+    return refuse(
+      "credentials",
+      "The address carries a user name or password before the host. Take out everything up to the @.",
+      repairs,
+    );
+  }
+  if (!URL.canParse(text)) {
+    return refuse(
+      "host",
+      `“${authority}” is not a host name. Letters, digits, hyphens and dots make one, such as shop.example.`,
+      repairs,
+    );
+  }
+  const url = new URL(text);
+  const host = url.host;
+  const typedHost = authority.replace(/:\d*$/, "");
+  if (/[^\u0020-\u007F]/.test(typedHost)) {
+    repairs.push({ code: "idna", message: `Wrote the host in its ASCII form, ${url.hostname} (IDNA).` });
+  } else if (typedHost !== typedHost.toLowerCase() || /^[A-Z]/.test(text)) {
+    repairs.push({ code: "case", message: "Put scheme and host in lower case." });
+  }
+  const rest = text.slice(text.indexOf(authority) + authority.length);
+  if (rest !== "" && url.href !== `${url.protocol}//${host}${rest.startsWith("/") ? "" : "/"}${rest}`) {
+    repairs.push({
+      code: "encoded",
+      message: "Percent-encoded or resolved characters that an address cannot hold as they are.",
+    });
+  }
+  return accept(url.href, "web", repairs, surroundings, typedHost);
+}
+
+function acceptMail(text: string, repairs: Repair[], surroundings: AddressSurroundings): Repaired {
+  const mailbox = text.slice(text.indexOf(":") + 1);
+  if (!MAIL.test(mailbox)) {
+    return refuse(
+      "not-an-address",
+      "A mail address has a name, an @ and a host, such as post@lowlantern.example.",
+      repairs,
+    );
+  }
+  return accept(`mailto:${encodeSpaces(mailbox, repairs)}`, "mail", repairs, surroundings);
+}
+
+function acceptPhone(text: string, repairs: Repair[], surroundings: AddressSurroundings): Repaired {
+  const digits = text.replace(/[\s().\-/]/g, "").replace(/^00/, "+");
+  if (!/^\+?\d{3,15}$/.test(digits)) {
+    return refuse(
+      "not-an-address",
+      "A phone number is digits with an optional + before them, such as +44 20 7946 0000 (RFC 3966).",
+      repairs,
+    );
+  }
+  if (`tel:${digits}` !== `tel:${text}`)
+    repairs.push({ code: "encoded", message: "Wrote the number as tel: wants it, digits only." });
+  return accept(`tel:${digits}`, "phone", repairs, surroundings);
+}
+
+function accept(
+  address: string,
+  form: AddressForm,
+  repairs: Repair[],
+  surroundings: AddressSurroundings,
+  typedHost?: string,
+): Repaired {
+  if (address.length > MAX_ADDRESS_LENGTH) {
+    return refuse(
+      "too-long",
+      `The address has ${address.length} characters; more than ${MAX_ADDRESS_LENGTH} do not arrive everywhere. Make it shorter.`,
+      repairs,
+    );
+  }
+  const warnings = form === "web" ? warningsFor(new URL(address), typedHost ?? "", surroundings) : [];
+  return { ok: true, address: address as Address, form, repairs, warnings };
+}
+
+function refuse(code: RefusalCode, message: string, repairs: Repair[]): Repaired {
+  const reason: Refusal = { code, message };
+  return { ok: false, reason, repairs };
+}
+
+function encodeSpaces(text: string, repairs: Repair[]): string {
+  const encoded = text.replace(/[\s"<>`\\^{|}]/g, (c) => (c === "\\" ? "/" : encodeURIComponent(c)));
+  if (encoded !== text)
+    repairs.push({
+      code: "encoded",
+      message: "Percent-encoded characters that an address cannot hold as they are.",
+    });
+  return encoded;
+}
+
+/** True when pasted text reads as one address rather than as words to search for. */
+export function looksLikeAddress(text: string): boolean {
+  const bare = unwrap(text).text;
+  if (/^(?:[/#?]|\.{1,2}\/)/.test(bare) || MAIL.test(bare) || PHONE.test(bare)) return true;
+  if (/\s/.test(bare) && !/^[a-z]+:[/\\]/i.test(bare)) return false;
+  return startsWithHost(bare) || /^[a-z][a-z\d+.-]*:/i.test(bare) || /^[a-z]{3,7}[:;]?[/\\]{2}/i.test(bare);
+}

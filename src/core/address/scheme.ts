@@ -1,0 +1,69 @@
+import { distance } from "fastest-levenshtein";
+import type { Repair } from "./address.ts";
+
+const RUN_OF_SCHEMES = /^(?:https?[:;]*[/\\]+)+(?=https?[:;]*[/\\]+)/i;
+const SCHEME_AND_SLASHES = /^([a-z]{3,7})([:;]*)([/\\]+)/i;
+const SCHEME_WITHOUT_SLASHES = /^(https?):(?=[^/\\])/i;
+const HOST_AND_REST =
+  /^(?:[\p{L}\p{N}](?:[\p{L}\p{N}_-]*[\p{L}\p{N}])?\.)+(?:\p{L}{2,}|xn--[a-z\d-]+)\.?(?::\d{1,5})?(?=$|[/?#\\])/iu;
+const LOOPBACK_NAME = /^(?:[a-z\d-]+\.)*localhost(?::\d{1,5})?(?=$|[/?#\\])/i;
+const IPV4 = /^\d{1,3}(?:\.\d{1,3}){3}(?::\d{1,5})?(?=$|[/?#\\])/;
+
+/** True when the text starts as a host name does (`shop.example/x`, `localhost:3000`), with no scheme before it. */
+export function startsWithHost(text: string): boolean {
+  return HOST_AND_REST.test(text) || LOOPBACK_NAME.test(text) || IPV4.test(text);
+}
+
+/** The scheme that is assumed when none was pasted: names under `.localhost` (RFC 6761) have no certificates. */
+export function assumedScheme(text: string): "http" | "https" {
+  return LOOPBACK_NAME.test(text) ? "http" : "https";
+}
+
+/**
+ * Mends what goes wrong at the start of a web address: doubled schemes, `htp://`, `https//`, `http:\\`,
+ * a scheme that is missing altogether. Text that is no web address comes back unchanged.
+ */
+export function mendScheme(pasted: string): { text: string; repairs: Repair[] } {
+  const repairs: Repair[] = [];
+  let text = pasted.replace(RUN_OF_SCHEMES, "");
+  if (text !== pasted) {
+    const kept = /^https?/i.exec(text)?.[0].toLowerCase() ?? "https";
+    repairs.push({ code: "doubled-scheme", message: `The scheme stood there twice; kept ${kept}.` });
+  }
+
+  const withoutSlashes = SCHEME_WITHOUT_SLASHES.exec(text);
+  if (withoutSlashes) {
+    text = `${withoutSlashes[1]}://${text.slice(withoutSlashes[0].length)}`;
+    repairs.push({ code: "slashes", message: "Set the two slashes after the scheme." });
+  }
+  const start = SCHEME_AND_SLASHES.exec(text);
+  const scheme = start && closestWebScheme(start[1]!);
+  if (start && scheme) {
+    const rest = text.slice(start[0].length);
+    const spelled = start[1]!.toLowerCase() === scheme;
+    if (!spelled)
+      repairs.push({ code: "scheme-spelling", message: `Mended the scheme “${start[1]}” to ${scheme}.` });
+    const tooMany = start[3]!.length > 2;
+    if (start[2] !== ":" || start[3] !== "//") {
+      repairs.push({ code: "slashes", message: "Mended the colon and slashes after the scheme." });
+    }
+    // Three slashes and no host behind them is a file-like address: left for the refusal to explain.
+    return { text: tooMany && !startsWithHost(rest) ? `${scheme}:///` : `${scheme}://${rest}`, repairs };
+  }
+
+  const bare = text.replace(/^:?[/\\]{2,}/, "");
+  if (startsWithHost(bare)) {
+    const assumed = assumedScheme(bare);
+    repairs.push({ code: "missing-scheme", message: `Added the missing ${assumed}://.` });
+    text = `${assumed}://${bare}`;
+  }
+  return { text, repairs };
+}
+
+function closestWebScheme(word: string): "http" | "https" | undefined {
+  const lower = word.toLowerCase();
+  const toHttps = distance(lower, "https");
+  const toHttp = distance(lower, "http");
+  if (Math.min(toHttp, toHttps) > 1) return undefined;
+  return toHttps < toHttp || (toHttps === toHttp && lower.endsWith("s")) ? "https" : "http";
+}

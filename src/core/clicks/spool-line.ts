@@ -1,0 +1,58 @@
+import { CLICK_CLASSES, DEVICES, type ClickClass, type Device, type SpoolRecord } from "./record.ts";
+
+const MOST_TEXT = 1024;
+
+/** Writes a record as one line, newline included. Fields are separated by tabs; text is cut and kept free of controls. */
+export function writeSpoolLine(record: SpoolRecord): string {
+  return record.kind === "click"
+    ? `c\t${record.at}\t${record.route}\t${record.class}\t${record.device}\t${record.visitor}\t${clean(record.referrer)}\t${clean(record.page)}\n`
+    : `m\t${record.at}\t${record.site}\t${record.class}\t${clean(record.host)}\t${clean(record.key)}\t${clean(record.referrer)}\n`;
+}
+
+/** Reads a line without its newline; undefined for one that is torn or was never ours. */
+export function readSpoolLine(line: string): SpoolRecord | undefined {
+  const field = line.split("\t");
+  const at = Number(field[1]);
+  const group = field[3] as ClickClass;
+  if (
+    !Number.isSafeInteger(at) ||
+    at <= 0 ||
+    at > 8.64e15 ||
+    !/^\d{1,18}$/.test(field[2] ?? "") ||
+    !CLICK_CLASSES.includes(group)
+  )
+    return undefined;
+  if (field[0] === "c" && field.length === 8 && DEVICES.includes(field[4] as Device)) {
+    return {
+      kind: "click",
+      at,
+      route: field[2]!,
+      class: group,
+      device: field[4] as Device,
+      visitor: field[5]!,
+      referrer: field[6]!,
+      page: field[7]!,
+    };
+  }
+  if (field[0] === "m" && field.length === 7) {
+    return {
+      kind: "miss",
+      at,
+      site: field[2]!,
+      class: group,
+      host: field[4]!,
+      key: field[5]!,
+      referrer: field[6]!,
+    };
+  }
+  return undefined;
+}
+
+// eslint-disable-next-line no-control-regex -- control characters are what it takes out
+const CONTROL = /[\u0000-\u001F\u007F]+/g;
+
+function clean(text: string): string {
+  const cut = text.length > MOST_TEXT ? text.slice(0, MOST_TEXT).toWellFormed() : text;
+  CONTROL.lastIndex = 0;
+  return CONTROL.test(cut) ? cut.replace(CONTROL, " ") : cut;
+}

@@ -1,0 +1,25 @@
+import { z } from "zod";
+import { attributesAnswerSchema } from "./rule.ts";
+import { pageSummarySchema } from "./page.ts";
+import { routeSchema } from "./route.ts";
+
+export const pasteQuestionSchema = z.object({ text: z.string().min(1).max(20_000) });
+
+/** What is known about something that was pasted. */
+export const pasteAnswerSchema = z.object({
+  form: z.enum(["web", "mail", "phone", "path", "fragment", "words", "refused"]),
+  kind: z.enum(["external", "page", "file", "route", "heading", "mail", "phone", "broken"]).nullable(),
+  address: z.string().nullable(),
+  repairs: z.array(z.string()),
+  warnings: z.array(z.string()),
+  refusal: z.string().nullable(),
+  /** The page or route of ours that answers it, in words. */
+  answeredBy: z.string().nullable(),
+  /** Where it ends when it goes through our own routes. */
+  ends: z.string().nullable(),
+  attributes: attributesAnswerSchema.nullable(),
+  shortLinks: z.array(routeSchema),
+  pages: z.array(pageSummarySchema),
+  routes: z.array(routeSchema),
+});
+export type PasteAnswer = z.infer<typeof pasteAnswerSchema>;

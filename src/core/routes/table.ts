@@ -1,0 +1,71 @@
+import { foldedKey } from "../address/path-key.ts";
+
+/** One address that a route answers; `host` null means every host of the site. */
+export interface RouteAddress {
+  host: string | null;
+  key: string;
+  /** Short links are found whatever the letter case; their key is stored folded. */
+  folded: boolean;
+}
+
+interface HostTable<T> {
+  exact: Map<string, T>;
+  folded: Map<string, T>;
+}
+
+/**
+ * The compiled table of exact routes of one site. Two maps a host, since redirects keep old paths as they
+ * were and short links forgive letter case; a request costs one to four map look-ups, whatever the size.
+ */
+export class RouteTable<T> {
+  private readonly hosts = new Map<string, HostTable<T>>();
+  private readonly everywhere: HostTable<T> = { exact: new Map(), folded: new Map() };
+  private count = 0;
+
+  /** Number of addresses in the table. */
+  get size(): number {
+    return this.count;
+  }
+
+  /** Puts an address in place of whatever answered it before. */
+  set(address: RouteAddress, entry: T): void {
+    const map = this.mapOf(address);
+    if (!map.has(address.key)) this.count += 1;
+    map.set(address.key, entry);
+  }
+
+  /** Takes an address out, if `entry` still is what answers it. */
+  delete(address: RouteAddress, entry: T): void {
+    const map = this.mapOf(address);
+    if (map.get(address.key) !== entry) return;
+    map.delete(address.key);
+    this.count -= 1;
+  }
+
+  /** What answers the path key on this host: the host's own routes before those of every host, exact case first. */
+  find(host: string, key: string): T | undefined {
+    const own = this.hosts.get(host);
+    const hit = own?.exact.get(key) ?? this.everywhere.exact.get(key);
+    if (hit !== undefined) return hit;
+    const folded = foldedKey(key);
+    return own?.folded.get(folded) ?? this.everywhere.folded.get(folded);
+  }
+
+  /** The path keys that this host answers, at most `most` of them. */
+  *keys(host: string, most: number): Generator<string> {
+    const own = this.hosts.get(host);
+    let left = most;
+    for (const map of [own?.folded, own?.exact, this.everywhere.folded, this.everywhere.exact]) {
+      for (const key of map?.keys() ?? []) {
+        if (left-- <= 0) return;
+        yield key;
+      }
+    }
+  }
+
+  private mapOf({ host, folded }: RouteAddress): Map<string, T> {
+    let table = host === null ? this.everywhere : this.hosts.get(host);
+    if (!table) this.hosts.set(host!, (table = { exact: new Map(), folded: new Map() }));
+    return folded ? table.folded : table.exact;
+  }
+}

@@ -1,0 +1,24 @@
+import type { Rule } from "../objects/rule.ts";
+import { linkFacts, type LinkOnPage, type SiteSight } from "./link-facts.ts";
+import { parseOverride } from "./override.ts";
+import { resolve, type Resolved } from "./resolve.ts";
+
+/** The rel and target that a link on a page is delivered with, and why: facts, override and rules put together. */
+export function linkAttributes(link: LinkOnPage, rules: readonly Rule[], site: SiteSight): Resolved {
+  const rel = Array.isArray(link.rel) ? link.rel : relTokens((link.rel as string | null | undefined) ?? "");
+  return resolve(rules, linkFacts(link, site), {
+    rel,
+    target: link.target?.trim() ? normalTarget(link.target.trim()) : null,
+    override: parseOverride(link.override ?? "").override,
+  });
+}
+
+/** The tokens of a `rel` attribute value (HTML section 4.6.7: set of space-separated tokens). */
+export function relTokens(rel: string): string[] {
+  return rel.split(/[\t\n\f\r ]+/).filter(Boolean);
+}
+
+// Keywords with an underscore are compared without letter case (HTML section 7.3.3).
+function normalTarget(target: string): string {
+  return target.startsWith("_") ? target.toLowerCase() : target;
+}

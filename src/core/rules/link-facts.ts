@@ -1,0 +1,55 @@
+import { destinationKind, ownPlace, type DestinationKind, type SiteAddresses } from "../address/classify.ts";
+import type { LinkFacts } from "./match.ts";
+
+/** A link as its page holds it, before any rule. */
+export interface LinkOnPage {
+  href: string;
+  rel?: string | readonly string[] | null;
+  target?: string | null;
+  override?: string | null;
+  page?: string;
+  category?: string;
+  anchor?: "text" | "image";
+}
+
+/** A site as rules see it: what answers where, and where its routes lead. */
+export interface SiteSight extends SiteAddresses {
+  /** The destination of the exact route at this place, when there is one. */
+  routeDestination(host: string | null, key: string): string | undefined;
+}
+
+/**
+ * The facts of a link that rules match on. A link to one of our own routes is judged by where the route
+ * leads: a short link to a shop is an outside link, else shortening would take its marks away.
+ */
+export function linkFacts(link: LinkOnPage, site: SiteSight): LinkFacts {
+  const kind = destinationKind(link.href, site);
+  const end = kind === "route" ? throughRoutes(link.href, site) : link.href;
+  const endKind = kind === "route" ? destinationKind(end, site) : kind;
+  return {
+    reach: reachOf(endKind),
+    domain: endKind === "external" ? new URL(end, "http://own.invalid").hostname : undefined,
+    page: link.page,
+    category: link.category,
+    anchor: link.anchor ?? "text",
+    programs: [],
+    networks: [],
+  };
+}
+
+function reachOf(kind: DestinationKind): LinkFacts["reach"] {
+  if (kind === "external") return "external";
+  return kind === "mail" || kind === "phone" ? "none" : "internal";
+}
+
+/** Follows our own exact routes from an address to where they end; stops at what is not ours, or after ten. */
+export function throughRoutes(address: string, site: SiteSight): string {
+  let current = address;
+  for (let hops = 0; hops < 10; hops += 1) {
+    const place = ownPlace(current, site.hosts);
+    const next = place && site.routeDestination(place.host, place.key);
+    if (next === undefined) return current;
+    current = next;
+  }
+  return current;
+}

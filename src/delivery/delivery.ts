@@ -1,0 +1,133 @@
+import { createServer, type Server } from "node:http";
+import { join } from "node:path";
+import { visitorSalt } from "../store/click-spool.ts";
+import type { Store } from "../store/store.ts";
+import { followStore } from "./follow-store.ts";
+import { createHotPath } from "./hot-path.ts";
+import { createListener } from "./listener.ts";
+import { createRenderedPages } from "./rendered-pages.ts";
+import { openSpool } from "./spool.ts";
+import { createSpoolCopier } from "./spool-copier.ts";
+import { loadThemeAssets } from "./theme/assets.ts";
+import { createVisitorKeys } from "./visitor-key.ts";
+
+export interface DeliveryOptions {
+  store: Store;
+  /** Folder for the click spool. */
+  dataFolder: string;
+  secret: string;
+  /** Port under which readers reach `.localhost` hosts. */
+  deliveryPort: number;
+  /** Take the reader's address from X-Forwarded-For; only behind a proxy that sets it. */
+  trustProxy: boolean;
+  report(message: string, error: unknown): void;
+}
+
+/** The delivery listener of one process, with everything that it needs behind it. */
+export interface Delivery {
+  server: Server;
+  health(): Promise<DeliveryHealth>;
+  /** Stops following and copying, after a last copy; the server is the caller's to close. */
+  stop(): Promise<void>;
+}
+
+export interface DeliveryHealth {
+  status: "ok" | "degraded";
+  database: "up" | "down";
+  routes: number;
+  /** Records on the spool that have not reached the database. */
+  pendingClicks: number;
+  /** Records that the disk refused since start. */
+  lostClicks: number;
+}
+
+const COPY_EVERY_MS = 400;
+
+/** Starts delivery: loads the index, follows changes, and copies clicks to the database for as long as it runs. */
+export async function startDelivery(options: DeliveryOptions): Promise<Delivery> {
+  const { store, report, trustProxy, deliveryPort } = options;
+  const folder = join(options.dataFolder, "spool");
+  const spool = openSpool(folder);
+  const copier = createSpoolCopier(store, folder);
+  const index = await followStore(store, deliveryPort, report);
+  const visitors = createVisitorKeys(options.secret, (now, fresh) => visitorSalt(store, now, fresh));
+  const copying = repeatCopying(copier.copy, report);
+
+  const health = async (): Promise<DeliveryHealth> => {
+    const up = await databaseAnswers(store);
+    const fine = up && spool.lost === 0;
+    return {
+      status: fine ? "ok" : "degraded",
+      database: up ? "up" : "down",
+      routes: index.current().routeCount,
+      pendingClicks: await copier.pending(),
+      lostClicks: spool.lost,
+    };
+  };
+  const listener = createListener({
+    index,
+    hotPath: createHotPath(spool, visitors, trustProxy),
+    pages: createRenderedPages(store),
+    assets: loadThemeAssets(),
+    deliveryPort,
+    trustProxy,
+    health: async () => ({ ...(await health()) }),
+    report,
+  });
+  return {
+    server: createServer(listener),
+    health,
+    async stop() {
+      await index.stop();
+      spool.close();
+      await copying.stop();
+    },
+  };
+}
+
+function repeatCopying(
+  copy: () => Promise<number>,
+  report: DeliveryOptions["report"],
+): { stop(): Promise<void> } {
+  let stopped = false;
+  let failing = false;
+  let timer: NodeJS.Timeout | undefined;
+  let running = Promise.resolve();
+  const run = async (): Promise<void> => {
+    try {
+      await copy();
+      failing = false;
+    } catch (error) {
+      // Told once for each outage; the records wait where they are.
+      if (!failing) report("Clicks wait on the spool: the database does not take them.", error);
+      failing = true;
+    }
+    if (!stopped) timer = setTimeout(next, COPY_EVERY_MS);
+  };
+  const next = (): void => {
+    running = run();
+  };
+  next();
+  return {
+    async stop() {
+      stopped = true;
+      clearTimeout(timer);
+      await running;
+      await run();
+    },
+  };
+}
+
+async function databaseAnswers(store: Store): Promise<boolean> {
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise<boolean>((resolve) => {
+    timer = setTimeout(() => resolve(false), 2_000);
+  });
+  const asked = store.rows("SELECT 1 AS one").then(
+    () => true,
+    () => false,
+  );
+  const answer = await Promise.race([asked, late]);
+  clearTimeout(timer);
+  return answer;
+}

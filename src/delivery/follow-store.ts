@@ -1,0 +1,100 @@
+import { changesAfter, clearOldChanges, listenForChanges, type Change } from "../store/changes.ts";
+import {
+  readDelivery,
+  readDeliveredPage,
+  readDeliveredRoute,
+  readDeliveredSite,
+} from "../store/delivery-view.ts";
+import type { Store } from "../store/store.ts";
+import { DeliveryIndex } from "./site-index.ts";
+
+const LOOK_ANYWAY_MS = 15_000;
+
+/** The index of everything delivered, kept current while the process runs. */
+export interface FollowedIndex {
+  /** Replaced as a whole when everything is loaded anew. */
+  current(): DeliveryIndex;
+  /** Goes up with every change that was taken in; what was rendered before may be out of date. */
+  generation(): number;
+  stop(): Promise<void>;
+}
+
+/**
+ * Loads the index and follows the store: each NOTIFY makes it fetch all changes after the last it knows, so
+ * a lost message costs nothing. After a lost connection it catches up; after a week away it loads anew.
+ */
+export async function followStore(
+  store: Store,
+  deliveryPort: number,
+  report: (message: string, error: unknown) => void,
+): Promise<FollowedIndex> {
+  let { index, seq } = await load(store, deliveryPort);
+  let generation = 1;
+  let busy: Promise<void> | undefined;
+  let again = false;
+
+  async function takeIn(change: Change): Promise<void> {
+    if (change.kind === "route")
+      index.putRoute(change.objectId!, change.siteId, await readDeliveredRoute(store, change.objectId!));
+    else if (change.kind === "page")
+      index.putPage(change.objectId!, change.siteId, await readDeliveredPage(store, change.objectId!));
+    else if (change.kind === "routes") ({ index, seq } = await load(store, deliveryPort));
+    else {
+      const site = await readDeliveredSite(store, change.siteId);
+      if (site) index.putSite(site);
+    }
+  }
+  async function catchUp(): Promise<void> {
+    const changes = await changesAfter(store, seq);
+    if (!changes) ({ index, seq } = await load(store, deliveryPort));
+    for (const change of changes ?? []) {
+      if (BigInt(change.seq) <= BigInt(seq)) continue;
+      await takeIn(change);
+      seq = change.seq;
+    }
+    if (!changes || changes.length > 0) generation += 1;
+  }
+  function hear(): void {
+    if (busy) {
+      again = true;
+      return;
+    }
+    busy = catchUp()
+      .catch((error: unknown) => report("Changes could not be read; trying again.", error))
+      .finally(() => {
+        busy = undefined;
+        if (again) {
+          again = false;
+          hear();
+        }
+      });
+  }
+  const listener = listenForChanges(store.url, hear, (error) =>
+    report("Lost the connection that tells of changes.", error),
+  );
+  const timer = setInterval(hear, LOOK_ANYWAY_MS);
+  await clearOldChanges(store);
+  return {
+    current: () => index,
+    generation: () => generation,
+    async stop() {
+      clearInterval(timer);
+      again = false;
+      await listener.stop();
+      await busy;
+    },
+  };
+}
+
+async function load(store: Store, deliveryPort: number): Promise<{ index: DeliveryIndex; seq: string }> {
+  const index = new DeliveryIndex(deliveryPort);
+  // Routes are read after their sites in the same picture; they wait until the sites are in.
+  const waiting: (() => void)[] = [];
+  const snapshot = await readDelivery(store, (routes) => {
+    waiting.push(() => routes.forEach((route) => index.putRoute(route.id, route.siteId, route)));
+  });
+  for (const site of snapshot.sites) index.putSite(site);
+  for (const page of snapshot.pages) index.putPage(page.id, page.siteId, page);
+  for (const put of waiting) put();
+  return { index, seq: snapshot.seq };
+}

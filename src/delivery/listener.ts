@@ -1,0 +1,192 @@
+import type { IncomingMessage, ServerResponse } from "node:http";
+import { pathKey } from "../core/address/path-key.ts";
+import { publicAddress } from "../core/address/public-address.ts";
+import { writeSpoolLine } from "../core/clicks/spool-line.ts";
+import type { FollowedIndex } from "./follow-store.ts";
+import type { HotPath } from "./hot-path.ts";
+import { frameOf, servesPages, type RenderedPages } from "./rendered-pages.ts";
+import { requesterOf } from "./requester.ts";
+import type { SiteIndex } from "./site-index.ts";
+import { goneDocument } from "./theme/documents.tsx";
+import type { ThemeAsset } from "./theme/assets.ts";
+
+/** What the delivery listener works with. */
+export interface ListenerParts {
+  index: FollowedIndex;
+  hotPath: HotPath;
+  pages: RenderedPages;
+  assets: ReadonlyMap<string, ThemeAsset>;
+  deliveryPort: number;
+  trustProxy: boolean;
+  health(): Promise<Record<string, unknown>>;
+  report(message: string, error: unknown): void;
+}
+
+interface Place {
+  site: SiteIndex;
+  host: string;
+}
+
+const HTML = "text/html; charset=utf-8";
+const SECURITY = [
+  "X-Content-Type-Options", "nosniff",
+  "Referrer-Policy", "strict-origin-when-cross-origin",
+  "Content-Security-Policy", "default-src 'self'; img-src * data:; style-src 'self' 'unsafe-inline'; script-src 'none'; object-src 'none'; base-uri 'none'",
+]; // prettier-ignore
+const MOST_HOSTS = 1_000;
+
+/** The request handler of the delivery listener. Order of answer: exact route, published page, miss (DESIGN section 8). */
+export function createListener(
+  parts: ListenerParts,
+): (request: IncomingMessage, response: ServerResponse) => void {
+  let places = new Map<string, Place | null>();
+  let placesGeneration = 0;
+
+  // Host headers repeat; taking them apart once keeps that off the hot path.
+  function placeOf(header: string): Place | null {
+    if (placesGeneration !== parts.index.generation() || places.size > MOST_HOSTS) {
+      places = new Map();
+      placesGeneration = parts.index.generation();
+    }
+    const known = places.get(header);
+    if (known !== undefined) return known;
+    const host = header.toLowerCase().replace(/:\d*$/, "").replace(/\.$/, "");
+    const current = parts.index.current();
+    const own = current.siteOfHost(host);
+    const only = /^(?:localhost|127\.0\.0\.1|\[::1\])$/.test(host) ? current.onlySite() : undefined;
+    const place = own ? { site: own, host } : only ? { site: only, host: only.primary } : null;
+    places.set(header, place);
+    return place;
+  }
+
+  return (request, response) => {
+    const { target, header } = targetOf(request);
+    if (target === "/healthz") return void sendHealth(parts, response);
+    if (request.method !== "GET" && request.method !== "HEAD") {
+      return send(
+        request,
+        response,
+        405,
+        "text/plain; charset=utf-8",
+        "Only GET and HEAD are answered here.\n",
+        ["Allow", "GET, HEAD"],
+      );
+    }
+    const place = placeOf(header);
+    if (!place) {
+      return send(
+        request,
+        response,
+        421,
+        "text/plain; charset=utf-8",
+        "No site with this host name is answered here.\n",
+      );
+    }
+    const { site, host } = place;
+    const mark = target.indexOf("?");
+    const path = mark === -1 ? target : target.slice(0, mark);
+    const key = pathKey(path);
+    const route = site.routes.find(host, key);
+    if (route) {
+      const body =
+        route.status === 410 ? goneDocument(frameOf(site, homeOf(site, host, parts)), path) : undefined;
+      if (
+        parts.hotPath.answer(
+          { request, response, site, host, query: mark === -1 ? "" : target.slice(mark + 1), body },
+          route,
+        )
+      )
+        return;
+    }
+    const asset = parts.assets.get(key);
+    if (asset)
+      return send(request, response, 200, asset.type, asset.body, ["Cache-Control", "public, max-age=3600"]);
+    const page = servesPages(site, host) ? site.pages.get(key) : undefined;
+    if (!page) return sendMiss(parts, request, response, place, key);
+    parts.pages.page(site, page, parts.index.generation()).then(
+      (body) => {
+        if (body) send(request, response, 200, HTML, body, ["Cache-Control", "no-cache", ...SECURITY]);
+        else sendMiss(parts, request, response, place, key);
+      },
+      (error: unknown) => {
+        parts.report(`The page ${path} could not be rendered.`, error);
+        send(
+          request,
+          response,
+          503,
+          "text/plain; charset=utf-8",
+          "This page cannot be shown at the moment.\n",
+          ["Retry-After", "10"],
+        );
+      },
+    );
+  };
+}
+
+function sendMiss(
+  parts: ListenerParts,
+  request: IncomingMessage,
+  response: ServerResponse,
+  { site, host }: Place,
+  key: string,
+): void {
+  const requester = requesterOf(request, parts.trustProxy);
+  const line = writeSpoolLine({
+    kind: "miss",
+    at: Date.now(),
+    site: site.site.id,
+    host,
+    key,
+    class: requester.class,
+    referrer: requester.referrer,
+  });
+  parts.hotPath.record(line, () => {
+    const home = homeOf(site, host, parts);
+    const body = parts.pages.notFound(site, host, key, parts.index.generation(), home);
+    send(request, response, 404, HTML, body, [
+      "Cache-Control",
+      "no-cache",
+      "X-Robots-Tag",
+      "noindex",
+      ...SECURITY,
+    ]);
+  });
+}
+
+// On a host that is kept for short links, the front page is the primary host's.
+function homeOf(site: SiteIndex, host: string, parts: ListenerParts): string {
+  return servesPages(site, host) ? "/" : publicAddress(site.primary, "/", parts.deliveryPort);
+}
+
+// RFC 9112 section 3.2: a request to a proxy names scheme and host in its target; its Host header then does not count.
+function targetOf(request: IncomingMessage): { target: string; header: string } {
+  const target = request.url ?? "/";
+  const header = request.headers.host ?? "";
+  if (target.startsWith("/")) return { target, header };
+  const absolute = /^https?:\/\/([^/?#]*)([^#]*)/i.exec(target);
+  if (!absolute) return { target: "/", header };
+  return { target: absolute[2]!.startsWith("/") ? absolute[2]! : `/${absolute[2]!}`, header: absolute[1]! };
+}
+
+async function sendHealth(parts: ListenerParts, response: ServerResponse): Promise<void> {
+  const body = JSON.stringify(await parts.health());
+  response.writeHead(200, { "Content-Type": "application/json", "Cache-Control": "no-store" }).end(body);
+}
+
+function send(
+  request: IncomingMessage,
+  response: ServerResponse,
+  status: number,
+  type: string,
+  body: string | Buffer,
+  headers: string[] = [],
+): void {
+  response.writeHead(status, [
+    "Content-Type",
+    type,
+    "Content-Length",
+    String(Buffer.byteLength(body)),
+    ...headers,
+  ]);
+  response.end(request.method === "HEAD" ? undefined : body);
+}

@@ -1,0 +1,85 @@
+import { LRUCache } from "lru-cache";
+import { deliverHtml } from "../core/links/deliver.ts";
+import { closestAddresses, type Candidate } from "../core/routes/closest.ts";
+import { readPublished, type DeliveredPage } from "../store/delivery-view.ts";
+import type { Store } from "../store/store.ts";
+import type { SiteIndex } from "./site-index.ts";
+import { notFoundDocument, pageDocument } from "./theme/documents.tsx";
+import type { SiteFrame } from "./theme/site-document.tsx";
+
+const MOST_BYTES = 64 * 1024 * 1024;
+// Each comparison takes a fraction of a microsecond; this bounds what one mistyped address may cost.
+const MOST_ROUTES_COMPARED = 5_000;
+
+/** Whole documents, rendered once for each state of the site and then answered from memory. */
+export interface RenderedPages {
+  /** The document of a published page; undefined when it was taken back this moment. */
+  page(site: SiteIndex, page: DeliveredPage, generation: number): Promise<Buffer | undefined>;
+  notFound(site: SiteIndex, host: string, address: string, generation: number, home: string): Buffer;
+}
+
+/** A page's links depend on the rules and on every route they pass, so any change of the site renders anew. */
+export function createRenderedPages(store: Store): RenderedPages {
+  const documents = new LRUCache<string, Buffer>({
+    maxSize: MOST_BYTES,
+    sizeCalculation: (body) => body.length + 1,
+  });
+  const published = new LRUCache<string, NonNullable<Awaited<ReturnType<typeof readPublished>>>>({
+    max: 2_000,
+  });
+
+  return {
+    async page(site, page, generation) {
+      const cacheKey = `${generation} ${page.id} ${page.version}`;
+      const ready = documents.get(cacheKey);
+      if (ready) return ready;
+      const sourceKey = `${page.id} ${page.version}`;
+      // What was published stays readable here when the database is gone and only the rules around it changed.
+      const source = published.get(sourceKey) ?? (await readPublished(store, page.id));
+      if (!source) return undefined;
+      published.set(sourceKey, source);
+      const html = deliverHtml(source.html, site.site.rules, site.sight, {
+        page: source.path,
+        category: source.category,
+      });
+      const body = Buffer.from(pageDocument(frameOf(site), source, html));
+      documents.set(cacheKey, body);
+      return body;
+    },
+    notFound(site, host, address, generation, home) {
+      const cacheKey = `${generation} ? ${host} ${address}`;
+      const ready = documents.get(cacheKey);
+      if (ready) return ready;
+      const body = Buffer.from(
+        notFoundDocument(frameOf(site, home), address, closestAddresses(address, candidates(site, host), 4)),
+      );
+      documents.set(cacheKey, body);
+      return body;
+    },
+  };
+}
+
+// A reader who mistyped a short link on its own host meant a short link; elsewhere pages come first.
+function* candidates(site: SiteIndex, host: string): Generator<Candidate> {
+  if (servesPages(site, host))
+    for (const { path, title } of site.pages.values()) yield { address: path, title };
+  for (const key of site.routes.keys(host, MOST_ROUTES_COMPARED)) yield { address: key, title: "" };
+}
+
+/** False for hosts that are kept for short links alone. */
+export function servesPages(site: SiteIndex, host: string): boolean {
+  return site.site.hosts.some(({ name, role }) => name === host && role !== "short");
+}
+
+/** What stands around every document of the site. */
+export function frameOf(site: SiteIndex, home = "/"): SiteFrame {
+  const pages = [...site.pages.values()];
+  return {
+    siteName: site.site.name,
+    tagline: site.site.tagline,
+    home,
+    navigation: pages
+      .filter((page) => page.inNavigation)
+      .map(({ path, title }) => ({ path: home.slice(0, -1) + path, title })),
+  };
+}

@@ -1,0 +1,146 @@
+import { open, readdir, rename, stat, unlink } from "node:fs/promises";
+import { join } from "node:path";
+import { readSpoolLine } from "../core/clicks/spool-line.ts";
+import type { SpoolRecord } from "../core/clicks/record.ts";
+import { copiedBytes, copyBatch, forgetSegment } from "../store/click-spool.ts";
+import type { Store } from "../store/store.ts";
+
+const BATCH_BYTES = 1024 * 1024;
+const SEGMENT = /\.(?:\d+\.open|sealed)$/;
+
+/** Copies the spool's segments to the database, each line exactly once. */
+export interface SpoolCopier {
+  /** Copies what is there now; answers how many records. Throws when the database does not answer. */
+  copy(): Promise<number>;
+  /** How many records wait in the folder, counted in the files; the database is not asked. */
+  pending(): Promise<number>;
+  /** Lines that could not be read: torn by a full disk, or never ours. */
+  readonly unreadable: number;
+}
+
+/** A copier for one folder. Any number of processes may copy from the same folder at the same time. */
+export function createSpoolCopier(store: Store, folder: string): SpoolCopier {
+  const offsets = new Map<string, number>();
+  let unreadable = 0;
+
+  async function copySegment(name: string): Promise<number> {
+    const segment = name.replace(SEGMENT, "");
+    const size = await sizeOf(join(folder, name));
+    let from = offsets.get(segment) ?? (await copiedBytes(store, segment));
+    let copied = 0;
+    while (from < size) {
+      const { records, bytes, bad } = await readLines(join(folder, name), from);
+      if (bytes === 0) break;
+      const taken = await copyBatch(store, { segment, from, to: from + bytes, records });
+      // Another process copied this stretch: go on from where it stands.
+      from = taken ? from + bytes : await copiedBytes(store, segment);
+      offsets.set(segment, from);
+      if (taken) {
+        copied += records.length;
+        unreadable += bad;
+      }
+    }
+    if (name.endsWith(".sealed") && from >= size) await clear(name, segment);
+    return copied;
+  }
+
+  async function clear(name: string, segment: string): Promise<void> {
+    await unlink(join(folder, name)).catch(unlessGone);
+    offsets.delete(segment);
+    await forgetSegment(store, segment);
+  }
+
+  return {
+    async pending() {
+      let records = 0;
+      for (const name of await readdir(folder)) {
+        if (SEGMENT.test(name))
+          records += await countLines(join(folder, name), offsets.get(name.replace(SEGMENT, "")) ?? 0);
+      }
+      return records;
+    },
+    get unreadable() {
+      return unreadable;
+    },
+    async copy() {
+      let copied = 0;
+      for (const name of (await readdir(folder)).sort()) {
+        if (!SEGMENT.test(name)) continue;
+        copied += await copySegment(await sealedIfAbandoned(folder, name));
+      }
+      return copied;
+    },
+  };
+}
+
+async function sizeOf(path: string): Promise<number> {
+  return (await stat(path).catch(unlessGone))?.size ?? 0;
+}
+
+// A segment whose process has died will not grow any more.
+async function sealedIfAbandoned(folder: string, name: string): Promise<string> {
+  const owner = /\.(\d+)\.open$/.exec(name)?.[1];
+  if (!owner || Number(owner) === process.pid || isAlive(Number(owner))) return name;
+  const sealed = name.replace(/\.\d+\.open$/, ".sealed");
+  await rename(join(folder, name), join(folder, sealed)).catch(unlessGone);
+  return sealed;
+}
+
+function isAlive(pid: number): boolean {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return (error as NodeJS.ErrnoException).code === "EPERM";
+  }
+}
+
+async function readLines(
+  path: string,
+  from: number,
+): Promise<{ records: SpoolRecord[]; bytes: number; bad: number }> {
+  const file = await open(path, "r").catch(unlessGone);
+  if (!file) return { records: [], bytes: 0, bad: 0 };
+  try {
+    const buffer = Buffer.allocUnsafe(BATCH_BYTES);
+    const { bytesRead } = await file.read(buffer, 0, BATCH_BYTES, from);
+    const end = buffer.subarray(0, bytesRead).lastIndexOf(10) + 1;
+    const records: SpoolRecord[] = [];
+    let bad = 0;
+    for (const line of buffer.toString("utf8", 0, end).split("\n")) {
+      const record = line === "" ? undefined : readSpoolLine(line);
+      if (record) records.push(record);
+      else if (line !== "") bad += 1;
+    }
+    return { records, bytes: end, bad };
+  } finally {
+    await file.close();
+  }
+}
+
+async function countLines(path: string, from: number): Promise<number> {
+  const file = await open(path, "r").catch(unlessGone);
+  if (!file) return 0;
+  try {
+    const buffer = Buffer.allocUnsafe(BATCH_BYTES);
+    let lines = 0;
+    for (let at = from; ;) {
+      const { bytesRead } = await file.read(buffer, 0, BATCH_BYTES, at);
+      if (bytesRead === 0) return lines;
+      for (
+        let byte = buffer.indexOf(10);
+        byte !== -1 && byte < bytesRead;
+        byte = buffer.indexOf(10, byte + 1)
+      )
+        lines += 1;
+      at += bytesRead;
+    }
+  } finally {
+    await file.close();
+  }
+}
+
+// Another process that shares the folder may seal or clear a segment at any moment.
+function unlessGone(error: NodeJS.ErrnoException): undefined {
+  if (error.code !== "ENOENT") throw error;
+}

@@ -1,0 +1,42 @@
+import { createHmac, hash, randomBytes } from "node:crypto";
+
+const KEY_LENGTH = 22; // 132 bits in base64url: no two visitors of a day share one
+
+/** Makes visitor keys: a keyed hash of address and user agent that can be compared within one UTC day only. */
+export interface VisitorKeys {
+  key(address: string, userAgent: string, now: number): string;
+}
+
+/**
+ * The day's key is made of the installation's secret and a random salt that all processes share through
+ * `fetchSalt`; the salt is thrown away with the day. Until it has come (or while the database is gone) a
+ * salt of this process's own is used.
+ */
+export function createVisitorKeys(
+  secret: string,
+  fetchSalt: (now: number, fresh: string) => Promise<string>,
+): VisitorKeys {
+  let day = -1;
+  let dailyKey = "";
+  const derive = (salt: string): string => createHmac("sha256", secret).update(salt).digest("base64url");
+
+  function turn(now: number): void {
+    day = Math.floor(now / 86_400_000);
+    const today = day;
+    const fresh = randomBytes(16).toString("base64url");
+    dailyKey = derive(fresh);
+    fetchSalt(now, fresh).then(
+      (salt) => {
+        if (today === day) dailyKey = derive(salt);
+      },
+      () => undefined, // the database is gone: visitors of this day are counted by this process alone
+    );
+  }
+  return {
+    key(address, userAgent, now) {
+      if (Math.floor(now / 86_400_000) !== day) turn(now);
+      // One-shot hash: a third of the time of an HMAC object; the secret prefix is of fixed length and the digest is cut.
+      return hash("sha256", `${dailyKey}\n${address}\n${userAgent}`, "base64url").slice(0, KEY_LENGTH);
+    },
+  };
+}

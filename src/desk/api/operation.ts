@@ -1,0 +1,60 @@
+import type { z } from "zod";
+import type { Role } from "../../core/objects/person.ts";
+import type { Actor, Desk } from "../desk.ts";
+import type { OpenSite } from "../sites.ts";
+
+export type Method = "GET" | "POST" | "PUT" | "PATCH" | "DELETE";
+
+/** What an operation works on. `site` is there when its path has one. */
+export interface Call<Q, B> {
+  desk: Desk;
+  actor: Actor;
+  site: OpenSite;
+  params: Record<string, string>;
+  query: Q;
+  body: B;
+  now: number;
+}
+
+/** One call of the HTTP API: what it takes, what it answers, who may. Documentation and checks come from here. */
+export interface Operation {
+  method: Method;
+  /** Path below /api/v1, parameters as `:name`. */
+  path: string;
+  summary: string;
+  role: Role;
+  query?: z.ZodType;
+  body?: z.ZodType;
+  /** Shape of a JSON answer; absent when the answer is HTML or empty. */
+  answer?: z.ZodType;
+  status: 200 | 201 | 204;
+  media: "application/json" | "text/html";
+  run(call: Call<unknown, unknown>): Promise<unknown>;
+}
+
+interface Definition<Q extends z.ZodType, B extends z.ZodType> {
+  summary: string;
+  role: Role;
+  query?: Q;
+  body?: B;
+  answer?: z.ZodType;
+  status?: 200 | 201 | 204;
+  media?: "application/json" | "text/html";
+  run(call: Call<z.infer<Q>, z.infer<B>>): Promise<unknown>;
+}
+
+/** Declares an operation; the types of query and body follow from their schemas. */
+export function operation<Q extends z.ZodType, B extends z.ZodType>(
+  method: Method,
+  path: string,
+  definition: Definition<Q, B>,
+): Operation {
+  return {
+    status: 200,
+    media: "application/json",
+    ...definition,
+    method,
+    path,
+    run: definition.run as Operation["run"],
+  };
+}

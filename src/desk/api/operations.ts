@@ -1,0 +1,255 @@
+import { z } from "zod";
+import { clicksAnswerSchema, clicksQuestionSchema } from "../../core/objects/clicks.ts";
+import { missAnswerSchema, missResolvedSchema, missSchema } from "../../core/objects/miss.ts";
+import {
+  pageChangeSchema,
+  pageInputSchema,
+  pageSchema,
+  pageSummarySchema,
+  publishSchema,
+} from "../../core/objects/page.ts";
+import { pasteAnswerSchema, pasteQuestionSchema } from "../../core/objects/paste.ts";
+import { tokenInputSchema, tokenSchema } from "../../core/objects/person.ts";
+import {
+  routeChangeSchema,
+  routeCheckSchema,
+  routeInputSchema,
+  routeQuestionSchema,
+  routeSchema,
+} from "../../core/objects/route.ts";
+import {
+  attributesAnswerSchema,
+  attributesQuestionSchema,
+  ruleSetSchema,
+  rulesInputSchema,
+} from "../../core/objects/rule.ts";
+import { siteInputSchema, siteSchema } from "../../core/objects/site.ts";
+import { askClicks } from "../clicks.ts";
+import { linkLooksSchema, lookAtLinks } from "../link-looks.ts";
+import { listQuery } from "../lists.ts";
+import { listMisses, resolveMiss } from "../misses.ts";
+import * as pages from "../pages.ts";
+import { lookAtPaste } from "../paste.ts";
+import { createToken, deleteToken, listTokens } from "../people.ts";
+import { checkRoute } from "../route-advice.ts";
+import * as routes from "../routes.ts";
+import { askAttributes, currentRules, replaceRules } from "../rules.ts";
+import { createSite, listSites, siteView } from "../sites.ts";
+import { operation, type Operation } from "./operation.ts";
+
+const listOf = (item: z.ZodType) =>
+  z.object({ items: z.array(item), nextCursor: z.string().nullable(), total: z.int() });
+const SITE = "/sites/:site";
+
+/** Every call of the API, in the order of the documentation. */
+export const operations: readonly Operation[] = [
+  operation("GET", "/sites", {
+    summary: "List the sites",
+    role: "reader",
+    answer: listOf(siteSchema),
+    run: async ({ desk }) => {
+      const items = await listSites(desk);
+      return { items, nextCursor: null, total: items.length };
+    },
+  }),
+  operation("POST", "/sites", {
+    summary: "Make a site",
+    role: "owner",
+    body: siteInputSchema,
+    answer: siteSchema,
+    status: 201,
+    run: ({ desk, actor, body }) => createSite(desk, actor, body),
+  }),
+  operation("GET", SITE, {
+    summary: "One site",
+    role: "reader",
+    answer: siteSchema,
+    run: async ({ desk, site }) => siteView(desk, site),
+  }),
+
+  operation("GET", `${SITE}/pages`, {
+    summary: "List pages",
+    role: "reader",
+    query: listQuery,
+    answer: listOf(pageSummarySchema),
+    run: ({ desk, site, query }) => pages.listPages(desk, site, query),
+  }),
+  operation("POST", `${SITE}/pages`, {
+    summary: "Make a page, published at once if asked",
+    role: "editor",
+    body: pageInputSchema,
+    answer: pageSchema,
+    status: 201,
+    run: ({ desk, actor, site, body }) => pages.createPage(desk, actor, site, body),
+  }),
+  operation("GET", `${SITE}/pages/:id`, {
+    summary: "One page with its draft",
+    role: "reader",
+    answer: pageSchema,
+    run: ({ desk, site, params }) => pages.readPage(desk, site, params.id!),
+  }),
+  operation("PUT", `${SITE}/pages/:id`, {
+    summary: "Save a draft over the version it was made on",
+    role: "editor",
+    body: pageChangeSchema,
+    answer: pageSchema,
+    run: ({ desk, actor, site, params, body }) => pages.savePage(desk, actor, site, params.id!, body),
+  }),
+  operation("DELETE", `${SITE}/pages/:id`, {
+    summary: "Delete a page; it can be restored",
+    role: "editor",
+    status: 204,
+    run: ({ desk, actor, site, params }) => pages.deletePage(desk, actor, site, params.id!),
+  }),
+  operation("POST", `${SITE}/pages/:id/restore`, {
+    summary: "Bring a deleted page back",
+    role: "editor",
+    answer: pageSchema,
+    run: ({ desk, actor, site, params }) => pages.restorePage(desk, actor, site, params.id!),
+  }),
+  operation("POST", `${SITE}/pages/:id/publish`, {
+    summary: "Publish the draft",
+    role: "editor",
+    body: publishSchema,
+    answer: pageSchema,
+    run: ({ desk, actor, site, params, body }) =>
+      pages.publishPage(desk, actor, site, params.id!, body.version),
+  }),
+  operation("GET", `${SITE}/pages/:id/delivered`, {
+    summary: "The body fragment with rules applied; with draft=1 that of the draft",
+    role: "reader",
+    media: "text/html",
+    query: z.object({ draft: z.enum(["0", "1"]).optional() }),
+    run: ({ desk, site, params, query }) => pages.deliveredHtml(desk, site, params.id!, query.draft === "1"),
+  }),
+
+  operation("GET", `${SITE}/routes`, {
+    summary: "List routes",
+    role: "reader",
+    query: routes.routesQuery,
+    answer: listOf(routeSchema),
+    run: ({ desk, site, query }) => routes.listRoutes(desk, site, query),
+  }),
+  operation("POST", `${SITE}/routes`, {
+    summary: "Make a short link, a redirect or a gone route",
+    role: "editor",
+    body: routeInputSchema,
+    answer: routeSchema,
+    status: 201,
+    run: ({ desk, actor, site, body }) => routes.createRoute(desk, actor, site, body),
+  }),
+  operation("POST", `${SITE}/routes/check`, {
+    summary: "What would be said of a route before it is saved, with slug suggestions",
+    role: "reader",
+    body: routeQuestionSchema,
+    answer: routeCheckSchema,
+    run: ({ desk, site, body }) => checkRoute(desk, site, body),
+  }),
+  operation("GET", `${SITE}/routes/:id`, {
+    summary: "One route",
+    role: "reader",
+    answer: routeSchema,
+    run: ({ desk, site, params }) => routes.readRoute(desk, site, params.id!),
+  }),
+  operation("PATCH", `${SITE}/routes/:id`, {
+    summary: "Change a route",
+    role: "editor",
+    body: routeChangeSchema,
+    answer: routeSchema,
+    run: ({ desk, actor, site, params, body }) => routes.changeRoute(desk, actor, site, params.id!, body),
+  }),
+  operation("DELETE", `${SITE}/routes/:id`, {
+    summary: "Delete a route; it can be restored",
+    role: "editor",
+    status: 204,
+    run: ({ desk, actor, site, params }) => routes.deleteRoute(desk, actor, site, params.id!),
+  }),
+  operation("POST", `${SITE}/routes/:id/restore`, {
+    summary: "Bring a deleted route back",
+    role: "editor",
+    answer: routeSchema,
+    run: ({ desk, actor, site, params }) => routes.restoreRoute(desk, actor, site, params.id!),
+  }),
+
+  operation("GET", `${SITE}/misses`, {
+    summary: "List misses that nobody has dealt with",
+    role: "reader",
+    query: listQuery,
+    answer: listOf(missSchema),
+    run: ({ desk, site, query }) => listMisses(desk, site, query),
+  }),
+  operation("POST", `${SITE}/misses/:id/resolve`, {
+    summary: "Answer a miss with a redirect",
+    role: "editor",
+    body: missAnswerSchema,
+    answer: missResolvedSchema,
+    status: 201,
+    run: ({ desk, actor, site, params, body }) => resolveMiss(desk, actor, site, params.id!, body),
+  }),
+
+  operation("GET", `${SITE}/rules`, {
+    summary: "The rules in force",
+    role: "reader",
+    answer: ruleSetSchema,
+    run: ({ desk, site }) => currentRules(desk, site),
+  }),
+  operation("PUT", `${SITE}/rules`, {
+    summary: "Replace the set of rules",
+    role: "editor",
+    body: rulesInputSchema,
+    answer: ruleSetSchema,
+    run: ({ desk, actor, site, body }) => replaceRules(desk, actor, site, body.version, body.rules),
+  }),
+  operation("POST", `${SITE}/attributes`, {
+    summary: "The rel and target that a link would be delivered with, and why",
+    role: "reader",
+    body: attributesQuestionSchema,
+    answer: attributesAnswerSchema,
+    run: ({ desk, site, body }) => askAttributes(desk, site, body),
+  }),
+  operation("POST", `${SITE}/looks`, {
+    summary: "Where each of these addresses leads, seen from the site",
+    role: "reader",
+    body: z.strictObject({ addresses: z.array(z.string().max(4096)).max(5000) }),
+    answer: linkLooksSchema,
+    run: ({ desk, site, body }) => lookAtLinks(desk, site, body.addresses),
+  }),
+  operation("POST", `${SITE}/paste`, {
+    summary: "What is known of something that was pasted",
+    role: "reader",
+    body: pasteQuestionSchema,
+    answer: pasteAnswerSchema,
+    run: ({ desk, site, body }) => lookAtPaste(desk, site, body.text),
+  }),
+  operation("GET", `${SITE}/clicks`, {
+    summary: "Clicks by day, route, referrer or device",
+    role: "reader",
+    query: clicksQuestionSchema,
+    answer: clicksAnswerSchema,
+    run: ({ desk, site, query, now }) => askClicks(desk, site, query, now),
+  }),
+
+  operation("GET", "/tokens", {
+    summary: "List API tokens",
+    role: "owner",
+    answer: listOf(tokenSchema),
+    run: async ({ desk }) => {
+      const items = await listTokens(desk);
+      return { items, nextCursor: null, total: items.length };
+    },
+  }),
+  operation("POST", "/tokens", {
+    summary: "Make an API token; its text is shown this once",
+    role: "owner",
+    body: tokenInputSchema,
+    answer: tokenSchema,
+    status: 201,
+    run: ({ desk, actor, body }) => createToken(desk, actor, body),
+  }),
+  operation("DELETE", "/tokens/:id", {
+    summary: "End an API token",
+    role: "owner",
+    status: 204,
+    run: ({ desk, actor, params }) => deleteToken(desk, actor, params.id!),
+  }),
+];

@@ -1,0 +1,44 @@
+import type { Role } from "../core/objects/person.ts";
+import type { Store } from "../store/store.ts";
+
+/** What every subject of the desk works with. */
+export interface Desk {
+  store: Store;
+  /** Port of the delivery listener, for the public addresses of `.localhost` hosts. */
+  deliveryPort: number;
+  /** Hosts of the workspace itself, with port: links to them are warned about. */
+  workspaceHosts: readonly string[];
+  /** What the delivery listener of this process says of itself. */
+  health(): Promise<Record<string, unknown>>;
+}
+
+/** Who acts: a person signed in, or a token. */
+export interface Actor {
+  name: string;
+  role: Role;
+}
+
+const RANK: Readonly<Record<Role, number>> = { reader: 0, editor: 1, owner: 2 };
+
+/** True when the actor's role is at least the one that is needed. */
+export function mayAct(actor: Actor, needed: Role): boolean {
+  return RANK[actor.role] >= RANK[needed];
+}
+
+/** Notes in the audit log who did what. */
+export async function audit(
+  desk: Desk,
+  actor: Actor,
+  entry: { siteId?: string; action: string; object: string; detail?: Record<string, unknown> },
+): Promise<void> {
+  await desk.store.rows(
+    "INSERT INTO audit (actor, site_id, action, object, detail) VALUES ($actor, $site, $action, $object, $detail::jsonb)",
+    {
+      actor: actor.name,
+      site: entry.siteId ?? null,
+      action: entry.action,
+      object: entry.object,
+      detail: JSON.stringify(entry.detail ?? {}),
+    },
+  );
+}

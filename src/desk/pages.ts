@@ -1,0 +1,277 @@
+import { publicAddress } from "../core/address/public-address.ts";
+import { pathKey } from "../core/address/path-key.ts";
+import { emptyBody, type Body } from "../core/body/body.ts";
+import { bodyToHtml } from "../core/body/to-html.ts";
+import { deliverHtml } from "../core/links/deliver.ts";
+import { findLinks } from "../core/links/find.ts";
+import type { Page, PageChange, PageInput, PageSummary } from "../core/objects/page.ts";
+import type { Transaction } from "sequelize";
+import { noteChange } from "../store/changes.ts";
+import type { PageRow, PublishedPage, Row } from "../store/models.ts";
+import { violatedIndex } from "../store/store.ts";
+import { audit, type Actor, type Desk } from "./desk.ts";
+import { containing, cursorOffset, listing, orderBy, type ListQuery, type Listing } from "./lists.ts";
+import { lookUpPlaces } from "./places.ts";
+import { invalid, notFound, stale } from "./problem.ts";
+import { currentRules } from "./rules.ts";
+import type { OpenSite } from "./sites.ts";
+import { storedLinks } from "./stored-links.ts";
+import { takeHtml } from "./take-html.ts";
+
+const SORT = {
+  updatedAt: "updated_at",
+  title: "title",
+  path: "path",
+  category: "category",
+  status: "published_at",
+};
+
+/** The pages of a site; `q` looks in title, path and text. */
+export async function listPages(desk: Desk, site: OpenSite, query: ListQuery): Promise<Listing<PageSummary>> {
+  const filter = `site_id = $site::bigint AND deleted_at IS NULL ${query.q ? "AND (title ILIKE $q OR path ILIKE $q OR html ILIKE $q)" : ""}`;
+  const bind = { site: site.id, ...(query.q ? { q: containing(query.q) } : {}) };
+  const ids = await desk.store.rows<{ id: string; total: string }>(
+    `SELECT id::text, count(*) OVER ()::text AS total FROM pages WHERE ${filter}
+     ORDER BY ${orderBy(query.sort, SORT)}, id LIMIT ${query.limit} OFFSET ${cursorOffset(query.cursor)}`,
+    bind,
+  );
+  const rows = await desk.store.pages.findAll({
+    where: { id: ids.map(({ id }) => id) },
+    attributes: { exclude: ["body", "html"] },
+  });
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  const items = ids.map(({ id }) => pageSummary(desk, site, byId.get(id)!));
+  return listing(items, Number(ids[0]?.total ?? 0), query);
+}
+
+/** One page with its draft body. */
+export async function readPage(desk: Desk, site: OpenSite, id: string): Promise<Page> {
+  return pageView(desk, site, await pageRow(desk, site, id));
+}
+
+/** Makes a page, as a draft unless it is to be published at once. */
+export async function createPage(desk: Desk, actor: Actor, site: OpenSite, input: PageInput): Promise<Page> {
+  const { body, dropped } = takenBody(input);
+  const html = bodyToHtml(body);
+  const values = {
+    siteId: site.id,
+    path: input.path,
+    key: pathKey(input.path),
+    title: input.title,
+    description: input.description ?? "",
+    category: input.category ?? "",
+    inNavigation: input.inNavigation ?? false,
+    body,
+    html,
+    ...(await storedLinks(desk, site, html)),
+    version: 1,
+    updatedBy: actor.name,
+  };
+  if (input.publish) await refuseTakenPath(desk, site, input.path);
+  const row = await desk.store.transaction(async (transaction) => {
+    const created = await mapTakenPath(input.path, () => desk.store.pages.create(values, { transaction }));
+    if (input.publish) await publishRow(desk, actor, created, transaction);
+    return created;
+  });
+  await audit(desk, actor, {
+    siteId: site.id,
+    action: "page.create",
+    object: row.id,
+    detail: { path: input.path },
+  });
+  return { ...(await readPage(desk, site, row.id)), dropped };
+}
+
+/** Saves a draft over the version it was made on. What readers get does not change. */
+export async function savePage(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+  change: PageChange,
+): Promise<Page> {
+  const row = await pageRow(desk, site, id);
+  const values: Partial<PageRow> = { version: change.version + 1, updatedBy: actor.name };
+  let dropped: string[] | undefined;
+  if (change.body !== undefined || change.html !== undefined) {
+    const taken = takenBody(change);
+    dropped = taken.dropped;
+    values.body = taken.body;
+    values.html = bodyToHtml(taken.body);
+    Object.assign(values, await storedLinks(desk, site, values.html));
+  }
+  if (change.path !== undefined) Object.assign(values, { path: change.path, key: pathKey(change.path) });
+  for (const field of ["title", "description", "category", "inNavigation"] as const) {
+    if (change[field] !== undefined) Object.assign(values, { [field]: change[field] });
+  }
+  const [saved] = await mapTakenPath(change.path ?? row.path, () =>
+    desk.store.pages.update(values, { where: { id, version: change.version, deletedAt: null } }),
+  );
+  const current = await readPage(desk, site, id);
+  if (saved === 0) throw stale(current);
+  return { ...current, ...(dropped ? { dropped } : {}) };
+}
+
+/** Makes the draft what readers get, and keeps it as a revision. The first date of publication stays. */
+export async function publishPage(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+  version: number,
+): Promise<Page> {
+  const row = await pageRow(desk, site, id);
+  if (row.version !== version) throw stale(pageView(desk, site, row));
+  await refuseTakenPath(desk, site, row.path);
+  await desk.store.transaction(async (transaction) => {
+    const locked = await desk.store.pages.findOne({
+      where: { id, version, deletedAt: null },
+      transaction,
+      lock: true,
+    });
+    if (!locked) throw stale(pageView(desk, site, await pageRow(desk, site, id)));
+    await publishRow(desk, actor, locked, transaction);
+  });
+  await audit(desk, actor, { siteId: site.id, action: "page.publish", object: id, detail: { version } });
+  return readPage(desk, site, id);
+}
+
+/** Takes a page away from readers and lists; `restorePage` brings it back as it was. */
+export async function deletePage(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<void> {
+  const row = await pageRow(desk, site, id);
+  await setDeleted(desk, row, new Date());
+  await audit(desk, actor, {
+    siteId: site.id,
+    action: "page.delete",
+    object: id,
+    detail: { path: row.path },
+  });
+}
+
+/** Brings a deleted page back, published if it was. */
+export async function restorePage(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<Page> {
+  const row = await desk.store.pages.findOne({ where: { id, siteId: site.id } });
+  if (!row) throw notFound("This page");
+  await mapTakenPath(row.path, () => setDeleted(desk, row, null));
+  await audit(desk, actor, {
+    siteId: site.id,
+    action: "page.restore",
+    object: id,
+    detail: { path: row.path },
+  });
+  return readPage(desk, site, id);
+}
+
+/** The body fragment as readers get it, rules applied; the draft's on request, or when nothing is published. */
+export async function deliveredHtml(desk: Desk, site: OpenSite, id: string, draft: boolean): Promise<string> {
+  const row = await pageRow(desk, site, id);
+  const source = draft || !row.published ? row : row.published;
+  const places = await lookUpPlaces(
+    desk,
+    site,
+    findLinks(source.html).map(({ href }) => href),
+  );
+  const { rules } = await currentRules(desk, site);
+  return deliverHtml(source.html, rules, places.sight(), { page: source.path, category: source.category });
+}
+
+/** A page as lists show it. */
+export function pageSummary(desk: Desk, site: OpenSite, row: PageRow): PageSummary {
+  return {
+    id: row.id,
+    path: row.path,
+    title: row.title,
+    category: row.category,
+    status: row.published ? "published" : "draft",
+    changed: row.published !== null && row.publishedVersion !== row.version,
+    links: row.links.length,
+    outside: row.links.filter((link) => link.kind === "external").length,
+    version: row.version,
+    url: publicAddress(site.primary, row.published?.path ?? row.path, desk.deliveryPort),
+    updatedAt: row.updatedAt.toISOString(),
+    updatedBy: row.updatedBy,
+    publishedAt: row.publishedAt?.toISOString() ?? null,
+  };
+}
+
+function pageView(desk: Desk, site: OpenSite, row: PageRow): Page {
+  const { description, inNavigation, html, body } = row;
+  return { ...pageSummary(desk, site, row), description, inNavigation, html, body };
+}
+
+async function pageRow(desk: Desk, site: OpenSite, id: string): Promise<Row<PageRow>> {
+  const row = /^\d{1,18}$/.test(id)
+    ? await desk.store.pages.findOne({ where: { id, siteId: site.id, deletedAt: null } })
+    : null;
+  if (!row) throw notFound("This page");
+  return row;
+}
+
+function takenBody(input: { html?: string; body?: Body }): { body: Body; dropped: string[] } {
+  if (input.html !== undefined && input.body !== undefined) {
+    throw invalid([{ path: "html", message: "Send the text as html or as body, not as both." }]);
+  }
+  return input.html === undefined ? { body: input.body ?? emptyBody, dropped: [] } : takeHtml(input.html);
+}
+
+async function publishRow(
+  desk: Desk,
+  actor: Actor,
+  row: Row<PageRow>,
+  transaction: Transaction,
+): Promise<void> {
+  const { path, title, description, category, inNavigation, html, body } = row;
+  const published: PublishedPage = { path, title, description, category, inNavigation, html };
+  await row.update(
+    {
+      published,
+      publishedKey: row.key,
+      publishedVersion: row.version,
+      publishedAt: row.publishedAt ?? new Date(),
+    },
+    { transaction, silent: true },
+  );
+  await desk.store.rows(
+    `INSERT INTO revisions (page_id, version, snapshot, created_by) VALUES ($page::bigint, $version, $snapshot::jsonb, $by) ON CONFLICT DO NOTHING`,
+    { page: row.id, version: row.version, snapshot: JSON.stringify({ ...published, body }), by: actor.name },
+    transaction,
+  );
+  await noteChange(desk.store, transaction, { siteId: row.siteId, kind: "page", objectId: row.id });
+}
+
+async function setDeleted(desk: Desk, row: Row<PageRow>, deletedAt: Date | null): Promise<void> {
+  await desk.store.transaction(async (transaction) => {
+    await row.update({ deletedAt }, { transaction, silent: true });
+    await noteChange(desk.store, transaction, { siteId: row.siteId, kind: "page", objectId: row.id });
+  });
+}
+
+// Two things never claim one address (DESIGN section 8).
+async function refuseTakenPath(desk: Desk, site: OpenSite, path: string): Promise<void> {
+  const rows = await desk.store.rows<{ address: string }>(
+    `SELECT r.address FROM route_addresses a JOIN routes r ON r.id = a.route_id
+     WHERE a.site_id = $site::bigint AND a.key = $key AND a.host IN ('*', $host) AND NOT r.replaces_page`,
+    { site: site.id, key: pathKey(path), host: site.primary },
+  );
+  if (rows.length > 0) {
+    throw invalid([
+      {
+        path: "path",
+        message: `The route ${rows[0]!.address} answers this path. Choose another path, or delete the route first.`,
+      },
+    ]);
+  }
+}
+
+async function mapTakenPath<T>(path: string, work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    if (violatedIndex(error)?.startsWith("pages_")) {
+      throw invalid([
+        { path: "path", message: `Another page has the path ${path} already. Choose a different one.` },
+      ]);
+    }
+    throw error;
+  }
+}

@@ -1,0 +1,85 @@
+import { compareKey } from "../core/address/compare.ts";
+import { destinationKind, ownPlace } from "../core/address/classify.ts";
+import { looksLikeAddress, repairAddress } from "../core/address/repair.ts";
+import { throughRoutes } from "../core/rules/link-facts.ts";
+import type { PasteAnswer } from "../core/objects/paste.ts";
+import type { Desk } from "./desk.ts";
+import { listPages, pageSummary } from "./pages.ts";
+import { lookUpPlaces } from "./places.ts";
+import { shortLinksTo, surroundingsOf } from "./route-advice.ts";
+import { listRoutes } from "./routes.ts";
+import { askAttributes } from "./rules.ts";
+import type { OpenSite } from "./sites.ts";
+
+const FEW = 6;
+
+/** Says what is known of something pasted: an address of any kind, or words to search for. */
+export async function lookAtPaste(desk: Desk, site: OpenSite, text: string): Promise<PasteAnswer> {
+  const repaired = repairAddress(text, surroundingsOf(desk, site));
+  if (!repaired.ok && !looksLikeAddress(text)) return words(desk, site, text.trim());
+  if (!repaired.ok) {
+    return {
+      ...NOTHING,
+      form: "refused",
+      repairs: repaired.repairs.map(({ message }) => message),
+      refusal: repaired.reason.message,
+    };
+  }
+  const { address } = repaired;
+  const places = await lookUpPlaces(desk, site, [address]);
+  const sight = places.sight();
+  const kind = destinationKind(address, sight);
+  const end = throughRoutes(address, sight);
+  const place = ownPlace(address, site.hostNames);
+  const [attributes, shortLinks, users] = await Promise.all([
+    askAttributes(desk, site, { href: address }),
+    shortLinksTo(desk, site, address),
+    desk.store.pages.findAll({
+      where: desk.store.sequelize.literal(
+        `site_id = ${desk.store.sequelize.escape(site.id)} AND deleted_at IS NULL AND link_keys @> ARRAY[${desk.store.sequelize.escape(compareKey(address))}]`,
+      ),
+      attributes: { exclude: ["body", "html"] },
+      limit: FEW,
+    }),
+  ]);
+  return {
+    ...NOTHING,
+    form: repaired.form,
+    kind,
+    address,
+    repairs: repaired.repairs.map(({ message }) => message),
+    warnings: repaired.warnings.map(({ message }) => message),
+    answeredBy: place ? answeredBy(kind, places.pageAt(place.key)?.title, end) : null,
+    ends: end === address ? null : end,
+    attributes,
+    shortLinks,
+    pages: users.map((row) => pageSummary(desk, site, row)),
+  };
+}
+
+const NOTHING: PasteAnswer = {
+  form: "words",
+  kind: null,
+  address: null,
+  repairs: [],
+  warnings: [],
+  refusal: null,
+  answeredBy: null,
+  ends: null,
+  attributes: null,
+  shortLinks: [],
+  pages: [],
+  routes: [],
+};
+
+async function words(desk: Desk, site: OpenSite, text: string): Promise<PasteAnswer> {
+  const query = { limit: FEW, q: text };
+  const [pages, routes] = await Promise.all([listPages(desk, site, query), listRoutes(desk, site, query)]);
+  return { ...NOTHING, pages: pages.items, routes: routes.items };
+}
+
+function answeredBy(kind: string, title: string | undefined, end: string): string {
+  if (kind === "page") return `the page “${title ?? ""}”`;
+  if (kind === "route") return `a route that leads to ${end}`;
+  return "nothing yet: readers would get “not found”";
+}

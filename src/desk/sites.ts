@@ -1,0 +1,114 @@
+import { publicAddress } from "../core/address/public-address.ts";
+import type { Site, SiteInput } from "../core/objects/site.ts";
+import { noteChange } from "../store/changes.ts";
+import type { HostRow, SiteRow } from "../store/models.ts";
+import { violatedIndex } from "../store/store.ts";
+import { audit, type Actor, type Desk } from "./desk.ts";
+import { invalid, notFound } from "./problem.ts";
+
+/** A site with its hosts, as the desk works on it. */
+export interface OpenSite extends Pick<
+  SiteRow,
+  "id" | "key" | "name" | "tagline" | "shortPrefix" | "version" | "createdAt" | "updatedAt"
+> {
+  hosts: Pick<HostRow, "name" | "role">[];
+  hostNames: string[];
+  primary: string;
+  /** The host that new short links go to: a short one when the site has one. */
+  shortHost: string;
+}
+
+/** Finds a site by id or key. */
+export async function openSite(desk: Desk, idOrKey: string): Promise<OpenSite> {
+  const where = /^\d{1,18}$/.test(idOrKey) ? { id: idOrKey } : { key: idOrKey };
+  const row = await desk.store.sites.findOne({ where });
+  if (!row) throw notFound(`The site “${idOrKey}”`);
+  const hosts = await desk.store.hosts.findAll({ where: { siteId: row.id }, order: [["id", "ASC"]] });
+  return withHosts(row, hosts);
+}
+
+/** All sites, by name. */
+export async function listSites(desk: Desk): Promise<Site[]> {
+  const rows = await desk.store.sites.findAll({ order: [["name", "ASC"]] });
+  const hosts = await desk.store.hosts.findAll({ order: [["id", "ASC"]] });
+  return rows.map((row) =>
+    siteView(
+      desk,
+      withHosts(
+        row,
+        hosts.filter((host) => host.siteId === row.id),
+      ),
+    ),
+  );
+}
+
+/** Makes a site with its hosts and an empty set of rules. */
+export async function createSite(desk: Desk, actor: Actor, input: SiteInput): Promise<Site> {
+  const { store } = desk;
+  try {
+    const id = await store.transaction(async (transaction) => {
+      const row = await store.sites.create(
+        {
+          key: input.key,
+          name: input.name,
+          tagline: "",
+          shortPrefix: input.shortPrefix ?? "/to/",
+          version: 1,
+        },
+        { transaction },
+      );
+      await store.hosts.bulkCreate(
+        input.hosts.map((host) => ({ ...host, siteId: row.id })),
+        { transaction },
+      );
+      await noteChange(store, transaction, { siteId: row.id, kind: "site" });
+      return row.id;
+    });
+    await audit(desk, actor, { siteId: id, action: "site.create", object: input.key });
+    return siteView(desk, await openSite(desk, id));
+  } catch (error) {
+    const index = violatedIndex(error);
+    if (index === "sites_key_key")
+      throw invalid([{ path: "key", message: `There is a site “${input.key}” already.` }]);
+    if (index === "hosts_name_key")
+      throw invalid([{ path: "hosts", message: "One of these hosts belongs to another site already." }]);
+    throw error;
+  }
+}
+
+/** A site as the API answers it. */
+export function siteView(desk: Desk, site: OpenSite): Site {
+  return {
+    id: site.id,
+    key: site.key,
+    name: site.name,
+    tagline: site.tagline,
+    hosts: site.hosts.map(({ name, role }) => ({
+      name,
+      role,
+      url: publicAddress(name, "/", desk.deliveryPort),
+    })),
+    shortPrefix: site.shortPrefix,
+    version: site.version,
+    createdAt: site.createdAt.toISOString(),
+    updatedAt: site.updatedAt.toISOString(),
+  };
+}
+
+function withHosts(row: SiteRow, hosts: HostRow[]): OpenSite {
+  const primary = hosts.find((host) => host.role === "primary")!.name;
+  return {
+    id: row.id,
+    key: row.key,
+    name: row.name,
+    tagline: row.tagline,
+    shortPrefix: row.shortPrefix,
+    version: row.version,
+    createdAt: row.createdAt,
+    updatedAt: row.updatedAt,
+    hosts: hosts.map(({ name, role }) => ({ name, role })),
+    hostNames: hosts.map(({ name }) => name),
+    primary,
+    shortHost: hosts.find((host) => host.role === "short")?.name ?? primary,
+  };
+}

@@ -1,0 +1,64 @@
+import type { RouteCheck } from "../../core/objects/route.ts";
+import { AddressText } from "../../ui/AddressText.tsx";
+import { copyText } from "../../ui/copy.ts";
+
+/** What the linter says of a route that is being typed: what exists already, what is risky, and the mend. */
+export function RouteFindings({ check, onFix }: { check: RouteCheck; onFix: (destination: string) => void }) {
+  if (check.advice.length + check.existing.length === 0) return null;
+  return (
+    <ul aria-label="Advice" className="grid gap-1.5 text-sm">
+      {check.existing.map((route) => (
+        <li key={route.id} className="rounded bg-wash px-2 py-1.5">
+          This destination has a short link already: <AddressText address={route.url} />{" "}
+          <button
+            type="button"
+            className="font-medium text-accent underline"
+            onClick={() => void copyText(route.url)}
+          >
+            copy that one
+          </button>
+        </li>
+      ))}
+      {check.advice.map(({ code, message, fix }) => (
+        <li key={code + message} className="text-warn">
+          {message}{" "}
+          {fix ? (
+            <button type="button" className="font-medium underline" onClick={() => onFix(fix)}>
+              Point to {fix}
+            </button>
+          ) : null}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Slugs to choose from, each with its reason. */
+RouteFindings.Suggestions = function Suggestions({
+  check,
+  chosen,
+  onPick,
+}: {
+  check: RouteCheck;
+  chosen: string;
+  onPick: (address: string) => void;
+}) {
+  if (check.suggestions.length === 0) return null;
+  return (
+    <ul aria-label="Suggested addresses" className="flex flex-wrap gap-1.5">
+      {check.suggestions.map(({ address, reason }) => (
+        <li key={address}>
+          <button
+            type="button"
+            aria-pressed={address === chosen}
+            title={reason}
+            className={`rounded border px-2 py-0.5 text-left font-mono text-xs ${address === chosen ? "border-accent bg-wash" : "border-line hover:border-quiet"}`}
+            onClick={() => onPick(address)}
+          >
+            {address} <span className="block font-sans text-quiet">{reason}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+};

@@ -1,0 +1,38 @@
+import { useQuery } from "@tanstack/react-query";
+import type { RouteCheck, RouteKind } from "../../core/objects/route.ts";
+import type { Site } from "../../core/objects/site.ts";
+import { api } from "../../ui/api.ts";
+import { useDebounced } from "../../ui/use-debounced.ts";
+
+/** A route as far as it has been typed. */
+export interface RouteQuestion {
+  id?: string;
+  kind: RouteKind;
+  address: string;
+  host: string | null;
+  destination: string;
+  title: string;
+  replacesPage: boolean;
+}
+
+/** Asks the linter while somebody types; the last answer stays until the next one is there. */
+export function useRouteCheck(site: Site, question: RouteQuestion): RouteCheck | undefined {
+  const settled = useDebounced(JSON.stringify(question), 180);
+  return useQuery({
+    queryKey: ["route-check", site.id, settled],
+    queryFn: () => api<RouteCheck>("POST", `/sites/${site.id}/routes/check`, JSON.parse(settled)),
+    placeholderData: (previous) => previous,
+    staleTime: 0,
+  }).data;
+}
+
+/** Where a new short link goes: the host that is kept for them, and what its address begins with. */
+export function shortHome(site: Site): { host: string | null; prefix: string; url: string } {
+  const short = site.hosts.find(({ role }) => role === "short");
+  if (short) return { host: short.name, prefix: "/", url: short.url };
+  return {
+    host: null,
+    prefix: site.shortPrefix || "/",
+    url: site.hosts.find(({ role }) => role === "primary")!.url,
+  };
+}

@@ -1,0 +1,131 @@
+import { ExternalLink } from "lucide-react";
+import { useState } from "react";
+import type { Site } from "../../core/objects/site.ts";
+import { api, messageOf } from "../../ui/api.ts";
+import { FieldRow } from "../../ui/FieldRow.tsx";
+import { tell } from "../../ui/notices.ts";
+import { when } from "../../ui/when.ts";
+import { PageState } from "./PageList.tsx";
+import type { Draft } from "./use-draft.ts";
+
+/** Title, path, state and publication of the page that is being written. */
+export function PageHead({ site, draft }: { site: Site; draft: Draft }) {
+  const [open, setOpen] = useState(draft.fields.title === "Untitled");
+  const { page, fields, fieldErrors } = draft;
+  return (
+    <header className="mb-2">
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1.5">
+        <input
+          aria-label="Title"
+          aria-invalid={fieldErrors.title ? true : undefined}
+          className="min-w-48 flex-1 rounded border border-transparent bg-transparent py-0.5 text-xl font-semibold hover:border-line focus:bg-sheet focus:px-2"
+          value={fields.title}
+          onChange={(event) => draft.edit({ title: event.target.value })}
+        />
+        <SaveNote draft={draft} />
+        <PageState page={page} />
+        {page.status === "published" ? (
+          <a className="action" href={page.url} target="_blank" rel="noopener">
+            Delivered page <ExternalLink size={14} aria-hidden />
+          </a>
+        ) : null}
+        <button className="action" aria-expanded={open} onClick={() => setOpen(!open)}>
+          About this page
+        </button>
+        <button
+          className="action action-main"
+          disabled={
+            draft.publishing || (page.status === "published" && !page.changed && draft.state === "saved")
+          }
+          onClick={draft.publish}
+        >
+          Publish
+        </button>
+      </div>
+      {draft.failure && !draft.conflict ? (
+        <p role="alert" className="mt-1 text-bad">
+          {draft.failure}
+        </p>
+      ) : null}
+      {open ? (
+        <div className="mt-2 grid gap-3 rounded border border-line bg-sheet p-3 md:grid-cols-[2fr_1fr]">
+          <FieldRow label="Path" error={fieldErrors.path} hint={`Readers get it at ${page.url}`}>
+            {(attributes) => (
+              <input
+                {...attributes}
+                className="field font-mono text-sm"
+                value={fields.path}
+                onChange={(event) => draft.edit({ path: event.target.value })}
+              />
+            )}
+          </FieldRow>
+          <FieldRow label="Category" error={fieldErrors.category}>
+            {(attributes) => (
+              <input
+                {...attributes}
+                className="field"
+                value={fields.category}
+                onChange={(event) => draft.edit({ category: event.target.value })}
+              />
+            )}
+          </FieldRow>
+          <FieldRow label="Description" error={fieldErrors.description}>
+            {(attributes) => (
+              <input
+                {...attributes}
+                className="field"
+                value={fields.description}
+                onChange={(event) => draft.edit({ description: event.target.value })}
+              />
+            )}
+          </FieldRow>
+          <div className="flex items-end justify-between gap-3">
+            <label className="flex items-center gap-2 py-1.5">
+              <input
+                type="checkbox"
+                checked={fields.inNavigation}
+                onChange={(event) => draft.edit({ inNavigation: event.target.checked })}
+              />{" "}
+              In the navigation
+            </label>
+            <DeletePage site={site} draft={draft} />
+          </div>
+        </div>
+      ) : null}
+    </header>
+  );
+}
+
+function SaveNote({ draft }: { draft: Draft }) {
+  const words = {
+    saved: `Saved ${when(draft.page.updatedAt)}`,
+    waiting: "Writing…",
+    saving: "Saving…",
+    failed: "Not saved yet",
+  }[draft.state];
+  return (
+    <span role="status" className={`text-sm ${draft.state === "failed" ? "text-bad" : "text-quiet"}`}>
+      {words}
+    </span>
+  );
+}
+
+function DeletePage({ site, draft }: { site: Site; draft: Draft }) {
+  const remove = async (): Promise<void> => {
+    try {
+      await api("DELETE", `/sites/${site.id}/pages/${draft.page.id}`);
+      sessionStorage.setItem(
+        "maprope:deleted-page",
+        JSON.stringify({ id: draft.page.id, title: draft.page.title }),
+      );
+      location.assign(`/${site.key}/write`);
+    } catch (error) {
+      tell(messageOf(error), { tone: "failed" });
+    }
+  };
+  return (
+    <button className="action action-plain text-bad" onClick={() => void remove()}>
+      Delete page
+    </button>
+  );
+}

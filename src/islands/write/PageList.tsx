@@ -1,0 +1,196 @@
+import { useInfiniteQuery, useMutation } from "@tanstack/react-query";
+import { FilePlus2 } from "lucide-react";
+import { useEffect, useState } from "react";
+import type { PageSummary } from "../../core/objects/page.ts";
+import type { Site } from "../../core/objects/site.ts";
+import { api, messageOf, queries, type ListOf } from "../../ui/api.ts";
+import { tell } from "../../ui/notices.ts";
+import { SortHead } from "../../ui/SortHead.tsx";
+import { Screen } from "../../ui/Screen.tsx";
+import { useAddressState } from "../../ui/url-state.ts";
+import { useDebounced } from "../../ui/use-debounced.ts";
+import { when } from "../../ui/when.ts";
+
+/** The site's pages: where writing begins. */
+export function PageList({ site }: { site: Site }) {
+  return (
+    <Screen>
+      <Pages site={site} />
+    </Screen>
+  );
+}
+
+function Pages({ site }: { site: Site }) {
+  useEffect(() => offerUndo(site), [site]);
+  const [q, setQ] = useAddressState("q");
+  const [sort, setSort] = useAddressState("sort");
+  const search = useDebounced(q, 200);
+  const pages = useInfiniteQuery({
+    queryKey: ["pages", site.id, search, sort],
+    queryFn: ({ pageParam }) => {
+      const query = new URLSearchParams({
+        limit: "100",
+        cursor: pageParam,
+        ...(search && { q: search }),
+        sort: sort || "-updatedAt",
+      });
+      return api<ListOf<PageSummary>>("GET", `/sites/${site.id}/pages?${query}`);
+    },
+    initialPageParam: "",
+    getNextPageParam: (last) => last.nextCursor ?? undefined,
+    placeholderData: (previous) => previous,
+  });
+  const items = pages.data?.pages.flatMap((page) => page.items) ?? [];
+  const total = pages.data?.pages[0]?.total ?? 0;
+
+  return (
+    <>
+      <div className="mb-3 flex flex-wrap items-center gap-3">
+        <h1 className="text-lg font-semibold">Pages</h1>
+        <input
+          className="field max-w-72"
+          type="search"
+          aria-label="Search pages by title, path or text"
+          placeholder="Title, path or text"
+          value={q}
+          onChange={(event) => setQ(event.target.value)}
+        />
+        <span className="text-sm text-quiet">
+          {pages.isSuccess ? `${total} ${total === 1 ? "page" : "pages"}` : ""}
+        </span>
+        <NewPage site={site} />
+      </div>
+      {pages.isError ? <p className="text-bad">{messageOf(pages.error)}</p> : null}
+      {pages.isSuccess && items.length === 0 ? (
+        <Empty searching={search !== ""} />
+      ) : (
+        <Table site={site} items={items} sort={sort || "-updatedAt"} setSort={setSort} />
+      )}
+      {pages.hasNextPage ? (
+        <button className="action mt-3 self-start" onClick={() => void pages.fetchNextPage()}>
+          Show more
+        </button>
+      ) : null}
+    </>
+  );
+}
+
+function Table(props: { site: Site; items: PageSummary[]; sort: string; setSort: (sort: string) => void }) {
+  const head = { sort: props.sort, setSort: props.setSort };
+  return (
+    <table className="w-full border-collapse text-left">
+      <thead className="sticky top-[46px] z-10 bg-paper text-sm text-quiet">
+        <tr className="border-b border-line">
+          <SortHead field="title" {...head}>
+            Title
+          </SortHead>
+          <SortHead field="path" {...head}>
+            Path
+          </SortHead>
+          <SortHead field="category" className="max-md:hidden" {...head}>
+            Category
+          </SortHead>
+          <th scope="col" className="py-1.5 pr-3 font-medium max-md:hidden">
+            Links
+          </th>
+          <th scope="col" className="py-1.5 pr-3 font-medium">
+            State
+          </th>
+          <SortHead field="updatedAt" className="max-sm:hidden" {...head}>
+            Last saved
+          </SortHead>
+        </tr>
+      </thead>
+      <tbody>
+        {props.items.map((page) => (
+          <tr key={page.id} className="border-b border-line/60 hover:bg-sheet">
+            <td className="py-1.5 pr-3">
+              <a
+                className="font-medium hover:text-accent hover:underline"
+                href={`/${props.site.key}/write/${page.id}`}
+              >
+                {page.title}
+              </a>
+            </td>
+            <td className="py-1.5 pr-3 font-mono text-[0.86em] text-quiet">{page.path}</td>
+            <td className="py-1.5 pr-3 max-md:hidden">{page.category}</td>
+            <td className="py-1.5 pr-3 whitespace-nowrap max-md:hidden">
+              {page.links === 0 ? (
+                <span className="text-quiet">none</span>
+              ) : (
+                `${page.links}, ${page.outside} outside`
+              )}
+            </td>
+            <td className="py-1.5 pr-3 whitespace-nowrap">
+              <PageState page={page} />
+            </td>
+            <td className="py-1.5 text-sm whitespace-nowrap text-quiet max-sm:hidden">
+              {when(page.updatedAt)} by {page.updatedBy}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** Draft, published, or published with changes that readers do not get yet. */
+export function PageState({ page }: { page: Pick<PageSummary, "status" | "changed"> }) {
+  if (page.status === "draft") return <span className="text-warn">Draft</span>;
+  return page.changed ? (
+    <span className="text-warn">Published, draft ahead</span>
+  ) : (
+    <span className="text-good">Published</span>
+  );
+}
+
+function NewPage({ site }: { site: Site }) {
+  const [failed, setFailed] = useState<string>();
+  const make = useMutation({
+    mutationFn: () =>
+      api<PageSummary>("POST", `/sites/${site.id}/pages`, {
+        title: "Untitled",
+        path: `/untitled-${Date.now().toString(36)}`,
+      }),
+    onSuccess: (page) => location.assign(`/${site.key}/write/${page.id}`),
+    onError: (error) => setFailed(messageOf(error)),
+  });
+  return (
+    <>
+      <button className="action action-main ml-auto" disabled={make.isPending} onClick={() => make.mutate()}>
+        <FilePlus2 size={16} aria-hidden /> New page
+      </button>
+      {failed ? <p className="basis-full text-bad">{failed}</p> : null}
+    </>
+  );
+}
+
+// A page deleted in the writing view is told of here, with its way back.
+function offerUndo(site: Site): void {
+  const kept = sessionStorage.getItem("maprope:deleted-page");
+  if (!kept) return;
+  sessionStorage.removeItem("maprope:deleted-page");
+  const { id, title } = JSON.parse(kept) as { id: string; title: string };
+  tell(`Deleted “${title}”`, {
+    undo: () =>
+      void api("POST", `/sites/${site.id}/pages/${id}/restore`).then(
+        () => queries.invalidateQueries({ queryKey: ["pages"] }),
+        (error: unknown) => tell(messageOf(error), { tone: "failed" }),
+      ),
+  });
+}
+
+function Empty({ searching }: { searching: boolean }) {
+  return (
+    <div className="grid place-items-center gap-1 rounded border border-dashed border-line py-20 text-center">
+      <p className="font-medium">
+        {searching ? "No page has these words in its title, path or text." : "There are no pages yet."}
+      </p>
+      <p className="text-quiet">
+        {searching
+          ? "Try fewer or other words."
+          : "“New page” begins one; its links will stand on a rope beside the text."}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,85 @@
+import type { Server } from "node:http";
+import type { AddressInfo } from "node:net";
+import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { randomBytes } from "node:crypto";
+import pino from "pino";
+import type { Config } from "./config.ts";
+import { startDelivery } from "./delivery/delivery.ts";
+import { closed, listening } from "./listening.ts";
+import type { Desk } from "./desk/desk.ts";
+import { migrate } from "./store/migrate.ts";
+import { openStore } from "./store/store.ts";
+import { createWorkspace } from "./workspace.ts";
+
+/** A running process: its desk, and how to stop it. */
+export interface Serving {
+  desk: Desk;
+  workspaceUrl: string;
+  deliveryUrl: string;
+  stop(): Promise<void>;
+}
+
+const log = pino({ level: process.env.MAPROPE_LOG ?? "warn" }, pino.destination({ fd: 2, sync: true }));
+
+/** Opens the store, migrates, lets `prepare` fill it, and serves both listeners. Ports in use are told in one sentence. */
+export async function serve(
+  config: Config,
+  databaseUrl: string,
+  prepare: (desk: Desk) => Promise<void> = async () => {},
+): Promise<Serving> {
+  const store = openStore(databaseUrl);
+  await migrate(store.sequelize);
+  const report = (message: string, error: unknown): void => log.warn({ err: error }, message);
+  const desk: Desk = {
+    store,
+    deliveryPort: config.sitePort,
+    workspaceHosts: [`${config.host}:${config.port}`, `localhost:${config.port}`],
+    health: () => Promise.reject(new Error("delivery has not started yet")),
+  };
+  await prepare(desk);
+  const delivery = await startDelivery({
+    store,
+    dataFolder: config.dataFolder,
+    secret: config.secret ?? keptSecret(config.dataFolder),
+    deliveryPort: config.sitePort,
+    trustProxy: config.trustProxy,
+    report,
+  });
+  desk.health = async () => ({ ...(await delivery.health()) });
+  const workspace = await createWorkspace({
+    desk,
+    buildFolder: config.buildFolder,
+    apiToken: config.apiToken,
+    report,
+  });
+  const close = async (): Promise<void> => {
+    await Promise.all([closed(workspace), closed(delivery.server)]);
+    await delivery.stop();
+    await store.close();
+  };
+  try {
+    await listening(workspace, config.host, config.port, "MAPROPE_PORT");
+    await listening(delivery.server, config.siteHost, config.sitePort, "MAPROPE_SITE_PORT");
+  } catch (error) {
+    await close();
+    throw error;
+  }
+  return { desk, workspaceUrl: urlOf(workspace), deliveryUrl: urlOf(delivery.server), stop: close };
+}
+
+function keptSecret(dataFolder: string): string {
+  mkdirSync(dataFolder, { recursive: true });
+  const file = join(dataFolder, "secret");
+  try {
+    writeFileSync(file, randomBytes(32).toString("base64url"), { mode: 0o600, flag: "wx" });
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== "EEXIST") throw error;
+  }
+  return readFileSync(file, "utf8");
+}
+
+function urlOf(server: Server): string {
+  const { address, port } = server.address() as AddressInfo;
+  return `http://${address.includes(":") ? `[${address}]` : address}:${port}`;
+}

@@ -1,0 +1,111 @@
+import type { Rule } from "../core/objects/rule.ts";
+import type { QueryMode, RouteStatus } from "../core/objects/route.ts";
+import { newestChange } from "./changes.ts";
+import type { HostRow, PublishedPage } from "./models.ts";
+import type { Store } from "./store.ts";
+
+/** A route as delivery needs it; only enabled, not deleted ones. */
+export interface DeliveredRoute {
+  id: string;
+  siteId: string;
+  folded: boolean;
+  addresses: { host: string | null; key: string }[];
+  destination: string | null;
+  status: RouteStatus;
+  query: QueryMode;
+  noindex: boolean;
+  nofollow: boolean;
+  counted: boolean;
+  replacesPage: boolean;
+  validFrom: Date | null;
+  validUntil: Date | null;
+}
+
+export interface DeliveredPage {
+  id: string;
+  siteId: string;
+  key: string;
+  path: string;
+  title: string;
+  inNavigation: boolean;
+  version: number;
+}
+
+export interface DeliveredSite {
+  id: string;
+  name: string;
+  tagline: string;
+  hosts: Pick<HostRow, "name" | "role">[];
+  rules: Rule[];
+  rulesVersion: number;
+}
+
+const ROUTE = `SELECT r.id::text, r.site_id::text AS "siteId", r.kind = 'short' AS folded, r.destination, r.status, r.query,
+    r.noindex, r.nofollow, r.counted, r.replaces_page AS "replacesPage", r.valid_from AS "validFrom", r.valid_until AS "validUntil",
+    json_agg(json_build_object('host', nullif(a.host, '*'), 'key', a.key)) AS addresses
+  FROM routes r JOIN route_addresses a ON a.route_id = r.id
+  WHERE r.deleted_at IS NULL AND r.enabled`;
+
+const PAGE = `SELECT id::text, site_id::text AS "siteId", published_key AS key, published->>'path' AS path, published->>'title' AS title,
+    (published->>'inNavigation')::boolean AS "inNavigation", published_version AS version
+  FROM pages WHERE deleted_at IS NULL AND published_key IS NOT NULL`;
+
+const SITE = `SELECT s.id::text, s.name, s.tagline,
+    (SELECT json_agg(json_build_object('name', h.name, 'role', h.role) ORDER BY h.id) FROM hosts h WHERE h.site_id = s.id) AS hosts,
+    coalesce(c.rules, '[]') AS rules, coalesce(c.version, 0) AS "rulesVersion"
+  FROM sites s LEFT JOIN LATERAL (SELECT rules, version FROM rule_sets WHERE site_id = s.id ORDER BY version DESC LIMIT 1) c ON true`;
+
+/** Everything delivery answers from, as one consistent picture, and the change up to which it is current. */
+export interface DeliverySnapshot {
+  seq: string;
+  sites: DeliveredSite[];
+  pages: DeliveredPage[];
+}
+
+const ROUTES_AT_ONCE = 20_000;
+
+/** Reads the snapshot; routes are handed over in portions, so that a million of them is never one answer. */
+export async function readDelivery(
+  store: Store,
+  takeRoutes: (routes: DeliveredRoute[]) => void,
+): Promise<DeliverySnapshot> {
+  return store.transaction(async (transaction) => {
+    await store.sequelize.query("SET TRANSACTION ISOLATION LEVEL REPEATABLE READ, READ ONLY", {
+      transaction,
+    });
+    const seq = await newestChange(store, transaction);
+    const sites = await store.rows<DeliveredSite>(SITE, {}, transaction);
+    const pages = await store.rows<DeliveredPage>(PAGE, {}, transaction);
+    for (let after = "0"; ;) {
+      const portion = await store.rows<DeliveredRoute>(
+        `${ROUTE} AND r.id > $after::bigint GROUP BY r.id ORDER BY r.id LIMIT ${ROUTES_AT_ONCE}`,
+        { after },
+        transaction,
+      );
+      takeRoutes(portion);
+      if (portion.length < ROUTES_AT_ONCE) return { seq, sites, pages };
+      after = portion.at(-1)!.id;
+    }
+  });
+}
+
+/** One route as delivery needs it now; undefined when it is no longer answered. */
+export async function readDeliveredRoute(store: Store, id: string): Promise<DeliveredRoute | undefined> {
+  return (await store.rows<DeliveredRoute>(`${ROUTE} AND r.id = $id::bigint GROUP BY r.id`, { id }))[0];
+}
+
+/** One published page's entry; undefined when it is no longer published. */
+export async function readDeliveredPage(store: Store, id: string): Promise<DeliveredPage | undefined> {
+  return (await store.rows<DeliveredPage>(`${PAGE} AND id = $id::bigint`, { id }))[0];
+}
+
+/** One site with its hosts and current rules. */
+export async function readDeliveredSite(store: Store, id: string): Promise<DeliveredSite | undefined> {
+  return (await store.rows<DeliveredSite>(`${SITE} WHERE s.id = $id::bigint`, { id }))[0];
+}
+
+/** What was published of a page, in full. */
+export async function readPublished(store: Store, id: string): Promise<PublishedPage | undefined> {
+  const page = await store.pages.findOne({ where: { id, deletedAt: null } });
+  return page?.published ?? undefined;
+}

@@ -1,0 +1,35 @@
+import type { Sequelize } from "sequelize";
+import { SequelizeStorage, Umzug } from "umzug";
+import { firstSlice } from "./migrations/001-first-slice.ts";
+
+/** A step of the schema: its statements run in one transaction. */
+export interface Migration {
+  name: string;
+  statements: readonly string[];
+}
+
+const MIGRATIONS: readonly Migration[] = [firstSlice];
+const MIGRATION_LOCK = 731_600;
+
+/** Brings the schema up to date; several processes may do so at once, one waits for the other. Answers what ran. */
+export async function migrate(sequelize: Sequelize): Promise<string[]> {
+  return sequelize.transaction(async (transaction) => {
+    await sequelize.query("SELECT pg_advisory_xact_lock(:lock)", {
+      replacements: { lock: MIGRATION_LOCK },
+      transaction,
+    });
+    const umzug = new Umzug({
+      migrations: MIGRATIONS.map(({ name, statements }) => ({
+        name,
+        up: async () => {
+          await sequelize.transaction(async (step) => {
+            for (const statement of statements) await sequelize.query(statement, { transaction: step });
+          });
+        },
+      })),
+      storage: new SequelizeStorage({ sequelize, tableName: "migrations" }),
+      logger: undefined,
+    });
+    return (await umzug.up()).map(({ name }) => name);
+  });
+}

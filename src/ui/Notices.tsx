@@ -1,0 +1,42 @@
+import { Undo2, X } from "lucide-react";
+import { useSyncExternalStore } from "react";
+import { currentNotices, dismiss, listen } from "./notices.ts";
+
+/** What was done lately, with undo where there is one. */
+export function Notices() {
+  const notices = useSyncExternalStore(listen, currentNotices, currentNotices);
+  return (
+    <div
+      role="status"
+      aria-live="polite"
+      className="fixed bottom-4 left-4 z-50 flex max-w-[min(30rem,calc(100vw-2rem))] flex-col gap-2"
+    >
+      {notices.map((notice) => (
+        <div
+          key={notice.id}
+          className={`flex items-center gap-3 rounded border bg-sheet px-3 py-2 shadow-lg ${notice.tone === "failed" ? "border-bad text-bad" : "border-line"}`}
+        >
+          <span>{notice.text}</span>
+          {notice.undo ? (
+            <button
+              className="action action-plain font-semibold text-accent"
+              onClick={() => {
+                notice.undo?.();
+                dismiss(notice.id);
+              }}
+            >
+              <Undo2 size={15} aria-hidden /> Undo
+            </button>
+          ) : null}
+          <button
+            className="ml-auto text-quiet hover:text-ink"
+            aria-label="Close this notice"
+            onClick={() => dismiss(notice.id)}
+          >
+            <X size={15} aria-hidden />
+          </button>
+        </div>
+      ))}
+    </div>
+  );
+}

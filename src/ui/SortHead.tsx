@@ -1,0 +1,29 @@
+import { ArrowDown, ArrowUp } from "lucide-react";
+import type { ReactNode } from "react";
+
+/** The head of a column that can be sorted by; `sort` is `field` or `-field`. */
+export function SortHead(props: {
+  field: string;
+  sort: string;
+  setSort: (sort: string) => void;
+  className?: string;
+  children: ReactNode;
+}) {
+  const up = props.sort === props.field;
+  const down = props.sort === `-${props.field}`;
+  return (
+    <th
+      scope="col"
+      aria-sort={up ? "ascending" : down ? "descending" : "none"}
+      className={`py-1.5 pr-3 font-medium ${props.className ?? ""}`}
+    >
+      <button
+        className="inline-flex items-center gap-1 hover:text-ink"
+        onClick={() => props.setSort(up ? `-${props.field}` : props.field)}
+      >
+        {props.children}
+        {up ? <ArrowUp size={13} aria-hidden /> : down ? <ArrowDown size={13} aria-hidden /> : null}
+      </button>
+    </th>
+  );
+}

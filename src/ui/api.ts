@@ -1,0 +1,59 @@
+import { QueryClient } from "@tanstack/react-query";
+
+/** A problem document that the API answered (RFC 9457). */
+export class ApiProblem extends Error {
+  readonly status: number;
+  readonly errors: { path: string; message: string }[];
+  /** The current object, when a save was made on an old version. */
+  readonly current: unknown;
+
+  constructor(
+    status: number,
+    problem: {
+      detail?: string;
+      title?: string;
+      errors?: { path: string; message: string }[];
+      current?: unknown;
+    },
+  ) {
+    super(problem.detail ?? problem.title ?? "Something went wrong.");
+    this.status = status;
+    this.errors = problem.errors ?? [];
+    this.current = problem.current;
+  }
+}
+
+/** Calls the API of the workspace. Throws ApiProblem when it refuses, TypeError when the network is gone. */
+export async function api<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const response = await fetch(`/api/v1${path}`, {
+    method,
+    headers: body === undefined ? {} : { "Content-Type": "application/json" },
+    body: body === undefined ? undefined : JSON.stringify(body),
+  });
+  if (response.status === 401) {
+    location.assign(`/sign-in?to=${encodeURIComponent(location.pathname + location.search)}`);
+  }
+  if (!response.ok)
+    throw new ApiProblem(response.status, (await response.json().catch(() => ({}))) as object);
+  return (response.status === 204 ? undefined : await response.json()) as T;
+}
+
+/** One answer of a list call. */
+export interface ListOf<T> {
+  items: T[];
+  nextCursor: string | null;
+  total: number;
+}
+
+/** Server state of all islands on a screen. */
+export const queries = new QueryClient({
+  defaultOptions: {
+    queries: { staleTime: 2_000, retry: (count, error) => !(error instanceof ApiProblem) && count < 2 },
+  },
+});
+
+/** The message of whatever was thrown, for people. */
+export function messageOf(error: unknown): string {
+  if (error instanceof ApiProblem) return error.message;
+  return "The workspace cannot be reached. Nothing you typed is lost; it is tried again when you are.";
+}

@@ -1,0 +1,102 @@
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from "node:http";
+import { join } from "node:path";
+import { pathToFileURL } from "node:url";
+import sirv from "sirv";
+import { answerCall, problemResponse } from "./desk/api/answer.ts";
+import type { Actor, Desk } from "./desk/desk.ts";
+import { actorOfToken, personOfSession, signIn, signOut } from "./desk/people.ts";
+import { Problem } from "./desk/problem.ts";
+import { listSites } from "./desk/sites.ts";
+
+/** What the screens and endpoints of the workspace are given with each request, as `Astro.locals`. */
+export interface WorkspaceLocals {
+  actor: Actor | undefined;
+  /** Session token of the request, when it came with one. */
+  session: string | undefined;
+  /** Address of the other end of the connection. */
+  from: string;
+  call(request: Request, actor: Actor | undefined): Promise<Response>;
+  bearer(token: string): Promise<Actor | undefined>;
+  signIn: (input: { email: string; password: string }) => ReturnType<typeof signIn>;
+  signOut(token: string): Promise<void>;
+  problem: (status: number, title: string, detail: string) => Response;
+  refusal(error: unknown): Response | undefined;
+  sites: () => ReturnType<typeof listSites>;
+  health: () => Promise<Record<string, unknown>>;
+}
+
+type AstroHandler = (
+  request: IncomingMessage,
+  response: ServerResponse,
+  next: (error?: unknown) => void,
+  locals: object,
+) => Promise<void>;
+
+const SECURITY: Readonly<Record<string, string>> = {
+  "X-Content-Type-Options": "nosniff",
+  "X-Frame-Options": "DENY",
+  "Referrer-Policy": "same-origin",
+  "Content-Security-Policy":
+    "default-src 'self'; img-src 'self' data: http: https:; style-src 'self' 'unsafe-inline'; script-src 'self' 'unsafe-inline'; object-src 'none'; base-uri 'self'; frame-ancestors 'none'; form-action 'self'",
+};
+
+/** The workspace listener: built files first, then Astro's handler with the desk in its locals. */
+export async function createWorkspace(options: {
+  desk: Desk;
+  buildFolder: string;
+  apiToken: string | undefined;
+  report(message: string, error: unknown): void;
+}): Promise<Server> {
+  const { desk, report } = options;
+  const entry = pathToFileURL(join(options.buildFolder, "server/entry.mjs")).href;
+  const { handler } = (await import(entry)) as { handler: AstroHandler };
+  const files = sirv(join(options.buildFolder, "client"), {
+    immutable: true,
+    maxAge: 31_536_000,
+    etag: true,
+  });
+
+  async function localsFor(request: IncomingMessage): Promise<WorkspaceLocals> {
+    const session = /(?:^|;\s*)maprope_session=([A-Za-z0-9_-]{20,100})/.exec(
+      request.headers.cookie ?? "",
+    )?.[1];
+    const from = request.socket.remoteAddress ?? "";
+    return {
+      session,
+      from,
+      actor: session ? await personOfSession(desk, session) : undefined,
+      call: (call, actor) =>
+        answerCall(desk, call, actor, (error) =>
+          report(`${call.method} ${new URL(call.url).pathname} failed.`, error),
+        ),
+      bearer: (token) => actorOfToken(desk, token, options.apiToken),
+      signIn: (input) => signIn(desk, input, from),
+      signOut: (token) => signOut(desk, token),
+      problem: (status, title, detail) => problemResponse(new Problem(status, title, detail)),
+      refusal: (error) => (error instanceof Problem ? problemResponse(error) : undefined),
+      sites: () => listSites(desk),
+      health: () => desk.health(),
+    };
+  }
+  function answerWithAstro(request: IncomingMessage, response: ServerResponse): void {
+    localsFor(request)
+      .then((locals) => handler(request, response, (error) => fail(response, error), locals))
+      .catch((error: unknown) => fail(response, error));
+  }
+  function fail(response: ServerResponse, error: unknown): void {
+    if (error) report("A request to the workspace failed.", error);
+    if (response.headersSent) return void response.end();
+    const status = error ? 503 : 404;
+    const detail = error
+      ? "The workspace cannot answer at the moment; nothing was lost. Try again shortly."
+      : "There is nothing under this address.";
+    response.writeHead(status, { "Content-Type": "application/problem+json" });
+    response.end(
+      JSON.stringify({ type: "about:blank", title: error ? "Not available" : "Not found", status, detail }),
+    );
+  }
+  return createServer((request, response) => {
+    for (const [name, value] of Object.entries(SECURITY)) response.setHeader(name, value);
+    files(request, response, () => answerWithAstro(request, response));
+  });
+}

@@ -17,7 +17,7 @@ const node = process.execPath;
 const steps = [
   ["format", node, ["node_modules/prettier/bin/prettier.cjs", "--check", "--log-level", "warn", "."]],
   ["lint and import directions", node, ["node_modules/eslint/bin/eslint.js", "."]],
-  ["types", node, ["node_modules/@astrojs/check/dist/bin.js", "--minimumSeverity", "warning"]],
+  ["types", node, ["node_modules/@astrojs/check/bin/astro-check.js", "--minimumSeverity", "warning"]],
   ["unit tests", node, ["--import", "tsx", "--test", ...units]],
 ];
 for (const [name, command, args] of steps) {

@@ -1,4 +1,5 @@
 import type { z } from "zod";
+import { publicAddress } from "../core/address/public-address.ts";
 import type { Miss, missAnswerSchema } from "../core/objects/miss.ts";
 import type { Route } from "../core/objects/route.ts";
 import { closestAddresses, type Candidate } from "../core/routes/closest.ts";
@@ -39,7 +40,7 @@ export async function listMisses(desk: Desk, site: OpenSite, query: ListQuery): 
     firstSeen: row.first.toISOString(),
     lastSeen: row.last.toISOString(),
     referrers: row.referrers,
-    candidates: closestAddresses(row.key, known, 3),
+    candidates: closestAddresses(row.key, known.get(row.host) ?? [], 3),
   }));
   return listing(items, Number(rows[0]?.total ?? 0), query);
 }
@@ -67,12 +68,23 @@ export async function resolveMiss(
   return { route };
 }
 
-async function knownAddresses(desk: Desk, site: OpenSite): Promise<Candidate[]> {
-  return desk.store.rows<Candidate>(
-    `SELECT published->>'path' AS address, published->>'title' AS title FROM pages
+// What may have been meant, for each host: its own routes, and pages where the host serves pages.
+async function knownAddresses(desk: Desk, site: OpenSite): Promise<Map<string, Candidate[]>> {
+  const rows = await desk.store.rows<{ address: string; title: string; host: string | null; page: boolean }>(
+    `SELECT published->>'path' AS address, published->>'title' AS title, NULL AS host, true AS page FROM pages
        WHERE site_id = $site::bigint AND deleted_at IS NULL AND published_key IS NOT NULL
-     UNION ALL (SELECT address, title FROM routes WHERE site_id = $site::bigint AND deleted_at IS NULL AND enabled AND status <> 410
+     UNION ALL (SELECT address, title, host, false FROM routes WHERE site_id = $site::bigint AND deleted_at IS NULL AND enabled AND status <> 410
        ORDER BY id DESC LIMIT ${MOST_KNOWN})`,
     { site: site.id },
   );
+  const onHost = ({ name, role }: OpenSite["hosts"][number]): Candidate[] =>
+    rows
+      .filter((row) => (row.page ? role !== "short" : row.host === null || row.host === name))
+      .map(({ address, title }) => ({
+        address,
+        title,
+        // A path leads to the primary host; another host's route is named in full.
+        ...(name === site.primary ? {} : { destination: publicAddress(name, address, desk.deliveryPort) }),
+      }));
+  return new Map(site.hosts.map((host) => [host.name, onHost(host)]));
 }

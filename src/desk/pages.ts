@@ -1,4 +1,3 @@
-import { publicAddress } from "../core/address/public-address.ts";
 import { pathKey } from "../core/address/path-key.ts";
 import { emptyBody, type Body } from "../core/body/body.ts";
 import { bodyToHtml } from "../core/body/to-html.ts";
@@ -15,7 +14,7 @@ import { lookUpPlaces } from "./places.ts";
 import { invalid, notFound, stale } from "./problem.ts";
 import { currentRules } from "./rules.ts";
 import type { OpenSite } from "./sites.ts";
-import { storedLinks } from "./stored-links.ts";
+import { pageSummaries, pageView, storedLinks } from "./page-views.ts";
 import { takeHtml } from "./take-html.ts";
 
 const SORT = {
@@ -40,7 +39,11 @@ export async function listPages(desk: Desk, site: OpenSite, query: ListQuery): P
     attributes: { exclude: ["body", "html"] },
   });
   const byId = new Map(rows.map((row) => [row.id, row]));
-  const items = ids.map(({ id }) => pageSummary(desk, site, byId.get(id)!));
+  const items = await pageSummaries(
+    desk,
+    site,
+    ids.map(({ id }) => byId.get(id)!),
+  );
   return listing(items, Number(ids[0]?.total ?? 0), query);
 }
 
@@ -63,7 +66,7 @@ export async function createPage(desk: Desk, actor: Actor, site: OpenSite, input
     inNavigation: input.inNavigation ?? false,
     body,
     html,
-    ...(await storedLinks(desk, site, html)),
+    ...storedLinks(html),
     version: 1,
     updatedBy: actor.name,
   };
@@ -98,7 +101,7 @@ export async function savePage(
     dropped = taken.dropped;
     values.body = taken.body;
     values.html = bodyToHtml(taken.body);
-    Object.assign(values, await storedLinks(desk, site, values.html));
+    Object.assign(values, storedLinks(values.html));
   }
   if (change.path !== undefined) Object.assign(values, { path: change.path, key: pathKey(change.path) });
   for (const field of ["title", "description", "category", "inNavigation"] as const) {
@@ -121,7 +124,7 @@ export async function publishPage(
   version: number,
 ): Promise<Page> {
   const row = await pageRow(desk, site, id);
-  if (row.version !== version) throw stale(pageView(desk, site, row));
+  if (row.version !== version) throw stale(await pageView(desk, site, row));
   await refuseTakenPath(desk, site, row.path);
   await desk.store.transaction(async (transaction) => {
     const locked = await desk.store.pages.findOne({
@@ -129,7 +132,7 @@ export async function publishPage(
       transaction,
       lock: true,
     });
-    if (!locked) throw stale(pageView(desk, site, await pageRow(desk, site, id)));
+    if (!locked) throw stale(await readPage(desk, site, id));
     await publishRow(desk, actor, locked, transaction);
   });
   await audit(desk, actor, { siteId: site.id, action: "page.publish", object: id, detail: { version } });
@@ -173,30 +176,6 @@ export async function deliveredHtml(desk: Desk, site: OpenSite, id: string, draf
   );
   const { rules } = await currentRules(desk, site);
   return deliverHtml(source.html, rules, places.sight(), { page: source.path, category: source.category });
-}
-
-/** A page as lists show it. */
-export function pageSummary(desk: Desk, site: OpenSite, row: PageRow): PageSummary {
-  return {
-    id: row.id,
-    path: row.path,
-    title: row.title,
-    category: row.category,
-    status: row.published ? "published" : "draft",
-    changed: row.published !== null && row.publishedVersion !== row.version,
-    links: row.links.length,
-    outside: row.links.filter((link) => link.kind === "external").length,
-    version: row.version,
-    url: publicAddress(site.primary, row.published?.path ?? row.path, desk.deliveryPort),
-    updatedAt: row.updatedAt.toISOString(),
-    updatedBy: row.updatedBy,
-    publishedAt: row.publishedAt?.toISOString() ?? null,
-  };
-}
-
-function pageView(desk: Desk, site: OpenSite, row: PageRow): Page {
-  const { description, inNavigation, html, body } = row;
-  return { ...pageSummary(desk, site, row), description, inNavigation, html, body };
 }
 
 async function pageRow(desk: Desk, site: OpenSite, id: string): Promise<Row<PageRow>> {

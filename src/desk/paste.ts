@@ -4,7 +4,8 @@ import { looksLikeAddress, repairAddress } from "../core/address/repair.ts";
 import { throughRoutes } from "../core/rules/link-facts.ts";
 import type { PasteAnswer } from "../core/objects/paste.ts";
 import type { Desk } from "./desk.ts";
-import { listPages, pageSummary } from "./pages.ts";
+import { pageSummaries } from "./page-views.ts";
+import { listPages } from "./pages.ts";
 import { lookUpPlaces } from "./places.ts";
 import { shortLinksTo, surroundingsOf } from "./route-advice.ts";
 import { listRoutes } from "./routes.ts";
@@ -53,7 +54,7 @@ export async function lookAtPaste(desk: Desk, site: OpenSite, text: string): Pro
     ends: end === address ? null : end,
     attributes,
     shortLinks,
-    pages: users.map((row) => pageSummary(desk, site, row)),
+    pages: await pageSummaries(desk, site, users),
   };
 }
 

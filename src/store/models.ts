@@ -53,7 +53,6 @@ export interface TokenRow extends Stamped {
 export interface StoredLink {
   href: string;
   words: string;
-  kind: string;
 }
 
 /** A page as it was published: what readers get until the next publication. */

@@ -27,6 +27,10 @@ export function mendScheme(pasted: string): { text: string; repairs: Repair[] } 
   const repairs: Repair[] = [];
   let text = pasted.replace(RUN_OF_SCHEMES, "");
   if (text !== pasted) {
+    // The inner one is what was copied; but a name without certificates only answers to http, if that was there too.
+    const host = text.replace(/^https?[:;]*[/\\]+/i, "");
+    const schemes = pasted.slice(0, pasted.length - host.length).toLowerCase();
+    if (LOOPBACK_NAME.test(host) && /http[^s]/.test(schemes)) text = `http://${host}`;
     const kept = /^https?/i.exec(text)?.[0].toLowerCase() ?? "https";
     repairs.push({ code: "doubled-scheme", message: `The scheme stood there twice; kept ${kept}.` });
   }

@@ -12,7 +12,9 @@ export const missSchema = z.object({
   firstSeen: z.string(),
   lastSeen: z.string(),
   referrers: z.array(z.string()),
-  candidates: z.array(z.object({ address: z.string(), title: z.string() })),
+  candidates: z.array(
+    z.object({ address: z.string(), title: z.string(), destination: z.string().optional() }),
+  ),
 });
 export type Miss = z.infer<typeof missSchema>;
 

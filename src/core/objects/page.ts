@@ -39,6 +39,8 @@ export const pageSummarySchema = z.object({
   changed: z.boolean(),
   links: z.int(),
   outside: z.int(),
+  /** The kind of each link in the order of the text, at most 24: the page's rope in small. */
+  knots: z.array(z.enum(["external", "page", "file", "route", "heading", "mail", "phone", "broken"])),
   version: z.int(),
   url: z.string(),
   updatedAt: z.string(),

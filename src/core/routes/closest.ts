@@ -4,6 +4,8 @@ import { distance } from "fastest-levenshtein";
 export interface Candidate {
   address: string;
   title: string;
+  /** Where to send a reader who meant it, when that is more than the address: another host's full address. */
+  destination?: string;
 }
 
 /**

@@ -26,6 +26,7 @@ export function SiteDocument(props: {
         <title>{title === frame.siteName ? title : `${title} · ${frame.siteName}`}</title>
         {description ? <meta name="description" content={description} /> : null}
         {noindex ? <meta name="robots" content="noindex" /> : null}
+        <link rel="icon" href="data:," />
         <link rel="stylesheet" href="/~theme/site.css" />
       </head>
       <body>

@@ -148,7 +148,7 @@ async function readText(request: Request): Promise<string> {
   let bytes = 0;
   try {
     // Node's stream is iterable; the DOM's type of it does not say so.
-    for await (const chunk of (request.body ?? []) as AsyncIterable<Uint8Array>) {
+    for await (const chunk of (request.body ?? []) as unknown as AsyncIterable<Uint8Array>) {
       bytes += chunk.byteLength;
       if (bytes > MAX_BODY) throw tooLarge;
       pieces.push(decoder.decode(chunk, { stream: true }));

@@ -106,7 +106,7 @@ function MissRow({ site, miss }: { site: Site; miss: Miss }) {
   });
   return (
     <tr className="border-b border-line/60 align-top hover:bg-sheet">
-      <td className="py-1.5 pr-3 font-mono text-[0.86em] break-all">
+      <td className="min-w-52 py-1.5 pr-3 font-mono text-[0.86em] break-all">
         <span className="text-quiet">{miss.host === site.hosts[0]?.name ? "" : miss.host}</span>
         {miss.address}
       </td>
@@ -133,7 +133,7 @@ function MissRow({ site, miss }: { site: Site; miss: Miss }) {
               className="action py-0.5 font-mono text-xs"
               title={candidate.title}
               disabled={answer.isPending}
-              onClick={() => answer.mutate(candidate.address)}
+              onClick={() => answer.mutate(candidate.destination ?? candidate.address)}
             >
               {candidate.address}
             </button>

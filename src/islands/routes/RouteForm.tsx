@@ -127,7 +127,10 @@ export function RouteForm(props: {
         <FieldRow
           label="Address"
           error={addressFault}
-          hint={addressHint(values.address, check !== undefined && !addressFault)}
+          hint={addressHint(
+            values.address,
+            Boolean(check && !addressFault && values.address !== route?.address),
+          )}
         >
           {(attributes) => (
             <input

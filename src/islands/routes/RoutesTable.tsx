@@ -11,6 +11,16 @@ import { when } from "../../ui/when.ts";
 import { RouteSwitch } from "./RouteSwitch.tsx";
 
 const column = createColumnHelper<Route>();
+// What is left of the width goes to the destination and, if there is room, the title.
+const HEAD_CLASS: Readonly<Record<string, string>> = {
+  clicks: "text-right",
+  destination: "w-[55%]",
+  title: "w-[25%] max-lg:hidden",
+};
+const CELL_CLASS: Readonly<Record<string, string>> = {
+  destination: "max-w-0",
+  title: "max-w-0 max-lg:hidden",
+};
 const KIND_WORD = { short: "short link", redirect: "redirect", gone: "gone" } as const;
 
 /** The routes as a table; a row opens beside it. */
@@ -33,7 +43,7 @@ export function RoutesTable(props: {
               className="text-left hover:underline"
               onClick={() => setAddressState({ open: original.id })}
             >
-              <AddressText address={original.url} most={44} />
+              <AddressText address={original.url} most={46} oneLine />
             </button>
             <button
               className="text-quiet hover:text-ink"
@@ -49,7 +59,7 @@ export function RoutesTable(props: {
         header: "Leads to",
         cell: ({ getValue }) =>
           getValue() ? (
-            <AddressText address={getValue()!} most={narrow ? 34 : 56} />
+            <AddressText address={getValue()!} most={90} oneLine />
           ) : (
             <span className="text-quiet">nothing: gone</span>
           ),
@@ -114,7 +124,7 @@ export function RoutesTable(props: {
                     field={header.column.id}
                     sort={props.sort}
                     setSort={props.setSort}
-                    className={header.column.id === "clicks" ? "text-right" : ""}
+                    className={HEAD_CLASS[header.column.id]}
                   >
                     {flexRender(header.column.columnDef.header, header.getContext())}
                   </SortHead>
@@ -135,7 +145,7 @@ export function RoutesTable(props: {
               className={`border-b border-line/60 ${row.original.id === props.openId ? "bg-wash" : "hover:bg-sheet"} ${row.original.enabled ? "" : "opacity-60"}`}
             >
               {row.getVisibleCells().map((cell) => (
-                <td key={cell.id} className="py-1.5 pr-3 align-top">
+                <td key={cell.id} className={`py-1.5 pr-3 align-middle ${CELL_CLASS[cell.column.id] ?? ""}`}>
                   {flexRender(cell.column.columnDef.cell, cell.getContext())}
                 </td>
               ))}

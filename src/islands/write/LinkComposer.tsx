@@ -59,7 +59,8 @@ export function LinkComposer(props: {
   return (
     <form
       aria-label={at.link ? "Change link" : "New link"}
-      className="rounded border border-accent bg-sheet p-3 shadow-xl"
+      ref={showWhole}
+      className="scroll-my-16 rounded border border-accent bg-sheet p-3 shadow-xl"
       onKeyDown={onKeyDown}
       onSubmit={(event) => {
         event.preventDefault();
@@ -167,6 +168,14 @@ export function LinkComposer(props: {
       </div>
     </form>
   );
+}
+
+// Beside words at the end of the screen the panel would open, or grow, below it.
+function showWhole(form: HTMLFormElement | null): (() => void) | undefined {
+  if (!form) return undefined;
+  const observer = new ResizeObserver(() => form.scrollIntoView({ block: "nearest" }));
+  observer.observe(form);
+  return () => observer.disconnect();
 }
 
 function KindLine({ kind, ends, address }: { kind: keyof typeof KIND_WORD; ends: string; address: string }) {

@@ -5,6 +5,7 @@ import type { PageSummary } from "../../core/objects/page.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { api, messageOf, queries, type ListOf } from "../../ui/api.ts";
 import { tell } from "../../ui/notices.ts";
+import { Knot } from "../../ui/Knot.tsx";
 import { SortHead } from "../../ui/SortHead.tsx";
 import { Screen } from "../../ui/Screen.tsx";
 import { useAddressState } from "../../ui/url-state.ts";
@@ -114,12 +115,8 @@ function Table(props: { site: Site; items: PageSummary[]; sort: string; setSort:
             </td>
             <td className="py-1.5 pr-3 font-mono text-[0.86em] text-quiet">{page.path}</td>
             <td className="py-1.5 pr-3 max-md:hidden">{page.category}</td>
-            <td className="py-1.5 pr-3 whitespace-nowrap max-md:hidden">
-              {page.links === 0 ? (
-                <span className="text-quiet">none</span>
-              ) : (
-                `${page.links}, ${page.outside} outside`
-              )}
+            <td className="py-1.5 pr-3 max-md:hidden">
+              <SmallRope page={page} />
             </td>
             <td className="py-1.5 pr-3 whitespace-nowrap">
               <PageState page={page} />
@@ -131,6 +128,26 @@ function Table(props: { site: Site; items: PageSummary[]; sort: string; setSort:
         ))}
       </tbody>
     </table>
+  );
+}
+
+/** The page's links in the order of its text, as knots on a short rope. */
+function SmallRope({ page }: { page: PageSummary }) {
+  if (page.links === 0) return <span className="text-quiet">none</span>;
+  return (
+    <span className="flex items-center gap-px" title={`${page.links} links, ${page.outside} outside`}>
+      <span className="sr-only">
+        {page.links} links, {page.outside} outside
+      </span>
+      <span className="h-0.5 w-2 bg-hemp" aria-hidden />
+      {page.knots.map((kind, index) => (
+        <Knot key={index} kind={kind} size={13} />
+      ))}
+      <span className="h-0.5 w-2 bg-hemp" aria-hidden />
+      {page.links > page.knots.length ? (
+        <span className="text-sm text-quiet">and {page.links - page.knots.length} more</span>
+      ) : null}
+    </span>
   );
 }
 

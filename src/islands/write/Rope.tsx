@@ -4,7 +4,7 @@ import { KIND_WORD, Knot } from "../../ui/Knot.tsx";
 import type { DeliveredLink } from "./use-delivered.ts";
 import type { KnotAt } from "./use-rope.ts";
 
-const KNOT_HEIGHT = 46;
+const KNOT_HEIGHT = 64;
 
 /** The margin's rope: a knot for each link, level with its words or as near as its neighbours allow. */
 export function Rope(props: {
@@ -19,7 +19,7 @@ export function Rope(props: {
   const height = (tops.at(-1) ?? 0) + KNOT_HEIGHT * 2;
   return (
     <aside aria-label="Links of this page" className="relative pt-[38px]" style={{ minHeight: height }}>
-      <div className="rope absolute top-0 bottom-0 left-[6px]" aria-hidden />
+      <div className="rope absolute top-0 bottom-0 left-[8px]" aria-hidden />
       {props.composer ? (
         <div className="absolute right-0 left-6 z-20" style={{ top: Math.max(0, props.composerTop + 24) }}>
           {props.composer}
@@ -60,28 +60,27 @@ function KnotButton(props: {
   const kind = delivered?.kind ?? "external";
   const { host, after } = addressParts(knot.link.href);
   const attributes = delivered
-    ? [...delivered.resolved.rel, delivered.resolved.target === "_blank" ? "new tab" : ""]
+    ? [delivered.resolved.target === "_blank" ? "new tab" : "", ...delivered.resolved.rel]
         .filter(Boolean)
         .join(" ")
     : "…";
   return (
     <button
       onClick={() => props.onChoose(knot)}
-      className={`group flex w-full items-start gap-2.5 rounded pr-2 text-left ${props.current ? "bg-wash" : "hover:bg-sheet"}`}
+      className={`group flex w-full items-start gap-2 rounded pr-2 text-left ${props.current ? "bg-wash" : "hover:bg-sheet"}`}
     >
-      <span className="mt-0.5 grid size-[20px] shrink-0 place-items-center rounded-full bg-paper">
-        <Knot kind={kind} />
+      <span className="grid size-6 shrink-0 place-items-center rounded-full bg-paper">
+        <Knot kind={kind} size={19} />
       </span>
-      <span className="min-w-0 text-sm leading-snug">
-        <span className="block truncate">
-          <span className="font-medium">{knot.words || "(no words)"}</span>{" "}
-          <span className="text-quiet">{KIND_WORD[kind]}</span>
+      <span className="min-w-0 grow pt-0.5 text-sm leading-snug">
+        <span className="block truncate font-medium">{knot.words || "(no words)"}</span>
+        <span className="block truncate text-quiet">
+          {KIND_WORD[kind]} <span className="font-mono text-xs">{host || after}</span>
         </span>
-        <span className="block truncate font-mono text-xs text-quiet">
-          <span className="text-ink">{host || after}</span>
-          {attributes ? ` · ${attributes}` : ""}
-          {knot.link.override ? <span className="text-accent"> · set here</span> : null}
-        </span>
+        {attributes ? <span className="block truncate font-mono text-xs text-ink">{attributes}</span> : null}
+        {knot.link.override ? (
+          <span className="text-xs text-accent">set by hand: {knot.link.override}</span>
+        ) : null}
       </span>
     </button>
   );

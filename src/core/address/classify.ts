@@ -23,7 +23,10 @@ export function destinationKind(address: Address | string, site: SiteAddresses):
   if (/^mailto:/i.test(address)) return "mail";
   if (/^tel:/i.test(address)) return "phone";
   const place = ownPlace(address, site.hosts);
-  if (!place) return URL.canParse(address) ? "external" : "broken";
+  if (!place)
+    return /^(?:[a-z][a-z\d+.-]*:|\/\/)/i.test(address) && URL.canParse(address, "http://own.invalid")
+      ? "external"
+      : "broken";
   return site.answers(place.host, place.key) ?? "broken";
 }
 

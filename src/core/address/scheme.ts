@@ -1,8 +1,9 @@
 import { distance } from "fastest-levenshtein";
 import type { Repair } from "./address.ts";
 
-const RUN_OF_SCHEMES = /^(?:https?[:;]*[/\\]+)+(?=https?[:;]*[/\\]+)/i;
-const SCHEME_AND_SLASHES = /^([a-z]{3,7})([:;]*)([/\\]+)/i;
+// A colon or two slashes make a scheme; `http/` alone may be a host or a folder of that name.
+const RUN_OF_SCHEMES = /^(?:https?(?:[:;]+[/\\]*|[/\\]{2,}))+(?=https?(?:[:;]+[/\\]|[/\\]{2,}))/i;
+const SCHEME_AND_SLASHES = /^([a-z]{3,7})([:;]*)([/\\]+)(?<=[:;][/\\]+|[/\\]{2,})/i;
 const SCHEME_WITHOUT_SLASHES = /^(https?):(?=[^/\\])/i;
 const HOST_AND_REST =
   /^(?:[\p{L}\p{N}](?:[\p{L}\p{N}_-]*[\p{L}\p{N}])?\.)+(?:\p{L}{2,}|xn--[a-z\d-]+)\.?(?::\d{1,5})?(?=$|[/?#\\])/iu;

@@ -85,13 +85,9 @@ function isLookAlike(label: string): boolean {
   return present.length === 1 && present[0] !== "Latin" && DRAWN_LIKE_LATIN.test(label.toLowerCase());
 }
 
+// A name of a few letters and a code behind it, with digits or capitals inside as generators make them.
 function looksLikeShortener(url: URL): boolean {
-  const name = url.hostname.split(".").slice(0, -1).join("");
-  return (
-    url.search === "" &&
-    name.length > 0 &&
-    name.length <= 5 &&
-    !url.hostname.startsWith("www.") &&
-    /^\/[A-Za-z\d_-]{3,10}$/.test(url.pathname)
-  );
+  const labels = url.hostname.split(".");
+  const short = labels.length === 2 && labels[0]!.length <= 5 && labels[1]!.length <= 3;
+  return short && url.search === "" && /^\/(?=[^/]*[A-Z\d])[A-Za-z\d_-]{3,10}$/.test(url.pathname);
 }

@@ -18,6 +18,7 @@ export const emptyBody: Body = { type: "doc", content: [{ type: "paragraph" }] }
 /** Reads stored or submitted JSON as a document; throws RangeError when it is none that a body can hold. */
 export function bodyDocument(body: unknown): DocumentNode {
   const node = DocumentNode.fromJSON(bodySchema, body);
+  if (node.type !== bodySchema.topNodeType) throw new RangeError(`a ${node.type.name} is no whole document`);
   node.check();
   return node;
 }

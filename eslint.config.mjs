@@ -54,6 +54,7 @@ export default tseslint.config(
   },
   {
     files: ["src/core/**/*.ts"],
+    ignores: ["**/*.test.ts"],
     rules: {
       "no-restricted-imports": [
         "error",

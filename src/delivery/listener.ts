@@ -169,8 +169,13 @@ function targetOf(request: IncomingMessage): { target: string; header: string } 
 }
 
 async function sendHealth(parts: ListenerParts, response: ServerResponse): Promise<void> {
-  const body = JSON.stringify(await parts.health());
-  response.writeHead(200, { "Content-Type": "application/json", "Cache-Control": "no-store" }).end(body);
+  const headers = { "Content-Type": "application/json", "Cache-Control": "no-store" };
+  try {
+    response.writeHead(200, headers).end(JSON.stringify(await parts.health()));
+  } catch (error) {
+    parts.report("Health could not be told.", error);
+    response.writeHead(503, headers).end(JSON.stringify({ status: "degraded" }));
+  }
 }
 
 function send(

@@ -53,7 +53,7 @@ export function createSpoolCopier(store: Store, folder: string): SpoolCopier {
   return {
     async pending() {
       let records = 0;
-      for (const name of await readdir(folder)) {
+      for (const name of (await readdir(folder).catch(unlessGone)) ?? []) {
         if (SEGMENT.test(name))
           records += await countLines(join(folder, name), offsets.get(name.replace(SEGMENT, "")) ?? 0);
       }
@@ -142,5 +142,5 @@ async function countLines(path: string, from: number): Promise<number> {
 
 // Another process that shares the folder may seal or clear a segment at any moment.
 function unlessGone(error: NodeJS.ErrnoException): undefined {
-  if (error.code !== "ENOENT") throw error;
+  if (error.code !== "ENOENT" && error.code !== "ENOTDIR") throw error;
 }

@@ -1,0 +1,59 @@
+// Everything: the fast check, then store, desk and delivery on a PostgreSQL of its own, then the browser.
+import { spawnSync } from "node:child_process";
+import { existsSync, mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { installDebian, installPackages, root } from "./install.mjs";
+import { postgresFolder, startPostgres } from "./postgres.mjs";
+
+installPackages();
+installDebian(["postgresql"], () => postgresFolder() !== undefined, "PostgreSQL");
+installDebian(["chromium"], () => existsSync("/usr/bin/chromium"), "Chromium");
+const { globSync } = await import("tinyglobby");
+
+const folder = mkdtempSync(join(tmpdir(), "maprope-test-"));
+let postgres;
+function cleanUp() {
+  postgres?.stop("immediate");
+  rmSync(folder, { recursive: true, force: true });
+  if (postgres) rmSync(postgres.data, { recursive: true, force: true });
+}
+for (const signal of ["SIGINT", "SIGTERM"]) {
+  process.on(signal, () => {
+    cleanUp();
+    process.exit(1);
+  });
+}
+
+function step(name, args, env = {}) {
+  const began = Date.now();
+  const { status } = spawnSync(process.execPath, args, {
+    cwd: root,
+    stdio: "inherit",
+    env: { ...process.env, ...env },
+  });
+  console.log(`${status === 0 ? "✓" : "✗"} ${name}, ${((Date.now() - began) / 1000).toFixed(1)} s\n`);
+  return status === 0;
+}
+
+let passed = false;
+try {
+  passed = step("check", ["scripts/check.mjs"]);
+  if (passed) {
+    postgres = await startPostgres(folder, { fsync: "off", max_connections: "200" });
+    const env = { TEST_POSTGRES_URL: postgres.url("postgres") };
+    const ignore = ["**/*.unit.test.ts"];
+    const served = globSync(["src/{store,desk,delivery}/**/*.test.ts"], { cwd: root, ignore });
+    const browser = globSync(["tests/browser/*.test.ts"], { cwd: root });
+    const runner = ["--import", "tsx", "--test", "--test-concurrency=2"];
+    passed = step("store, desk and delivery on PostgreSQL", [...runner, ...served], env);
+    passed = passed && step("build", ["--import", "tsx", "scripts/build-for-tests.ts"]);
+    passed = passed && step("in the browser", [...runner, ...browser], env);
+  }
+} catch (error) {
+  console.error(`The tests could not run: ${error instanceof Error ? error.message : error}`);
+  passed = false;
+} finally {
+  cleanUp();
+}
+process.exit(passed ? 0 : 1);

@@ -1,0 +1,190 @@
+import assert from "node:assert/strict";
+import { after, before, describe, test } from "node:test";
+import { assertAccessible, testApp, type TestApp } from "../support/browser.ts";
+import { until } from "../support/ask.ts";
+import { DEMO_SIGN_IN } from "../../demo/load.ts";
+
+let app: TestApp;
+before(async () => {
+  app = await testApp();
+});
+after(() => app.stop());
+
+const SCREENS: readonly (readonly [path: string, ready: string])[] = [
+  ["/low-lantern/write", "What we lean on"],
+  ["/low-lantern/write/6", "Who it is for"],
+  ["/low-lantern/routes", "Where to begin"],
+  ["/low-lantern/routes?open=new-short", "Make and copy"],
+  ["/low-lantern/routes?kind=gone", "Closed in its third year"],
+  ["/low-lantern/misses", "/almanack"],
+  ["/low-lantern/rules", "Network links are paid"],
+  ["/low-lantern/clicks", "clicks by persons"],
+  ["/low-lantern/clicks?view=table", "Robots"],
+  ["/low-lantern/settings", "API tokens"],
+];
+
+describe("every screen", () => {
+  for (const colorScheme of ["light", "dark"] as const) {
+    test(`has no serious accessibility finding and throws nothing, ${colorScheme}`, async () => {
+      const { context, page } = await app.signedIn();
+      await page.emulateMedia({ colorScheme });
+      const errors: string[] = [];
+      page.on("pageerror", (error) => errors.push(error.message));
+      page.on("console", (message) => message.type() === "error" && errors.push(message.text()));
+      for (const [path, ready] of SCREENS) {
+        await page.goto(path);
+        await page.getByText(ready).first().waitFor();
+        await assertAccessible(page, path);
+      }
+      assert.deepEqual(errors, []);
+      await context.close();
+    });
+  }
+
+  test("fits a window 800 pixels wide without scrolling sideways", async () => {
+    const { context, page } = await app.signedIn();
+    await page.setViewportSize({ width: 800, height: 800 });
+    for (const [path, ready] of SCREENS) {
+      await page.goto(path);
+      await page.getByText(ready).first().waitFor();
+      const wide = await page.evaluate(
+        () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+      );
+      assert.ok(wide <= 1, `${path} is ${wide} pixels too wide`);
+    }
+    await context.close();
+  });
+
+  test("delivered pages and their 404 have no serious finding either", async () => {
+    const context = await app.browser.newContext({ bypassCSP: true });
+    const page = await context.newPage();
+    for (const path of ["/", "/resources", "/calender/november", "/forum"]) {
+      await page.goto(`http://lowlantern.localhost:${app.sitePort}${path}`);
+      await assertAccessible(page, path);
+    }
+    await context.close();
+  });
+});
+
+describe("signing in", () => {
+  test("is asked for, refuses what is wrong, and goes on to where one wanted to go", async () => {
+    const page = await app.browser.newPage({ baseURL: app.workspace });
+    await page.goto("/low-lantern/routes?kind=short");
+    await page.waitForURL(/\/sign-in\?to=/);
+    await assertAccessible(page, "sign-in");
+    await page.getByLabel("Mail address").fill("nobody");
+    await page.getByLabel("Password").fill("x");
+    await page.getByRole("button", { name: "Sign in" }).click();
+    await page.getByText("That is not a mail address.").waitFor();
+    await page.getByLabel("Mail address").fill(DEMO_SIGN_IN.email);
+    await page.keyboard.press("Enter");
+    await page.getByRole("alert").getByText("do not belong together").waitFor();
+    assert.equal(await page.getByLabel("Mail address").inputValue(), DEMO_SIGN_IN.email);
+    await page.getByLabel("Password").fill(DEMO_SIGN_IN.password);
+    await page.keyboard.press("Enter");
+    await page.waitForURL(/\/low-lantern\/routes\?kind=short$/);
+    const [cookie] = await page.context().cookies();
+    assert.deepEqual([cookie?.httpOnly, cookie?.sameSite], [true, "Lax"]);
+
+    await page.getByRole("button", { name: "Low Lantern" }).click();
+    await page.getByRole("menuitem", { name: "Sign out" }).click();
+    await page.waitForURL(/\/sign-in$/);
+    await page.goto("/low-lantern/routes");
+    await page.waitForURL(/\/sign-in/);
+    await page.context().close();
+  });
+
+  test("never sends anybody to another site afterwards", async () => {
+    const page = await app.browser.newPage({ baseURL: app.workspace });
+    await page.goto("/sign-in?to=//evil.example/");
+    await page.getByLabel("Mail address").fill(DEMO_SIGN_IN.email);
+    await page.getByLabel("Password").fill(DEMO_SIGN_IN.password);
+    await page.keyboard.press("Enter");
+    await page.waitForURL(`${app.workspace}/low-lantern/write`);
+    await page.context().close();
+  });
+
+  test("a session may only change things from the workspace's own pages", async () => {
+    const { context } = await app.signedIn();
+    const change = { data: { kind: "redirect", address: "/forged", destination: "/resources" } };
+    for (const origin of ["http://lowlantern.localhost:4601", "null"]) {
+      const answer = await context.request.post("/api/v1/sites/low-lantern/routes", {
+        ...change,
+        headers: { Origin: origin },
+      });
+      assert.equal(answer.status(), 403, origin);
+    }
+    assert.equal(
+      (await context.request.post("/api/v1/sites/low-lantern/routes", change)).status(),
+      403,
+      "no Origin at all",
+    );
+    assert.equal(
+      (
+        await context.request.post("/session", {
+          headers: { Origin: "http://evil.example" },
+          data: DEMO_SIGN_IN,
+        })
+      ).status(),
+      403,
+    );
+    const own = await context.request.post("/api/v1/sites/low-lantern/routes", {
+      ...change,
+      headers: { Origin: app.workspace },
+    });
+    assert.equal(own.status(), 201);
+    await context.close();
+  });
+});
+
+describe("scripts", () => {
+  test("reach the API with a token, and with the installation's own", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/settings");
+    await page.getByText("No tokens yet.").waitFor();
+    await page.getByLabel("Name of a new token").fill("nightly export");
+    await page.getByRole("button", { name: "Make token" }).click();
+    const token = (await page.locator("code").first().textContent())!;
+    const call = (bearer: string) =>
+      fetch(`http://127.0.0.1:${new URL(app.workspace).port}/api/v1/sites`, {
+        headers: { Authorization: `Bearer ${bearer}` },
+      });
+    assert.equal((await call(token)).status, 200);
+    assert.equal((await call("a-token-for-the-tests-of-the-api")).status, 200);
+    assert.equal((await call(`${token}x`)).status, 401);
+    await page.reload();
+    assert.equal(await page.getByText(token).count(), 0);
+    await page.getByRole("button", { name: "End it (nightly export)" }).click();
+    await page.getByText("No tokens yet.").waitFor();
+    await until("the token has ended", async () => (await call(token)).status === 401);
+    await context.close();
+  });
+
+  test("health is told on both listeners", async () => {
+    for (const url of [
+      `http://127.0.0.1:${new URL(app.workspace).port}/healthz`,
+      `http://127.0.0.1:${app.sitePort}/healthz`,
+    ]) {
+      const health = (await (await fetch(url)).json()) as { status: string };
+      assert.equal(health.status, "ok", url);
+    }
+  });
+});
+
+describe("the rules on their screen", () => {
+  test("read as sentences, are switched off with a word, and undone", async () => {
+    const { context, page } = await app.signedIn();
+    const delivered = async (): Promise<string> =>
+      (await context.request.get(`http://lowlantern.localhost:${app.sitePort}/resources`)).text();
+    await page.goto("/low-lantern/rules");
+    await page
+      .getByText("Links to outside hosts: open in a new tab, where the author set nothing.")
+      .waitFor();
+    assert.match(await delivered(), /target="_blank"/);
+    await page.getByRole("switch", { name: /Outside links open in a new tab/ }).click();
+    await until("delivered pages follow", async () => !(await delivered()).includes('target="_blank"'));
+    await page.getByRole("button", { name: "Undo" }).click();
+    await until("and back", async () => (await delivered()).includes('target="_blank"'));
+    await context.close();
+  });
+});

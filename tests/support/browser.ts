@@ -1,0 +1,116 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { createRequire } from "node:module";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import assert from "node:assert/strict";
+import { chromium, type Browser, type BrowserContext, type Page } from "playwright-core";
+import { DEMO_SIGN_IN, loadDemo } from "../../demo/load.ts";
+import { TEST_BUILD } from "../../scripts/build-for-tests.ts";
+import { freePort } from "../../scripts/postgres.mjs";
+import { serve } from "../../src/serve.ts";
+import { startSim } from "../../src/sim/server.ts";
+import { freshStore } from "./database.ts";
+
+const CHROMIUM = {
+  executablePath: "/usr/bin/chromium",
+  args: [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--no-first-run",
+  ],
+};
+
+/** The whole application with its demo, and a browser in front of it. */
+export interface TestApp {
+  workspace: string;
+  sitePort: number;
+  simPort: number;
+  browser: Browser;
+  /** A browser of its own, signed in. Anything the page throws or logs as an error fails the test that closes it. */
+  signedIn(): Promise<{ context: BrowserContext; page: Page }>;
+  stop(): Promise<void>;
+}
+
+/** Starts everything on ports of its own, on a fresh database with the demo in it, or empty. */
+export async function testApp({ demo = true } = {}): Promise<TestApp> {
+  const { url, drop } = await freshStore();
+  const dataFolder = mkdtempSync(join(tmpdir(), "maprope-app-"));
+  const [port, sitePort, simPort] = [await freePort(), await freePort(), await freePort()];
+  const sim = await startSim(simPort);
+  const config = {
+    databaseUrl: url,
+    host: "127.0.0.1",
+    port,
+    siteHost: "127.0.0.1",
+    sitePort,
+    simPort,
+    dataFolder,
+    secret: "a secret of the tests",
+    apiToken: "a-token-for-the-tests-of-the-api",
+    demo,
+    trustProxy: false,
+    buildFolder: TEST_BUILD,
+  };
+  const serving = await serve(config, url, (desk) =>
+    demo ? loadDemo(desk, simPort, Date.now()) : Promise.resolve(),
+  );
+  const browser = await chromium.launch(CHROMIUM);
+  const workspace = `http://localhost:${port}`;
+  return {
+    workspace,
+    sitePort,
+    simPort,
+    browser,
+    async signedIn() {
+      const context = await browser.newContext({
+        viewport: { width: 1280, height: 800 },
+        baseURL: workspace,
+      });
+      await context.grantPermissions(["clipboard-read", "clipboard-write"], { origin: workspace });
+      const answer = await context.request.post("/session", {
+        headers: { Origin: workspace },
+        data: DEMO_SIGN_IN,
+      });
+      assert.equal(answer.status(), 204);
+      const page = await context.newPage();
+      page.setDefaultTimeout(10_000);
+      return { context, page };
+    },
+    async stop() {
+      await browser.close();
+      await serving.stop();
+      await sim.stop();
+      await drop();
+      rmSync(dataFolder, { recursive: true, force: true });
+    },
+  };
+}
+
+const AXE = createRequire(import.meta.url).resolve("axe-core/axe.min.js");
+
+/** Asserts that axe-core has no serious or critical finding on the page as it stands. */
+export async function assertAccessible(page: Page, screen: string): Promise<void> {
+  await page.addScriptTag({ path: AXE });
+  const findings = await page.evaluate(async () => {
+    const axe = (
+      window as unknown as {
+        axe: {
+          run(): Promise<{
+            violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[];
+          }>;
+        };
+      }
+    ).axe;
+    const { violations } = await axe.run();
+    return violations
+      .filter(({ impact }) => impact === "serious" || impact === "critical")
+      .map(
+        ({ id, nodes }) =>
+          `${id}: ${nodes.map(({ html, failureSummary }) => `${html.slice(0, 160)} ${failureSummary}`).join(" | ")}`,
+      );
+  });
+  assert.deepEqual(findings, [], `${screen} has findings`);
+}

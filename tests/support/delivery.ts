@@ -1,0 +1,45 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import type { AddressInfo } from "node:net";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { startDelivery, type Delivery } from "../../src/delivery/delivery.ts";
+import { listening, closed } from "../../src/listening.ts";
+import { openStore } from "../../src/store/store.ts";
+
+/** A delivery listener on a port of its own. */
+export interface TestDelivery extends Delivery {
+  port: number;
+  folder: string;
+  reports: string[];
+  end(): Promise<void>;
+}
+
+/** Starts delivery on a database, with its spool in `folder` or a temporary one. */
+export async function testDelivery(
+  databaseUrl: string,
+  folder = mkdtempSync(join(tmpdir(), "maprope-spool-")),
+): Promise<TestDelivery> {
+  const store = openStore(databaseUrl, 3);
+  const reports: string[] = [];
+  const delivery = await startDelivery({
+    store,
+    dataFolder: folder,
+    secret: "a secret of the tests",
+    deliveryPort: 4601,
+    trustProxy: false,
+    report: (message) => reports.push(message),
+  });
+  await listening(delivery.server, "127.0.0.1", 0, "MAPROPE_SITE_PORT");
+  return {
+    ...delivery,
+    port: (delivery.server.address() as AddressInfo).port,
+    folder,
+    reports,
+    async end() {
+      await closed(delivery.server);
+      await delivery.stop();
+      await store.close();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}

@@ -1,0 +1,87 @@
+import { answerCall } from "../../src/desk/api/answer.ts";
+import type { Actor, Desk } from "../../src/desk/desk.ts";
+import { createSite, openSite, type OpenSite } from "../../src/desk/sites.ts";
+import type { Store } from "../../src/store/store.ts";
+import { freshStore } from "./database.ts";
+
+export const OWNER: Actor = { name: "Ida", role: "owner" };
+
+/** What a call of the API answered. */
+export interface Answered {
+  status: number;
+  type: string;
+  headers: Headers;
+  // The tests look into answers of every shape.
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any
+  body: any;
+}
+
+/** A desk on a fresh database with one site, called as the API is. */
+export interface TestDesk {
+  desk: Desk;
+  store: Store;
+  url: string;
+  site: OpenSite;
+  call(
+    method: string,
+    path: string,
+    body?: unknown,
+    options?: { actor?: Actor | null; headers?: Record<string, string>; raw?: BodyInit },
+  ): Promise<Answered>;
+  failures: unknown[];
+  close(): Promise<void>;
+}
+
+/** The site is “garden”, on garden.example, with short links on gdn.example. */
+export async function testDesk(): Promise<TestDesk> {
+  const { store, url, drop } = await freshStore();
+  const desk: Desk = {
+    store,
+    deliveryPort: 4601,
+    workspaceHosts: ["localhost:4600"],
+    health: async () => ({}),
+  };
+  const { id } = await createSite(desk, OWNER, {
+    key: "garden",
+    name: "Garden",
+    hosts: [
+      { name: "garden.example", role: "primary" },
+      { name: "gdn.example", role: "short" },
+    ],
+  });
+  const failures: unknown[] = [];
+  return {
+    desk,
+    store,
+    url,
+    site: await openSite(desk, id),
+    failures,
+    async call(method, path, body, options = {}) {
+      const init: RequestInit = {
+        method,
+        headers: {
+          ...(body === undefined && options.raw === undefined ? {} : { "Content-Type": "application/json" }),
+          ...options.headers,
+        },
+      };
+      if (body !== undefined) init.body = JSON.stringify(body);
+      if (options.raw !== undefined) init.body = options.raw;
+      const actor = options.actor === undefined ? OWNER : (options.actor ?? undefined);
+      const response = await answerCall(
+        desk,
+        new Request(`http://localhost/api/v1${path}`, init),
+        actor,
+        (error) => failures.push(error),
+      );
+      const text = await response.text();
+      const type = response.headers.get("content-type") ?? "";
+      return {
+        status: response.status,
+        type,
+        headers: response.headers,
+        body: type.includes("json") ? JSON.parse(text) : text,
+      };
+    },
+    close: drop,
+  };
+}

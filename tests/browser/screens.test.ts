@@ -1,7 +1,7 @@
 import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import { assertAccessible, testApp, type TestApp } from "../support/browser.ts";
-import { until } from "../support/ask.ts";
+import { ask, until } from "../support/ask.ts";
 import { DEMO_SIGN_IN } from "../../demo/load.ts";
 
 let app: TestApp;
@@ -13,9 +13,9 @@ after(() => app.stop());
 const SCREENS: readonly (readonly [path: string, ready: string])[] = [
   ["/low-lantern/write", "What we lean on"],
   ["/low-lantern/write/6", "Who it is for"],
-  ["/low-lantern/routes", "Where to begin"],
+  ["/low-lantern/routes", "/start"],
   ["/low-lantern/routes?open=new-short", "Make and copy"],
-  ["/low-lantern/routes?kind=gone", "Closed in its third year"],
+  ["/low-lantern/routes?kind=gone", "/forum"],
   ["/low-lantern/misses", "/almanack"],
   ["/low-lantern/rules", "Network links are paid"],
   ["/low-lantern/clicks", "clicks by persons"],
@@ -175,7 +175,7 @@ describe("the rules on their screen", () => {
   test("read as sentences, are switched off with a word, and undone", async () => {
     const { context, page } = await app.signedIn();
     const delivered = async (): Promise<string> =>
-      (await context.request.get(`http://lowlantern.localhost:${app.sitePort}/resources`)).text();
+      (await ask(app.sitePort, "/resources", { host: "lowlantern.localhost" })).body;
     await page.goto("/low-lantern/rules");
     await page
       .getByText("Links to outside hosts: open in a new tab, where the author set nothing.")

@@ -26,6 +26,7 @@ const CHROMIUM = {
 /** The whole application with its demo, and a browser in front of it. */
 export interface TestApp {
   workspace: string;
+  databaseUrl: string;
   sitePort: number;
   simPort: number;
   browser: Browser;
@@ -61,6 +62,7 @@ export async function testApp({ demo = true } = {}): Promise<TestApp> {
   const workspace = `http://localhost:${port}`;
   return {
     workspace,
+    databaseUrl: url,
     sitePort,
     simPort,
     browser,

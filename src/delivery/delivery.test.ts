@@ -243,7 +243,7 @@ describe("clicks and misses", () => {
     const [click] = await until("the click is there", () =>
       garden.store
         .rows<Record<string, string>>("SELECT * FROM clicks WHERE referrer = 'garden.example'")
-        .then((rows) => rows.length > 0 && rows),
+        .then((rows) => (rows.length > 0 ? rows : undefined)),
     );
     assert.deepEqual([click!.page, click!.device], ["/lamps", "desktop"]);
     assert.match(click!.visitor!, /^[\w-]{22}$/);

@@ -63,7 +63,7 @@ export function createRenderedPages(store: Store): RenderedPages {
 function* candidates(site: SiteIndex, host: string): Generator<Candidate> {
   if (servesPages(site, host))
     for (const { path, title } of site.pages.values()) yield { address: path, title };
-  for (const key of site.routes.keys(host, MOST_ROUTES_COMPARED)) yield { address: key, title: "" };
+  for (const key of site.routes.shortKeys(host, MOST_ROUTES_COMPARED)) yield { address: key, title: "" };
 }
 
 /** False for hosts that are kept for short links alone. */

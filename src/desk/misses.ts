@@ -73,7 +73,7 @@ async function knownAddresses(desk: Desk, site: OpenSite): Promise<Map<string, C
   const rows = await desk.store.rows<{ address: string; title: string; host: string | null; page: boolean }>(
     `SELECT published->>'path' AS address, published->>'title' AS title, NULL AS host, true AS page FROM pages
        WHERE site_id = $site::bigint AND deleted_at IS NULL AND published_key IS NOT NULL
-     UNION ALL (SELECT address, title, host, false FROM routes WHERE site_id = $site::bigint AND deleted_at IS NULL AND enabled AND status <> 410
+     UNION ALL (SELECT address, title, host, false FROM routes WHERE site_id = $site::bigint AND deleted_at IS NULL AND enabled AND kind = 'short'
        ORDER BY id DESC LIMIT ${MOST_KNOWN})`,
     { site: site.id },
   );

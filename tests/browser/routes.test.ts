@@ -101,15 +101,15 @@ describe("the routes screen", () => {
       .getByLabel("Leads to")
       .fill("harbour-optics.localhost:" + app.simPort + "/item/travel-refractor ");
     await panel.getByText("Added the missing http://.").waitFor();
-    await panel.getByLabel("Address").fill("/dob");
+    await panel.getByRole("textbox", { name: "Address" }).fill("/dob");
     await panel.getByText(/\/dob is taken: it leads to/).waitFor();
-    await panel.getByLabel("Address").fill("/DOB/");
+    await panel.getByRole("textbox", { name: "Address" }).fill("/DOB/");
     await panel.getByText(/\/DOB\/ is taken/).waitFor();
-    await panel.getByLabel("Address").fill("/a b");
+    await panel.getByRole("textbox", { name: "Address" }).fill("/a b");
     await panel.getByText("A path has no spaces").waitFor();
     await panel.getByRole("list", { name: "Suggested addresses" }).getByRole("button").first().click();
     await panel.getByText(/is free$/).waitFor();
-    const slug = await panel.getByLabel("Address").inputValue();
+    const slug = await panel.getByRole("textbox", { name: "Address" }).inputValue();
     await panel.getByLabel("Title").fill("A small refractor");
     await panel.getByLabel("Answers with").selectOption("307");
     await panel.getByRole("button", { name: "Make and copy" }).click();
@@ -134,7 +134,7 @@ describe("the routes screen", () => {
     await page.goto("/low-lantern/routes");
     await page.getByRole("button", { name: "New redirect" }).click();
     const panel = page.getByRole("complementary", { name: "New redirect" });
-    await panel.getByLabel("Address").fill("/old-review");
+    await panel.getByRole("textbox", { name: "Address" }).fill("/old-review");
     await panel.getByLabel("Leads to").fill("/review-harbour");
     await panel.getByText(/\/review-harbour only redirects on to \/reviews\/harbour-eight-inch/).waitFor();
     await panel.getByRole("button", { name: "Point to /reviews/harbour-eight-inch" }).click();
@@ -155,17 +155,17 @@ describe("the routes screen", () => {
     await page.goto("/low-lantern/routes?open=new-redirect");
     const panel = page.getByRole("complementary", { name: "New redirect" });
     await panel.getByLabel("Title").fill("My title");
-    await panel.getByLabel("Address").fill("/resources");
+    await panel.getByRole("textbox", { name: "Address" }).fill("/resources");
     await panel.getByLabel("Leads to").fill("/calendar/november");
     await panel.getByText(/The page “What we lean on” is published at \/resources/).waitFor();
     await panel.getByRole("button", { name: "Make redirect" }).click();
     await panel.getByRole("alert").waitFor();
-    await panel.getByLabel("Address").fill("/round");
+    await panel.getByRole("textbox", { name: "Address" }).fill("/round");
     await panel.getByLabel("Leads to").fill("/round/");
     await panel.getByText("This would go round in a circle").waitFor();
     await panel.getByRole("button", { name: "Make redirect" }).click();
     assert.equal(await panel.getByLabel("Title").inputValue(), "My title");
-    assert.equal(await panel.getByLabel("Address").inputValue(), "/round");
+    assert.equal(await panel.getByRole("textbox", { name: "Address" }).inputValue(), "/round");
     await context.close();
   });
 

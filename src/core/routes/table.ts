@@ -51,11 +51,10 @@ export class RouteTable<T> {
     return own?.folded.get(folded) ?? this.everywhere.folded.get(folded);
   }
 
-  /** The path keys that this host answers, at most `most` of them. */
-  *keys(host: string, most: number): Generator<string> {
-    const own = this.hosts.get(host);
+  /** The folded path keys that this host answers, which are its short links, at most `most` of them. */
+  *shortKeys(host: string, most: number): Generator<string> {
     let left = most;
-    for (const map of [own?.folded, own?.exact, this.everywhere.folded, this.everywhere.exact]) {
+    for (const map of [this.hosts.get(host)?.folded, this.everywhere.folded]) {
       for (const key of map?.keys() ?? []) {
         if (left-- <= 0) return;
         yield key;

@@ -56,32 +56,34 @@ function Misses({ site }: { site: Site }) {
           </p>
         </div>
       ) : (
-        <table className="w-full border-collapse text-left">
-          <thead className="text-sm text-quiet">
-            <tr className="border-b border-line">
-              <SortHead field="address" {...head}>
-                Asked for
-              </SortHead>
-              <SortHead field="times" {...head}>
-                Times
-              </SortHead>
-              <SortHead field="lastSeen" {...head}>
-                Last
-              </SortHead>
-              <th scope="col" className="py-1.5 pr-3 font-medium max-md:hidden">
-                Came from
-              </th>
-              <th scope="col" className="py-1.5 font-medium">
-                Answer it with
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {items.map((miss) => (
-              <MissRow key={miss.id} site={site} miss={miss} />
-            ))}
-          </tbody>
-        </table>
+        <div className="overflow-x-auto">
+          <table className="w-full border-collapse text-left">
+            <thead className="text-sm text-quiet">
+              <tr className="border-b border-line">
+                <SortHead field="address" {...head}>
+                  Asked for
+                </SortHead>
+                <SortHead field="times" {...head}>
+                  Times
+                </SortHead>
+                <SortHead field="lastSeen" {...head}>
+                  Last
+                </SortHead>
+                <th scope="col" className="py-1.5 pr-3 font-medium max-md:hidden">
+                  Came from
+                </th>
+                <th scope="col" className="py-1.5 font-medium">
+                  Answer it with
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {items.map((miss) => (
+                <MissRow key={miss.id} site={site} miss={miss} />
+              ))}
+            </tbody>
+          </table>
+        </div>
       )}
       {misses.hasNextPage ? (
         <button className="action mt-3 self-start" onClick={() => void misses.fetchNextPage()}>
@@ -106,7 +108,7 @@ function MissRow({ site, miss }: { site: Site; miss: Miss }) {
   });
   return (
     <tr className="border-b border-line/60 align-top hover:bg-sheet">
-      <td className="min-w-52 py-1.5 pr-3 font-mono text-[0.86em] break-all">
+      <td className="min-w-40 py-1.5 pr-3 font-mono text-[0.86em] break-all">
         <span className="text-quiet">{miss.host === site.hosts[0]?.name ? "" : miss.host}</span>
         {miss.address}
       </td>
@@ -139,7 +141,7 @@ function MissRow({ site, miss }: { site: Site; miss: Miss }) {
             </button>
           ))}
           <input
-            className="field w-44 py-0.5 font-mono text-xs"
+            className="field w-36 py-0.5 font-mono text-xs"
             aria-label={`Answer ${miss.address} with another destination`}
             placeholder="another destination"
             value={own}

@@ -102,7 +102,7 @@ export function RoutesTable(props: {
         cell: ({ row: { original } }) => <RouteSwitch site={site} route={original} />,
       }),
     ],
-    [site, narrow],
+    [site],
   );
   const table = useReactTable({
     data: props.routes,

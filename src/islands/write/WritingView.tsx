@@ -46,11 +46,14 @@ function Writing({ site, first }: { site: Site; first: Page }) {
   const [composing, setComposing] = useState<LinkAt>();
   const [chosen, setChosen] = useState<number>();
   const draft = useDraft(site, first);
+  const composeRef = useRef<() => void>(() => {});
   const editor = useEditor({
     extensions: bodyExtensions,
     content: first.body as object,
     immediatelyRender: true,
     editorProps: {
+      // Here, and not only on the window: before its own keys the editor takes in a selection that has just changed.
+      handleKeyDown: (_view, event) => isComposeKey(event) && (composeRef.current(), true),
       attributes: {
         class: "prose-page",
         role: "textbox",
@@ -71,12 +74,12 @@ function Writing({ site, first }: { site: Site; first: Page }) {
     [editor],
   );
   useEffect(() => {
+    composeRef.current = compose;
     const insert = (event: Event): void => compose((event as CustomEvent<string>).detail);
     const key = (event: KeyboardEvent): void => {
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "k") {
-        event.preventDefault();
-        compose();
-      }
+      if (event.defaultPrevented || !isComposeKey(event)) return;
+      event.preventDefault();
+      compose();
     };
     addEventListener("maprope:insert", insert);
     addEventListener("keydown", key);
@@ -138,4 +141,8 @@ function Writing({ site, first }: { site: Site; first: Page }) {
       </div>
     </>
   );
+}
+
+function isComposeKey(event: KeyboardEvent): boolean {
+  return (event.ctrlKey || event.metaKey) && !event.altKey && event.key.toLowerCase() === "k";
 }

@@ -2,6 +2,7 @@ import { createServer, type Server } from "node:http";
 import { join } from "node:path";
 import { visitorSalt } from "../store/click-spool.ts";
 import type { Store } from "../store/store.ts";
+import { startCopyLoop } from "./copy-loop.ts";
 import { followStore } from "./follow-store.ts";
 import { createHotPath } from "./hot-path.ts";
 import { createListener } from "./listener.ts";
@@ -41,8 +42,6 @@ export interface DeliveryHealth {
   lostClicks: number;
 }
 
-const COPY_EVERY_MS = 400;
-
 /** Starts delivery: loads the index, follows changes, and copies clicks to the database for as long as it runs. */
 export async function startDelivery(options: DeliveryOptions): Promise<Delivery> {
   const { store, report, trustProxy, deliveryPort } = options;
@@ -51,7 +50,7 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
   const copier = createSpoolCopier(store, folder);
   const index = await followStore(store, deliveryPort, report);
   const visitors = createVisitorKeys(options.secret, (now, fresh) => visitorSalt(store, now, fresh));
-  const copying = repeatCopying(copier.copy, report);
+  const copying = startCopyLoop(copier, spool, report);
 
   const health = async (): Promise<DeliveryHealth> => {
     const up = await databaseAnswers(store);
@@ -81,39 +80,6 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
       await index.stop();
       spool.close();
       await copying.stop();
-    },
-  };
-}
-
-function repeatCopying(
-  copy: () => Promise<number>,
-  report: DeliveryOptions["report"],
-): { stop(): Promise<void> } {
-  let stopped = false;
-  let failing = false;
-  let timer: NodeJS.Timeout | undefined;
-  let running = Promise.resolve();
-  const run = async (): Promise<void> => {
-    try {
-      await copy();
-      failing = false;
-    } catch (error) {
-      // Told once for each outage; the records wait where they are.
-      if (!failing) report("Clicks wait on the spool: the database does not take them.", error);
-      failing = true;
-    }
-    if (!stopped) timer = setTimeout(next, COPY_EVERY_MS);
-  };
-  const next = (): void => {
-    running = run();
-  };
-  next();
-  return {
-    async stop() {
-      stopped = true;
-      clearTimeout(timer);
-      await running;
-      await run();
     },
   };
 }

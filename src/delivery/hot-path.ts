@@ -5,7 +5,7 @@ import { writeSpoolLine } from "../core/clicks/spool-line.ts";
 import type { VisitorKeys } from "./visitor-key.ts";
 import type { CompiledRoute, SiteIndex } from "./site-index.ts";
 import type { Spool } from "./spool.ts";
-import { referrerParts, requesterOf } from "./requester.ts";
+import { referrerParts, requesterOf, type SeenHeaders } from "./requester.ts";
 
 // Temporary answers are asked for each time, so that each is counted; permanent ones may be kept for an hour.
 const CACHE: Readonly<Record<number, string>> = {
@@ -23,28 +23,39 @@ export interface Asked {
   response: ServerResponse;
   site: SiteIndex;
   host: string;
+  seen: SeenHeaders;
   /** What stood behind the `?`, empty when nothing did. */
   query: string;
   /** An HTML document to send with the answer; redirects send none. */
   body?: string;
 }
 
+/** A response that is ready and waits for its record to reach the disk. */
+export interface Ready {
+  request: IncomingMessage;
+  response: ServerResponse;
+  status: number;
+  headers: string[];
+  body?: string | Buffer;
+}
+
 /** Answers requests to routes, ahead of everything else. */
 export interface HotPath {
   /** Sends the route's answer; false when the route is not valid at this time. */
   answer(asked: Asked, route: CompiledRoute): boolean;
-  /** Notes a record that belongs to a response which is sent when the record is on the spool. */
-  record(line: string, send: () => void): void;
+  /** Sends a response once its record is on the spool. */
+  record(line: string, ready: Ready): void;
 }
 
 /**
  * Responses wait for the end of the event-loop turn: then the clicks of all of them go to the spool in one
  * write, and only then do they leave. So no counted response was ever sent whose click is not on disk, and
- * under load one write serves many requests (measured by `npm run bench -- redirects`).
+ * under load one write serves many requests. What waits is kept as plain objects, for a closure a request
+ * was measurably slower (`npm run bench -- redirects`).
  */
 export function createHotPath(spool: Spool, visitors: VisitorKeys, trustProxy: boolean): HotPath {
   let lines = "";
-  let waiting: (() => void)[] = [];
+  let waiting: Ready[] = [];
 
   function flush(): void {
     const sending = waiting;
@@ -52,61 +63,73 @@ export function createHotPath(spool: Spool, visitors: VisitorKeys, trustProxy: b
     waiting = [];
     lines = "";
     spool.append(text, sending.length);
-    for (const send of sending) send();
+    for (let index = 0; index < sending.length; index += 1) send(sending[index]!);
   }
-  function record(line: string, send: () => void): void {
+  function record(line: string, ready: Ready): void {
     if (waiting.length === 0) setImmediate(flush);
     lines += line;
-    waiting.push(send);
+    waiting.push(ready);
+  }
+  function clickLine({ request, site, seen }: Asked, route: CompiledRoute, at: number): string {
+    const requester = requesterOf(request, seen, trustProxy);
+    const referrer = referrerParts(seen.referrer);
+    return writeSpoolLine({
+      kind: "click",
+      at,
+      route: route.id,
+      class: requester.class,
+      device: requester.device,
+      visitor: visitors.key(requester.address, seen.userAgent, at),
+      referrer: referrer.host,
+      page: site.sight.hosts.includes(referrer.host) ? pathKey(referrer.path) : "",
+    });
   }
   return {
     record,
     answer(asked, route) {
-      const { request, response, site } = asked;
+      const { request, response, body } = asked;
       const now = Date.now();
       if (now < route.from || now >= route.until) return false;
-      const send = (): void => {
-        response.writeHead(route.status, headersOf(route, asked));
-        response.end(request.method === "HEAD" ? undefined : asked.body);
+      const ready: Ready = {
+        request,
+        response,
+        status: route.status,
+        headers: headersOf(route, asked),
+        body,
       };
-      if (!route.counted) {
-        send();
-        return true;
-      }
-      const requester = requesterOf(request, trustProxy);
-      const referrer = referrerParts(requester.referrer);
-      record(
-        writeSpoolLine({
-          kind: "click",
-          at: now,
-          route: route.id,
-          class: requester.class,
-          device: requester.device,
-          visitor: visitors.key(requester.address, requester.userAgent, now),
-          referrer: referrer.host,
-          page: site.sight.hosts.includes(referrer.host) ? pathKey(referrer.path) : "",
-        }),
-        send,
-      );
+      if (route.counted) record(clickLine(asked, route, now), ready);
+      else send(ready);
       return true;
     },
   };
 }
 
+function send({ request, response, status, headers, body }: Ready): void {
+  response.writeHead(status, headers);
+  response.end(request.method === "HEAD" ? undefined : body);
+}
+
+// The answer to a request without query is the same each time: it is made once and kept with the route.
 function headersOf(route: CompiledRoute, { host, site, query, body }: Asked): string[] {
-  const headers = [
-    "Cache-Control",
-    CACHE[route.status]!,
-    "Content-Length",
-    body === undefined ? "0" : String(Buffer.byteLength(body)),
-  ];
-  if (body !== undefined)
-    headers.push("Content-Type", "text/html; charset=utf-8", "X-Content-Type-Options", "nosniff");
-  if (route.destination !== null) {
-    // A path of the site means the primary host, also when the route was asked for on a short one.
-    const destination = host === site.primary ? route.destination : route.absolute!;
-    headers.push("Location", headerSafe(location(destination, route.query, query)));
+  if (body !== undefined) return [...madeHeaders(route, null), ...bodyHeaders(body)];
+  // A path of the site means the primary host, also when the route was asked for on a short one.
+  const onPrimary = host === site.primary;
+  const destination = onPrimary ? route.destination : route.absolute;
+  if (query !== "" && route.query !== "drop" && destination !== null) {
+    return madeHeaders(route, location(destination, route.query, query));
   }
+  if (onPrimary) return (route.headersOnPrimary ??= madeHeaders(route, destination));
+  return (route.headersElsewhere ??= madeHeaders(route, destination));
+}
+
+function madeHeaders(route: CompiledRoute, destination: string | null): string[] {
+  const headers = ["Cache-Control", CACHE[route.status]!];
+  if (destination !== null) headers.push("Location", headerSafe(destination), "Content-Length", "0");
   if (route.robots) headers.push("X-Robots-Tag", route.robots);
   return headers;
+}
+
+function bodyHeaders(body: string): string[] {
+  const type = ["Content-Type", "text/html; charset=utf-8", "X-Content-Type-Options", "nosniff"];
+  return [...type, "Content-Length", String(Buffer.byteLength(body))];
 }

@@ -5,7 +5,7 @@ import { writeSpoolLine } from "../core/clicks/spool-line.ts";
 import type { FollowedIndex } from "./follow-store.ts";
 import type { HotPath } from "./hot-path.ts";
 import { frameOf, servesPages, type RenderedPages } from "./rendered-pages.ts";
-import { requesterOf } from "./requester.ts";
+import { readHeaders, requesterOf, type SeenHeaders } from "./requester.ts";
 import type { SiteIndex } from "./site-index.ts";
 import { goneDocument } from "./theme/documents.tsx";
 import type { ThemeAsset } from "./theme/assets.ts";
@@ -60,7 +60,8 @@ export function createListener(
   }
 
   return (request, response) => {
-    const { target, header } = targetOf(request);
+    const seen = readHeaders(request.rawHeaders);
+    const { target, header } = targetOf(request.url ?? "/", seen.host);
     if (target === "/healthz") return void sendHealth(parts, response);
     if (request.method !== "GET" && request.method !== "HEAD") {
       return send(
@@ -92,7 +93,7 @@ export function createListener(
         route.status === 410 ? goneDocument(frameOf(site, homeOf(site, host, parts)), path) : undefined;
       if (
         parts.hotPath.answer(
-          { request, response, site, host, query: mark === -1 ? "" : target.slice(mark + 1), body },
+          { request, response, site, host, seen, query: mark === -1 ? "" : target.slice(mark + 1), body },
           route,
         )
       )
@@ -102,11 +103,11 @@ export function createListener(
     if (asset)
       return send(request, response, 200, asset.type, asset.body, ["Cache-Control", "public, max-age=3600"]);
     const page = servesPages(site, host) ? site.pages.get(key) : undefined;
-    if (!page) return sendMiss(parts, request, response, place, key);
+    if (!page) return sendMiss(parts, request, response, place, seen, key);
     parts.pages.page(site, page, parts.index.generation()).then(
       (body) => {
         if (body) send(request, response, 200, HTML, body, ["Cache-Control", "no-cache", ...SECURITY]);
-        else sendMiss(parts, request, response, place, key);
+        else sendMiss(parts, request, response, place, seen, key);
       },
       (error: unknown) => {
         parts.report(`The page ${path} could not be rendered.`, error);
@@ -128,9 +129,10 @@ function sendMiss(
   request: IncomingMessage,
   response: ServerResponse,
   { site, host }: Place,
+  seen: SeenHeaders,
   key: string,
 ): void {
-  const requester = requesterOf(request, parts.trustProxy);
+  const requester = requesterOf(request, seen, parts.trustProxy);
   const line = writeSpoolLine({
     kind: "miss",
     at: Date.now(),
@@ -138,19 +140,17 @@ function sendMiss(
     host,
     key,
     class: requester.class,
-    referrer: requester.referrer,
+    referrer: seen.referrer,
   });
-  parts.hotPath.record(line, () => {
-    const home = homeOf(site, host, parts);
-    const body = parts.pages.notFound(site, host, key, parts.index.generation(), home);
-    send(request, response, 404, HTML, body, [
-      "Cache-Control",
-      "no-cache",
-      "X-Robots-Tag",
-      "noindex",
-      ...SECURITY,
-    ]);
-  });
+  const body = parts.pages.notFound(site, host, key, parts.index.generation(), homeOf(site, host, parts));
+  const headers = headersFor(HTML, body, [
+    "Cache-Control",
+    "no-cache",
+    "X-Robots-Tag",
+    "noindex",
+    ...SECURITY,
+  ]);
+  parts.hotPath.record(line, { request, response, status: 404, headers, body });
 }
 
 // On a host that is kept for short links, the front page is the primary host's.
@@ -159,9 +159,7 @@ function homeOf(site: SiteIndex, host: string, parts: ListenerParts): string {
 }
 
 // RFC 9112 section 3.2: a request to a proxy names scheme and host in its target; its Host header then does not count.
-function targetOf(request: IncomingMessage): { target: string; header: string } {
-  const target = request.url ?? "/";
-  const header = request.headers.host ?? "";
+function targetOf(target: string, header: string): { target: string; header: string } {
   if (target.startsWith("/")) return { target, header };
   const absolute = /^https?:\/\/([^/?#]*)([^#]*)/i.exec(target);
   if (!absolute) return { target: "/", header };
@@ -186,12 +184,10 @@ function send(
   body: string | Buffer,
   headers: string[] = [],
 ): void {
-  response.writeHead(status, [
-    "Content-Type",
-    type,
-    "Content-Length",
-    String(Buffer.byteLength(body)),
-    ...headers,
-  ]);
+  response.writeHead(status, headersFor(type, body, headers));
   response.end(request.method === "HEAD" ? undefined : body);
+}
+
+function headersFor(type: string, body: string | Buffer, more: string[]): string[] {
+  return ["Content-Type", type, "Content-Length", String(Buffer.byteLength(body)), ...more];
 }

@@ -20,6 +20,9 @@ export interface CompiledRoute {
   until: number;
   robots: string | undefined;
   addresses: RouteAddress[];
+  /** Response headers for requests without query, made at the first one. */
+  headersOnPrimary: string[] | undefined;
+  headersElsewhere: string[] | undefined;
 }
 
 /** One site as delivery holds it in memory. */
@@ -115,6 +118,8 @@ function compile(route: DeliveredRoute, absolute: (path: string) => string): Com
     from: route.validFrom?.getTime() ?? 0,
     until: route.validUntil?.getTime() ?? Infinity,
     robots: robots || undefined,
+    headersOnPrimary: undefined,
+    headersElsewhere: undefined,
     addresses: route.addresses.map(({ host, key }) => ({ host, key, folded: route.folded })),
   };
 }

@@ -5,13 +5,16 @@ import type { SpoolRecord } from "../core/clicks/record.ts";
 import { copiedBytes, copyBatch, forgetSegment } from "../store/click-spool.ts";
 import type { Store } from "../store/store.ts";
 
-const BATCH_BYTES = 1024 * 1024;
+// Some 3,500 records: reading them holds up the event loop for a few milliseconds, not for tens.
+const BATCH_BYTES = 256 * 1024;
 const SEGMENT = /\.(?:\d+\.open|sealed)$/;
 
 /** Copies the spool's segments to the database, each line exactly once. */
 export interface SpoolCopier {
-  /** Copies what is there now; answers how many records. Throws when the database does not answer. */
-  copy(): Promise<number>;
+  /** Copies what is there now, at most so many batches; answers how many records. Throws when the database does not answer. */
+  copy(mostBatches?: number): Promise<number>;
+  /** Bytes that waited when copying last ended. */
+  readonly waitingBytes: number;
   /** How many records wait in the folder, counted in the files; the database is not asked. */
   pending(): Promise<number>;
   /** Lines that could not be read: torn by a full disk, or never ours. */
@@ -22,13 +25,15 @@ export interface SpoolCopier {
 export function createSpoolCopier(store: Store, folder: string): SpoolCopier {
   const offsets = new Map<string, number>();
   let unreadable = 0;
+  let waitingBytes = 0;
 
-  async function copySegment(name: string): Promise<number> {
+  async function copySegment(name: string, budget: { batches: number }): Promise<number> {
     const segment = name.replace(SEGMENT, "");
     const size = await sizeOf(join(folder, name));
     let from = offsets.get(segment) ?? (await copiedBytes(store, segment));
     let copied = 0;
-    while (from < size) {
+    while (from < size && budget.batches > 0) {
+      budget.batches -= 1;
       const { records, bytes, bad } = await readLines(join(folder, name), from);
       if (bytes === 0) break;
       const taken = await copyBatch(store, { segment, from, to: from + bytes, records });
@@ -40,6 +45,7 @@ export function createSpoolCopier(store: Store, folder: string): SpoolCopier {
         unreadable += bad;
       }
     }
+    waitingBytes += Math.max(0, size - from);
     if (name.endsWith(".sealed") && from >= size) await clear(name, segment);
     return copied;
   }
@@ -62,11 +68,16 @@ export function createSpoolCopier(store: Store, folder: string): SpoolCopier {
     get unreadable() {
       return unreadable;
     },
-    async copy() {
+    get waitingBytes() {
+      return waitingBytes;
+    },
+    async copy(mostBatches = Infinity) {
+      const budget = { batches: mostBatches };
+      waitingBytes = 0;
       let copied = 0;
       for (const name of (await readdir(folder)).sort()) {
         if (!SEGMENT.test(name)) continue;
-        copied += await copySegment(await sealedIfAbandoned(folder, name));
+        copied += await copySegment(await sealedIfAbandoned(folder, name), budget);
       }
       return copied;
     },

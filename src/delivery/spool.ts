@@ -55,10 +55,10 @@ export function openSpool(folder: string): Spool {
       try {
         if (file === -1) begin();
         // A write that the disk took only half of left a torn line: the next one starts on a line of its own.
-        const data = Buffer.from(torn ? `\n${lines}` : lines);
-        const taken = writeSync(file, data);
+        const text = torn ? `\n${lines}` : lines;
+        const taken = writeSync(file, text);
         bytes += taken;
-        torn = taken < data.length;
+        torn = taken < Buffer.byteLength(text);
         if (torn) throw new Error("the disk took only part of a write");
         written += records;
         if (bytes >= SEGMENT_BYTES) seal();

@@ -1,6 +1,7 @@
 import { createHmac, hash, randomBytes } from "node:crypto";
 
 const KEY_LENGTH = 22; // 132 bits in base64url: no two visitors of a day share one
+const MOST_KEPT = 10_000;
 
 /** Makes visitor keys: a keyed hash of address and user agent that can be compared within one UTC day only. */
 export interface VisitorKeys {
@@ -18,6 +19,8 @@ export function createVisitorKeys(
 ): VisitorKeys {
   let day = -1;
   let dailyKey = "";
+  // A reader's requests come in runs; what was hashed lately is kept in memory, and never longer than the day.
+  let lately = new Map<string, string>();
   const derive = (salt: string): string => createHmac("sha256", secret).update(salt).digest("base64url");
 
   function turn(now: number): void {
@@ -25,9 +28,12 @@ export function createVisitorKeys(
     const today = day;
     const fresh = randomBytes(16).toString("base64url");
     dailyKey = derive(fresh);
+    lately = new Map();
     fetchSalt(now, fresh).then(
       (salt) => {
-        if (today === day) dailyKey = derive(salt);
+        if (today !== day) return;
+        dailyKey = derive(salt);
+        lately = new Map();
       },
       () => undefined, // the database is gone: visitors of this day are counted by this process alone
     );
@@ -35,8 +41,14 @@ export function createVisitorKeys(
   return {
     key(address, userAgent, now) {
       if (Math.floor(now / 86_400_000) !== day) turn(now);
+      const who = `${address}\n${userAgent}`;
+      const known = lately.get(who);
+      if (known !== undefined) return known;
+      if (lately.size >= MOST_KEPT) lately.clear();
       // One-shot hash: a third of the time of an HMAC object; the secret prefix is of fixed length and the digest is cut.
-      return hash("sha256", `${dailyKey}\n${address}\n${userAgent}`, "base64url").slice(0, KEY_LENGTH);
+      const key = hash("sha256", `${dailyKey}\n${who}`, "base64url").slice(0, KEY_LENGTH);
+      lately.set(who, key);
+      return key;
     },
   };
 }

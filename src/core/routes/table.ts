@@ -45,10 +45,10 @@ export class RouteTable<T> {
   /** What answers the path key on this host: the host's own routes before those of every host, exact case first. */
   find(host: string, key: string): T | undefined {
     const own = this.hosts.get(host);
-    const hit = own?.exact.get(key) ?? this.everywhere.exact.get(key);
+    const hit = (own && look(own.exact, key)) ?? look(this.everywhere.exact, key);
     if (hit !== undefined) return hit;
     const folded = foldedKey(key);
-    return own?.folded.get(folded) ?? this.everywhere.folded.get(folded);
+    return (own && look(own.folded, folded)) ?? look(this.everywhere.folded, folded);
   }
 
   /** The folded path keys that this host answers, which are its short links, at most `most` of them. */
@@ -67,4 +67,9 @@ export class RouteTable<T> {
     if (!table) this.hosts.set(host!, (table = { exact: new Map(), folded: new Map() }));
     return folded ? table.folded : table.exact;
   }
+}
+
+// Most sites leave some of the four maps empty; asking them costs a hash of the key all the same.
+function look<T>(map: Map<string, T>, key: string): T | undefined {
+  return map.size === 0 ? undefined : map.get(key);
 }

@@ -46,14 +46,11 @@ function Writing({ site, first }: { site: Site; first: Page }) {
   const [composing, setComposing] = useState<LinkAt>();
   const [chosen, setChosen] = useState<number>();
   const draft = useDraft(site, first);
-  const composeRef = useRef<() => void>(() => {});
   const editor = useEditor({
     extensions: bodyExtensions,
     content: first.body as object,
     immediatelyRender: true,
     editorProps: {
-      // Here, and not only on the window: before its own keys the editor takes in a selection that has just changed.
-      handleKeyDown: (_view, event) => isComposeKey(event) && (composeRef.current(), true),
       attributes: {
         class: "prose-page",
         role: "textbox",
@@ -74,12 +71,12 @@ function Writing({ site, first }: { site: Site; first: Page }) {
     [editor],
   );
   useEffect(() => {
-    composeRef.current = compose;
     const insert = (event: Event): void => compose((event as CustomEvent<string>).detail);
     const key = (event: KeyboardEvent): void => {
-      if (event.defaultPrevented || !isComposeKey(event)) return;
+      if (!(event.ctrlKey || event.metaKey) || event.altKey || event.key.toLowerCase() !== "k") return;
       event.preventDefault();
-      compose();
+      // A selection made by the key before reaches the editor with the browser's next turn.
+      requestAnimationFrame(() => compose());
     };
     addEventListener("maprope:insert", insert);
     addEventListener("keydown", key);
@@ -141,8 +138,4 @@ function Writing({ site, first }: { site: Site; first: Page }) {
       </div>
     </>
   );
-}
-
-function isComposeKey(event: KeyboardEvent): boolean {
-  return (event.ctrlKey || event.metaKey) && !event.altKey && event.key.toLowerCase() === "k";
 }

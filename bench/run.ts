@@ -1,0 +1,12 @@
+import { redirects } from "./redirects.ts";
+
+// npm run bench -- NAME: each measures against its yardstick in the same run and prints a table.
+const benches: Readonly<Record<string, () => Promise<void>>> = { redirects };
+
+const name = process.argv[2];
+const bench = name ? benches[name] : undefined;
+if (!bench) {
+  console.error(`Which? npm run bench -- ${Object.keys(benches).join(" | ")}`);
+  process.exit(1);
+}
+await bench();

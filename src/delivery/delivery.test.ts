@@ -362,6 +362,34 @@ describe("a change reaches delivery", () => {
   });
 });
 
+describe("a node that was not told", () => {
+  test("catches up as soon as it has its connection back", async () => {
+    const { body: made } = await garden.call("POST", "/sites/garden/routes", {
+      kind: "redirect",
+      address: "/untold",
+      destination: "/lamps",
+    });
+    await until("the route answers", async () => (await ask(delivery.port, "/untold")).status === 301);
+    const cut = await garden.store.rows(
+      "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND query LIKE 'LISTEN%'",
+    );
+    assert.equal(cut.length, 1);
+    // No NOTIFY: only the sequence number tells that something was missed.
+    await garden.store.rows("UPDATE routes SET destination = '/elsewhere' WHERE id = $id::bigint", {
+      id: made.id,
+    });
+    await garden.store.rows(
+      "INSERT INTO changes (site_id, kind, object_id) VALUES ($site::bigint, 'route', $id::bigint)",
+      { site: garden.site.id, id: made.id },
+    );
+    await until(
+      "the missed change is taken in",
+      async () => (await ask(delivery.port, "/untold", { method: "HEAD" })).headers.location === "/elsewhere",
+    );
+    assert.ok(delivery.reports.some((report) => report.includes("Lost the connection")));
+  });
+});
+
 test("health says what is going on", async () => {
   const health = JSON.parse((await ask(delivery.port, "/healthz", { host: "anything" })).body);
   assert.deepEqual([health.status, health.database, health.lostClicks], ["ok", "up", 0]);

@@ -9,6 +9,7 @@ import { startPostgres, type OwnPostgres } from "../../scripts/postgres.mjs";
 import { ask, until } from "../../tests/support/ask.ts";
 import { testDelivery } from "../../tests/support/delivery.ts";
 import { testDesk, type TestDesk } from "../../tests/support/desk.ts";
+import { noteChange } from "../store/changes.ts";
 import { ensureDatabase } from "../store/ensure-database.ts";
 import { migrate } from "../store/migrate.ts";
 import { openStore } from "../store/store.ts";
@@ -169,7 +170,6 @@ describe("the database gone, and back", () => {
       assert.deepEqual([(await health()).database, (await health()).pendingClicks], ["down", 25]);
 
       postgres.restart();
-      // Made while nobody could be told: only catching up finds it.
       await until("the database is back", () =>
         store.rows("SELECT 1 AS one").then(
           () => true,
@@ -177,7 +177,9 @@ describe("the database gone, and back", () => {
         ),
       );
       await store.rows("UPDATE routes SET destination = 'https://shop.example/new' WHERE id = 1");
-      await store.rows("INSERT INTO changes (site_id, kind, object_id) VALUES (1, 'route', 1)");
+      await store.transaction((transaction) =>
+        noteChange(store, transaction, { siteId: "1", kind: "route", objectId: "1" }),
+      );
       await until(
         "the change is caught up",
         async () =>

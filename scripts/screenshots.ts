@@ -1,0 +1,86 @@
+// Takes the pictures in docs/screenshots from a running `npm start` with demo data: npx tsx scripts/screenshots.ts
+import { join } from "node:path";
+import { chromium, type Page } from "playwright-core";
+import { DEMO_SIGN_IN } from "../demo/load.ts";
+import { root } from "./install.mjs";
+
+const WORKSPACE = "http://localhost:4600";
+
+interface Shot {
+  name: string;
+  path: string;
+  scheme?: "dark";
+  act?: (page: Page) => Promise<void>;
+}
+
+const shots: readonly Shot[] = [
+  { name: "pages", path: "/low-lantern/write" },
+  {
+    name: "writing",
+    path: "/low-lantern/write/6",
+    act: async (page) => {
+      await page
+        .getByRole("complementary")
+        .getByRole("button", { name: /the Starling 13 mm/ })
+        .click();
+      await page.getByTestId("delivered").waitFor();
+    },
+  },
+  {
+    name: "paste-field",
+    path: "/low-lantern/write",
+    act: async (page) => {
+      await page.getByRole("combobox").fill("http://https://harbour-optics.localhost:4602/item/red-torch ");
+      await page.getByText("It has a short link").waitFor();
+    },
+  },
+  { name: "routes", path: "/low-lantern/routes?open=14" },
+  {
+    name: "new-short-link",
+    path: "/low-lantern/routes?open=new-short",
+    act: async (page) => {
+      await page
+        .getByLabel("Leads to")
+        .fill("starling-eyepieces.localhost:4602/item/barlow-two?x=1&amp;y=2 ");
+      await page.getByRole("list", { name: "Suggested addresses" }).getByRole("button").first().click();
+      await page.getByText(/is free$/).waitFor();
+    },
+  },
+  { name: "misses", path: "/low-lantern/misses" },
+  { name: "rules", path: "/low-lantern/rules" },
+  { name: "clicks", path: "/low-lantern/clicks" },
+  { name: "settings", path: "/low-lantern/settings" },
+  { name: "sign-in", path: "/sign-in" },
+  { name: "delivered-page", path: "http://lowlantern.localhost:4601/resources" },
+  { name: "not-found", path: "http://lowlantern.localhost:4601/calender/november", scheme: "dark" },
+];
+
+const browser = await chromium.launch({
+  executablePath: "/usr/bin/chromium",
+  args: [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--no-first-run",
+  ],
+});
+for (const shot of shots) {
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    baseURL: WORKSPACE,
+    colorScheme: shot.scheme ?? "light",
+  });
+  if (shot.name !== "sign-in")
+    await context.request.post("/session", { headers: { Origin: WORKSPACE }, data: DEMO_SIGN_IN });
+  const page = await context.newPage();
+  await page.goto(shot.path);
+  await page.waitForLoadState("networkidle").catch(() => undefined); // lists that poll are never idle for long
+  await page.waitForTimeout(900);
+  await shot.act?.(page);
+  await page.waitForTimeout(600);
+  await page.screenshot({ path: join(root, "docs/screenshots", `${shot.name}.png`) });
+  await context.close();
+}
+await browser.close();

@@ -10,6 +10,7 @@ import { startPostgres } from "./postgres.mjs";
 
 const stops: (() => unknown)[] = [];
 let stopping = false;
+let served = false;
 
 async function stopAll(code: number): Promise<void> {
   if (stopping) return;
@@ -29,7 +30,8 @@ async function start(): Promise<Serving> {
   let databaseUrl = config.databaseUrl;
   if (!databaseUrl) {
     const postgres = await startPostgres(config.dataFolder);
-    stops.push(() => postgres.stop());
+    // One that ran already may be serving another start: it is left alone if this one gets no further.
+    stops.push(() => (postgres.reused && !served ? undefined : postgres.stop()));
     databaseUrl = postgres.url("maprope");
     await ensureDatabase(postgres.url("postgres"), "maprope");
   }
@@ -44,6 +46,7 @@ async function start(): Promise<Serving> {
     else notes.push(...(await firstOwner(desk)));
   });
   stops.push(() => serving.stop());
+  served = true;
   console.log(`
   Workspace   http://localhost:${config.port}/
   Site        http://lowlantern.localhost:${config.sitePort}/   (delivery, on ${serving.deliveryUrl})`);

@@ -20,7 +20,7 @@ export interface WorkspaceLocals {
   signIn: (input: { email: string; password: string }) => ReturnType<typeof signIn>;
   signOut(token: string): Promise<void>;
   problem: (status: number, title: string, detail: string) => Response;
-  refusal(error: unknown): Response | undefined;
+  refusal(error: unknown): Response;
   sites: () => ReturnType<typeof listSites>;
   health: () => Promise<Record<string, unknown>>;
 }
@@ -73,10 +73,18 @@ export async function createWorkspace(options: {
       signIn: (input) => signIn(desk, input, from),
       signOut: (token) => signOut(desk, token),
       problem: (status, title, detail) => problemResponse(new Problem(status, title, detail)),
-      refusal: (error) => (error instanceof Problem ? problemResponse(error) : undefined),
+      refusal: (error) => problemResponse(error instanceof Problem ? error : notAvailable(error)),
       sites: () => listSites(desk),
       health: () => desk.health(),
     };
+  }
+  function notAvailable(error: unknown): Problem {
+    report("The workspace could not do what was asked.", error);
+    return new Problem(
+      503,
+      "Not available",
+      "The workspace cannot do this at the moment. Try again shortly.",
+    );
   }
   function answerWithAstro(request: IncomingMessage, response: ServerResponse): void {
     localsFor(request)

@@ -8,7 +8,7 @@ const COOKIE = "maprope_session";
 export const POST: APIRoute = async ({ request, locals, cookies }) => {
   if (!isOwnOrigin(request))
     return locals.problem(403, "Not from here", "Sign in on the workspace's own page.");
-  const input = signInSchema.safeParse(await request.json().catch(() => undefined));
+  const input = signInSchema.safeParse(await request.json().catch(() => ({})));
   if (!input.success)
     return locals.problem(422, "Not signed in", input.error.issues.map(({ message }) => message).join(" "));
   try {
@@ -17,9 +17,7 @@ export const POST: APIRoute = async ({ request, locals, cookies }) => {
     cookies.set(COOKIE, token, { path: "/", httpOnly: true, sameSite: "lax", secure, expires });
     return new Response(null, { status: 204 });
   } catch (error) {
-    const refusal = locals.refusal(error);
-    if (refusal) return refusal;
-    throw error;
+    return locals.refusal(error);
   }
 };
 

@@ -59,6 +59,8 @@ describe("a pasted address is mended", () => {
     ["/reviews/first eyepiece", "/reviews/first%20eyepiece", ["encoded"]],
     ["../reviews/first", "/reviews/first", ["rooted"]],
     ["reviews/first", "/reviews/first", ["rooted"]],
+    ["..//reviews/first", "/reviews/first", ["rooted"]],
+    ["htp//https://shop.example/", "https://shop.example/", ["scheme-spelling", "slashes", "doubled-scheme"]],
     ["#warm-clothes", "#warm-clothes", []],
     ["?page=2", "?page=2", []],
   ];

@@ -13,7 +13,8 @@ import { warningsFor, type AddressSurroundings } from "./warn.ts";
 
 // eslint-disable-next-line no-control-regex -- control characters are what it looks for
 const CONTROL = /[\u0000-\u001F\u007F-\u009F\u2028\u2029]/;
-const MAIL = /^[^\s@/:?#]+@[\p{L}\p{N}.-]+\.[\p{L}\p{N}-]{2,}(?:\?\S*)?$/u;
+// A name without the signs that need quoting (RFC 5322 section 3.2.3), or encoding in an address.
+const MAIL = /^[^\s@/:?#\\"<>()[\],;`^{|}]+@[\p{L}\p{N}.-]+\.[\p{L}\p{N}-]{2,}(?:\?\S*)?$/u;
 const PHONE = /^(?:\+|00)[\d\s().\-/]{6,24}$/;
 const SCHEME = /^([a-z][a-z\d+.-]*):/i;
 const RELATIVE_PATH = /^(?:\.{1,2}\/|[\p{L}\p{N}_~-]+(?:\/|\.html?$|\.pdf$))/iu;
@@ -47,7 +48,7 @@ export function repairAddress(pasted: string, surroundings: AddressSurroundings 
   }
   if (MAIL.test(text)) {
     repairs.push({ code: "missing-scheme", message: "Added mailto: to the mail address." });
-    return accept(`mailto:${text}`, "mail", repairs, surroundings);
+    return acceptMail(`mailto:${text}`, repairs, surroundings);
   }
   if (PHONE.test(text)) return acceptPhone(text, repairs, surroundings);
 
@@ -67,7 +68,7 @@ export function repairAddress(pasted: string, surroundings: AddressSurroundings 
   if (RELATIVE_PATH.test(text)) {
     repairs.push({ code: "rooted", message: "Read it as a path from the root of this site." });
     return accept(
-      encodeSpaces(`/${text.replace(/^(?:\.{1,2}\/)+/, "")}`, repairs),
+      encodeSpaces(`/${text.replace(/^(?:\.{0,2}[/\\]+)+/, "")}`, repairs),
       "path",
       repairs,
       surroundings,

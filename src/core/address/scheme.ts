@@ -53,7 +53,10 @@ export function mendScheme(pasted: string): { text: string; repairs: Repair[] } 
       repairs.push({ code: "slashes", message: "Mended the colon and slashes after the scheme." });
     }
     // Three slashes and no host behind them is a file-like address: left for the refusal to explain.
-    return { text: tooMany && !startsWithHost(rest) ? `${scheme}:///` : `${scheme}://${rest}`, repairs };
+    const mended = tooMany && !startsWithHost(rest) ? `${scheme}:///` : `${scheme}://${rest}`;
+    if (!RUN_OF_SCHEMES.test(mended)) return { text: mended, repairs };
+    const again = mendScheme(mended); // a misspelt scheme stood before another one
+    return { text: again.text, repairs: [...repairs, ...again.repairs] };
   }
 
   const bare = text.replace(/^:?[/\\]{2,}/, "");

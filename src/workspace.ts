@@ -40,6 +40,8 @@ const SECURITY: Readonly<Record<string, string>> = {
     "default-src 'self'; img-src 'self' data: http: https:; style-src 'self' 'unsafe-inline'; script-src 'self' 'unsafe-inline'; object-src 'none'; base-uri 'self'; frame-ancestors 'none'; form-action 'self'",
 };
 
+const NOT_FOUND = "/404";
+
 /** The workspace listener: built files first, then Astro's handler with the desk in its locals. */
 export async function createWorkspace(options: {
   desk: Desk;
@@ -88,7 +90,15 @@ export async function createWorkspace(options: {
   }
   function answerWithAstro(request: IncomingMessage, response: ServerResponse): void {
     localsFor(request)
-      .then((locals) => handler(request, response, (error) => fail(response, error), locals))
+      .then((locals) => {
+        // No screen has this address: the one that says so answers, unless it is the one that is missing.
+        const nothing = (error?: unknown): void => {
+          if (error || request.url === NOT_FOUND) return fail(response, error);
+          request.url = NOT_FOUND;
+          void handler(request, response, (again) => fail(response, again), locals);
+        };
+        return handler(request, response, nothing, locals);
+      })
       .catch((error: unknown) => fail(response, error));
   }
   function fail(response: ServerResponse, error: unknown): void {

@@ -6,8 +6,12 @@ export const ROLES = ["owner", "editor", "reader"] as const;
 export type Role = (typeof ROLES)[number];
 
 export const signInSchema = z.strictObject({
-  email: z.string().trim().toLowerCase().pipe(z.email("That is not a mail address.")),
-  password: z.string().min(1, "The password is missing.").max(1024),
+  email: z
+    .string("The mail address is missing.")
+    .trim()
+    .toLowerCase()
+    .pipe(z.email("That is not a mail address.")),
+  password: z.string("The password is missing.").min(1, "The password is missing.").max(1024),
 });
 
 export const tokenInputSchema = z.strictObject({

@@ -53,29 +53,7 @@ export async function startPostgres(folder, settings = {}) {
   const reused = port !== undefined;
   if (port === undefined) {
     port = await freePort();
-    const options = [
-      `-p ${port}`,
-      "-h 127.0.0.1",
-      "-k ''",
-      ...Object.entries(settings).map(([name, value]) => `-c ${name}=${value}`),
-    ].join(" ");
-    const started = as(programs, "pg_ctl", [
-      "start",
-      "-w",
-      "-t",
-      "60",
-      "-D",
-      data,
-      "-l",
-      join(data, "postgres.log"),
-      "-o",
-      options,
-    ]);
-    if (started.status !== 0) {
-      throw new Error(
-        `PostgreSQL did not start; ${join(data, "postgres.log")} says why. ${lastLine(join(data, "postgres.log"))}`,
-      );
-    }
+    run(programs, data, port, settings);
   }
   return {
     port,
@@ -85,23 +63,16 @@ export async function startPostgres(folder, settings = {}) {
     /** Stops the server: "fast" in good order, "immediate" as a crash would. */
     stop: (mode = "fast") => void as(programs, "pg_ctl", ["stop", "-w", "-t", "60", "-m", mode, "-D", data]),
     /** Starts it again on the same port, after a stop. */
-    restart: () => {
-      const options = `-p ${port} -h 127.0.0.1 -k ''`;
-      const started = as(programs, "pg_ctl", [
-        "start",
-        "-w",
-        "-t",
-        "60",
-        "-D",
-        data,
-        "-l",
-        join(data, "postgres.log"),
-        "-o",
-        options,
-      ]);
-      if (started.status !== 0) throw new Error("PostgreSQL did not start again.");
-    },
+    restart: () => run(programs, data, port, settings),
   };
+}
+
+function run(programs, data, port, settings) {
+  const more = Object.entries(settings).map(([name, value]) => `-c ${name}=${value}`);
+  const options = [`-p ${port}`, "-h 127.0.0.1", "-k ''", ...more].join(" ");
+  const log = join(data, "postgres.log");
+  const started = as(programs, "pg_ctl", ["start", "-w", "-t", "60", "-D", data, "-l", log, "-o", options]);
+  if (started.status !== 0) throw new Error(`PostgreSQL did not start; ${log} says why. ${lastLine(log)}`);
 }
 
 function initialise(programs, data, password) {

@@ -2,6 +2,7 @@
 import { join } from "node:path";
 import { chromium, type Page } from "playwright-core";
 import { DEMO_SIGN_IN } from "../demo/load.ts";
+import { CHROMIUM } from "./chromium.mjs";
 import { root } from "./install.mjs";
 
 const WORKSPACE = "http://localhost:4600";
@@ -55,17 +56,7 @@ const shots: readonly Shot[] = [
   { name: "not-found", path: "http://lowlantern.localhost:4601/calender/november", scheme: "dark" },
 ];
 
-const browser = await chromium.launch({
-  executablePath: "/usr/bin/chromium",
-  args: [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-    "--no-first-run",
-  ],
-});
+const browser = await chromium.launch(CHROMIUM);
 for (const shot of shots) {
   const context = await browser.newContext({
     viewport: { width: 1280, height: 800 },

@@ -3,12 +3,13 @@ import { spawnSync } from "node:child_process";
 import { existsSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { CHROMIUM } from "./chromium.mjs";
 import { installDebian, installPackages, root } from "./install.mjs";
 import { postgresFolder, startPostgres } from "./postgres.mjs";
 
 installPackages();
 installDebian(["postgresql"], () => postgresFolder() !== undefined, "PostgreSQL");
-installDebian(["chromium"], () => existsSync("/usr/bin/chromium"), "Chromium");
+installDebian(["chromium"], () => existsSync(CHROMIUM.executablePath), "Chromium");
 const { globSync } = await import("tinyglobby");
 
 const folder = mkdtempSync(join(tmpdir(), "maprope-test-"));

@@ -13,8 +13,6 @@ export interface WorkspaceLocals {
   actor: Actor | undefined;
   /** Session token of the request, when it came with one. */
   session: string | undefined;
-  /** Address of the other end of the connection. */
-  from: string;
   call(request: Request, actor: Actor | undefined): Promise<Response>;
   bearer(token: string): Promise<Actor | undefined>;
   signIn: (input: { email: string; password: string }) => ReturnType<typeof signIn>;
@@ -65,7 +63,6 @@ export async function createWorkspace(options: {
     const from = request.socket.remoteAddress ?? "";
     return {
       session,
-      from,
       actor: session ? await personOfSession(desk, session) : undefined,
       call: (call, actor) =>
         answerCall(desk, call, actor, (error) =>

@@ -27,7 +27,7 @@ export interface Asked {
   /** What stood behind the `?`, empty when nothing did. */
   query: string;
   /** An HTML document to send with the answer; redirects send none. */
-  body?: string;
+  body?: string | Buffer;
 }
 
 /** A response that is ready and waits for its record to reach the disk. */
@@ -129,7 +129,7 @@ function madeHeaders(route: CompiledRoute, destination: string | null): string[]
   return headers;
 }
 
-function bodyHeaders(body: string): string[] {
+function bodyHeaders(body: string | Buffer): string[] {
   const type = ["Content-Type", "text/html; charset=utf-8", "X-Content-Type-Options", "nosniff"];
   return [...type, "Content-Length", String(Buffer.byteLength(body))];
 }

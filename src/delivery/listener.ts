@@ -4,10 +4,9 @@ import { publicAddress } from "../core/address/public-address.ts";
 import { writeSpoolLine } from "../core/clicks/spool-line.ts";
 import type { FollowedIndex } from "./follow-store.ts";
 import type { HotPath } from "./hot-path.ts";
-import { frameOf, servesPages, type RenderedPages } from "./rendered-pages.ts";
+import { servesPages, type RenderedPages } from "./rendered-pages.ts";
 import { readHeaders, requesterOf, type SeenHeaders } from "./requester.ts";
 import type { SiteIndex } from "./site-index.ts";
-import { goneDocument } from "./theme/documents.tsx";
 import type { ThemeAsset } from "./theme/assets.ts";
 
 /** What the delivery listener works with. */
@@ -90,7 +89,9 @@ export function createListener(
     const route = site.routes.find(host, key);
     if (route) {
       const body =
-        route.status === 410 ? goneDocument(frameOf(site, homeOf(site, host, parts)), path) : undefined;
+        route.status === 410
+          ? parts.pages.gone(site, host, path, parts.index.generation(), homeOf(site, host, parts))
+          : undefined;
       if (
         parts.hotPath.answer(
           { request, response, site, host, seen, query: mark === -1 ? "" : target.slice(mark + 1), body },

@@ -4,7 +4,7 @@ import { closestAddresses, type Candidate } from "../core/routes/closest.ts";
 import { readPublished, type DeliveredPage } from "../store/delivery-view.ts";
 import type { Store } from "../store/store.ts";
 import type { SiteIndex } from "./site-index.ts";
-import { notFoundDocument, pageDocument } from "./theme/documents.tsx";
+import { goneDocument, notFoundDocument, pageDocument } from "./theme/documents.tsx";
 import type { SiteFrame } from "./theme/site-document.tsx";
 
 const MOST_BYTES = 64 * 1024 * 1024;
@@ -16,6 +16,7 @@ export interface RenderedPages {
   /** The document of a published page; undefined when it was taken back this moment. */
   page(site: SiteIndex, page: DeliveredPage, generation: number): Promise<Buffer | undefined>;
   notFound(site: SiteIndex, host: string, address: string, generation: number, home: string): Buffer;
+  gone(site: SiteIndex, host: string, address: string, generation: number, home: string): Buffer;
 }
 
 /** A page's links depend on the rules and on every route they pass, so any change of the site renders anew. */
@@ -28,6 +29,13 @@ export function createRenderedPages(store: Store): RenderedPages {
     max: 2_000,
   });
 
+  function once(cacheKey: string, make: () => string): Buffer {
+    const ready = documents.get(cacheKey);
+    if (ready) return ready;
+    const body = Buffer.from(make());
+    documents.set(cacheKey, body);
+    return body;
+  }
   return {
     async page(site, page, generation) {
       const cacheKey = `${generation} ${page.id} ${page.version}`;
@@ -46,16 +54,12 @@ export function createRenderedPages(store: Store): RenderedPages {
       documents.set(cacheKey, body);
       return body;
     },
-    notFound(site, host, address, generation, home) {
-      const cacheKey = `${generation} ? ${host} ${address}`;
-      const ready = documents.get(cacheKey);
-      if (ready) return ready;
-      const body = Buffer.from(
+    notFound: (site, host, address, generation, home) =>
+      once(`${generation} ? ${host} ${address}`, () =>
         notFoundDocument(frameOf(site, home), address, closestAddresses(address, candidates(site, host), 4)),
-      );
-      documents.set(cacheKey, body);
-      return body;
-    },
+      ),
+    gone: (site, host, address, generation, home) =>
+      once(`${generation} - ${host} ${address}`, () => goneDocument(frameOf(site, home), address)),
   };
 }
 
@@ -72,7 +76,7 @@ export function servesPages(site: SiteIndex, host: string): boolean {
 }
 
 /** What stands around every document of the site. */
-export function frameOf(site: SiteIndex, home = "/"): SiteFrame {
+function frameOf(site: SiteIndex, home = "/"): SiteFrame {
   const pages = [...site.pages.values()];
   return {
     siteName: site.site.name,

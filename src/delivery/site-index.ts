@@ -1,4 +1,3 @@
-import { pathKey } from "../core/address/path-key.ts";
 import { publicAddress } from "../core/address/public-address.ts";
 import type { SiteSight } from "../core/rules/link-facts.ts";
 import { RouteTable, type RouteAddress } from "../core/routes/table.ts";
@@ -141,7 +140,7 @@ function sightOf(index: SiteIndex): SiteSight {
     index.routes.find(host ?? index.primary, key);
   return {
     hosts: index.site.hosts.map(({ name }) => name),
-    answers: (host, key) => (find(host, key) ? "route" : index.pages.has(pathKey(key)) ? "page" : undefined),
+    answers: (host, key) => (find(host, key) ? "route" : index.pages.has(key) ? "page" : undefined),
     routeDestination: (host, key) => find(host, key)?.destination ?? undefined,
   };
 }

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { destinationKind } from "../core/address/classify.ts";
+import { destinationKind, DESTINATION_KINDS } from "../core/address/classify.ts";
 import { throughRoutes } from "../core/rules/link-facts.ts";
 import type { Desk } from "./desk.ts";
 import { lookUpPlaces } from "./places.ts";
@@ -9,7 +9,7 @@ export const linkLooksSchema = z.object({
   items: z.array(
     z.object({
       address: z.string(),
-      kind: z.enum(["external", "page", "file", "route", "heading", "mail", "phone", "broken"]),
+      kind: z.enum(DESTINATION_KINDS),
       /** Where it ends when it goes through our own routes, else the address itself. */
       ends: z.string(),
     }),

@@ -1,13 +1,8 @@
 import { QueryClientProvider } from "@tanstack/react-query";
-import { Tooltip } from "radix-ui";
 import type { ReactNode } from "react";
 import { queries } from "./api.ts";
 
-/** What every island stands in: the shared query layer and tooltips. */
+/** What every island stands in: the shared query layer. */
 export function Screen({ children }: { children: ReactNode }) {
-  return (
-    <QueryClientProvider client={queries}>
-      <Tooltip.Provider delayDuration={400}>{children}</Tooltip.Provider>
-    </QueryClientProvider>
-  );
+  return <QueryClientProvider client={queries}>{children}</QueryClientProvider>;
 }

@@ -6,22 +6,11 @@ import assert from "node:assert/strict";
 import { chromium, type Browser, type BrowserContext, type Page } from "playwright-core";
 import { DEMO_SIGN_IN, loadDemo } from "../../demo/load.ts";
 import { TEST_BUILD } from "../../scripts/build-for-tests.ts";
+import { CHROMIUM } from "../../scripts/chromium.mjs";
 import { freePort } from "../../scripts/postgres.mjs";
 import { serve } from "../../src/serve.ts";
 import { startSim } from "../../src/sim/server.ts";
 import { freshStore } from "./database.ts";
-
-const CHROMIUM = {
-  executablePath: "/usr/bin/chromium",
-  args: [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-    "--no-first-run",
-  ],
-};
 
 /** The whole application with its demo, and a browser in front of it. */
 export interface TestApp {

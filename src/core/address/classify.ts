@@ -2,8 +2,17 @@ import type { Address } from "./address.ts";
 import { pathKey } from "./path-key.ts";
 
 /** Where a link leads, seen from one site. */
-export type DestinationKind =
-  "external" | "page" | "file" | "route" | "heading" | "mail" | "phone" | "broken";
+export const DESTINATION_KINDS = [
+  "external",
+  "page",
+  "file",
+  "route",
+  "heading",
+  "mail",
+  "phone",
+  "broken",
+] as const;
+export type DestinationKind = (typeof DESTINATION_KINDS)[number];
 
 /** What the site answers, as far as classification needs to know. */
 export interface SiteAddresses {

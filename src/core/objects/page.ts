@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { DESTINATION_KINDS } from "../address/classify.ts";
 import { bodyInput } from "../body/body.ts";
 import { id, line, requiredLine, sitePath, version } from "./fields.ts";
 
@@ -40,7 +41,7 @@ export const pageSummarySchema = z.object({
   links: z.int(),
   outside: z.int(),
   /** The kind of each link in the order of the text, at most 24: the page's rope in small. */
-  knots: z.array(z.enum(["external", "page", "file", "route", "heading", "mail", "phone", "broken"])),
+  knots: z.array(z.enum(DESTINATION_KINDS)),
   version: z.int(),
   url: z.string(),
   updatedAt: z.string(),

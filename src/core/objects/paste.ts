@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { DESTINATION_KINDS } from "../address/classify.ts";
 import { attributesAnswerSchema } from "./rule.ts";
 import { pageSummarySchema } from "./page.ts";
 import { routeSchema } from "./route.ts";
@@ -8,7 +9,7 @@ export const pasteQuestionSchema = z.object({ text: z.string().min(1).max(20_000
 /** What is known about something that was pasted. */
 export const pasteAnswerSchema = z.object({
   form: z.enum(["web", "mail", "phone", "path", "fragment", "words", "refused"]),
-  kind: z.enum(["external", "page", "file", "route", "heading", "mail", "phone", "broken"]).nullable(),
+  kind: z.enum(DESTINATION_KINDS).nullable(),
   address: z.string().nullable(),
   repairs: z.array(z.string()),
   warnings: z.array(z.string()),

@@ -1,9 +1,9 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { Switch } from "radix-ui";
 import type { Rule, RuleSet } from "../../core/objects/rule.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { ruleSentence } from "../../core/rules/sentence.ts";
 import { api, ApiProblem, messageOf, queries } from "../../ui/api.ts";
+import { Toggle } from "../../ui/Toggle.tsx";
 import { Screen } from "../../ui/Screen.tsx";
 import { tell } from "../../ui/notices.ts";
 
@@ -71,17 +71,14 @@ function Rules({ site }: { site: Site }) {
               key={`${index} ${rule.name}`}
               className="flex items-start gap-3 border-b border-line/60 py-2.5"
             >
-              <Switch.Root
-                checked={rule.enabled}
+              <Toggle
+                label={`${rule.name}: ${rule.enabled ? "on" : "off"}`}
+                on={rule.enabled}
                 disabled={save.isPending}
-                aria-label={`${rule.name}: ${rule.enabled ? "on" : "off"}`}
-                onCheckedChange={(enabled) =>
+                onChange={(enabled) =>
                   replace(list.map((other) => (other === rule ? { ...rule, enabled } : other)))
                 }
-                className="mt-0.5 h-5 w-9 shrink-0 rounded-full border border-line bg-sunk data-[state=checked]:border-accent data-[state=checked]:bg-accent"
-              >
-                <Switch.Thumb className="block size-4 translate-x-0.5 rounded-full bg-quiet transition-transform data-[state=checked]:translate-x-4 data-[state=checked]:bg-accent-ink" />
-              </Switch.Root>
+              />
               <div className={rule.enabled ? "" : "text-quiet"}>
                 <p className="font-medium">{rule.name}</p>
                 <p className="text-sm">{ruleSentence(rule)}</p>

@@ -7,3 +7,4 @@ const server = createServer((_request, response) => {
   response.end();
 });
 server.listen(0, "127.0.0.1", () => console.log(`ready on ${(server.address() as AddressInfo).port}`));
+process.on("SIGTERM", () => process.exit(0));

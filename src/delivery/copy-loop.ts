@@ -1,9 +1,8 @@
 import type { SpoolCopier } from "./spool-copier.ts";
-import type { Spool } from "./spool.ts";
 
 const REST_MS = 400;
 const BUSY_PER_SECOND = 2_000;
-const BUSY_SHARE = 0.05;
+const BUSY_SHARE = 0.02;
 const MOST_WAITING_BYTES = 1024 * 1024 * 1024;
 
 /** Copying for as long as the process runs. */
@@ -14,24 +13,25 @@ export interface CopyLoop {
 
 /**
  * Copies the spool to the database again and again. Readers come first: while more than two thousand records
- * a second come in, copying takes a twentieth of the time, a batch now and then, and the rest waits on the
- * disk; at full speed it would halve the redirects where database and listener share two cores (measured by
- * `npm run bench -- redirects`). A gigabyte is as much as may wait.
+ * a second come in, the database is given a batch now and then, a fiftieth of the time, and the rest waits
+ * on the disk; at full speed it would halve the redirects where database and listener share two cores
+ * (measured by `npm run bench -- redirects`). A gigabyte is as much as may wait.
  */
 export function startCopyLoop(
   copier: SpoolCopier,
-  spool: Spool,
+  recordsWritten: () => number,
   report: (message: string, error: unknown) => void,
 ): CopyLoop {
   let stopped = false;
   let failing = false;
   let timer: NodeJS.Timeout | undefined;
   let running = Promise.resolve();
-  let seen = { at: performance.now(), written: spool.written };
+  let seen = { at: performance.now(), written: recordsWritten() };
+  let restUntil = 0;
 
-  const copy = async (batches: number): Promise<void> => {
+  const copy = async (mostBatches: number): Promise<void> => {
     try {
-      await copier.copy(batches);
+      await copier.copy(mostBatches);
       failing = false;
     } catch (error) {
       // Told once for each outage; the records wait where they are.
@@ -40,19 +40,23 @@ export function startCopyLoop(
     }
   };
   const isBusy = (): boolean => {
-    const now = { at: performance.now(), written: spool.written };
+    const now = { at: performance.now(), written: recordsWritten() };
     const perSecond = ((now.written - seen.written) * 1000) / (now.at - seen.at);
     seen = now;
     return perSecond > BUSY_PER_SECOND && copier.waitingBytes < MOST_WAITING_BYTES;
   };
   const turn = async (): Promise<void> => {
     const busy = isBusy();
-    const began = performance.now();
-    // Never without end: whether it has become busy is asked again after a few batches.
-    await copy(busy ? 1 : 8);
-    const took = performance.now() - began;
+    if (!busy) restUntil = 0;
+    if (performance.now() >= restUntil) {
+      const began = performance.now();
+      // One batch, then whether it has become busy is asked again.
+      await copy(1);
+      const ended = performance.now();
+      if (busy) restUntil = ended + (ended - began) / BUSY_SHARE;
+    }
     const more = !busy && copier.waitingBytes > 0 && !failing;
-    if (!stopped) timer = setTimeout(next, more ? 1 : busy ? Math.max(REST_MS, took / BUSY_SHARE) : REST_MS);
+    if (!stopped) timer = setTimeout(next, more ? 0 : REST_MS);
   };
   const next = (): void => {
     running = turn();

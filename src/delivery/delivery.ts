@@ -2,13 +2,12 @@ import { createServer, type Server } from "node:http";
 import { join } from "node:path";
 import { visitorSalt } from "../store/click-spool.ts";
 import type { Store } from "../store/store.ts";
-import { startCopyLoop } from "./copy-loop.ts";
+import { startCopying } from "./copying.ts";
 import { followStore } from "./follow-store.ts";
 import { createHotPath } from "./hot-path.ts";
 import { createListener } from "./listener.ts";
 import { createRenderedPages } from "./rendered-pages.ts";
 import { openSpool } from "./spool.ts";
-import { createSpoolCopier } from "./spool-copier.ts";
 import { loadThemeAssets } from "./theme/assets.ts";
 import { createVisitorKeys } from "./visitor-key.ts";
 
@@ -46,11 +45,11 @@ export interface DeliveryHealth {
 export async function startDelivery(options: DeliveryOptions): Promise<Delivery> {
   const { store, report, trustProxy, deliveryPort } = options;
   const folder = join(options.dataFolder, "spool");
-  const spool = openSpool(folder);
-  const copier = createSpoolCopier(store, folder);
+  const counter = new SharedArrayBuffer(8);
+  const spool = openSpool(folder, counter);
   const index = await followStore(store, deliveryPort, report);
   const visitors = createVisitorKeys(options.secret, (now, fresh) => visitorSalt(store, now, fresh));
-  const copying = startCopyLoop(copier, spool, report);
+  const copying = startCopying(store.url, folder, counter, report);
 
   const health = async (): Promise<DeliveryHealth> => {
     const up = await databaseAnswers(store);
@@ -59,7 +58,7 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
       status: fine ? "ok" : "degraded",
       database: up ? "up" : "down",
       routes: index.current().routeCount,
-      pendingClicks: await copier.pending(),
+      pendingClicks: await copying.pending(),
       lostClicks: spool.lost,
     };
   };

@@ -1,7 +1,9 @@
 import type { IncomingMessage, ServerResponse } from "node:http";
+import type { Socket } from "node:net";
 import { pathKey } from "../core/address/path-key.ts";
 import { headerSafe, location } from "../core/routes/location.ts";
-import { writeSpoolLine } from "../core/clicks/spool-line.ts";
+import { clickLine, clickSource } from "../core/clicks/spool-line.ts";
+import type { SiteSight } from "../core/rules/link-facts.ts";
 import type { VisitorKeys } from "./visitor-key.ts";
 import type { CompiledRoute, SiteIndex } from "./site-index.ts";
 import type { Spool } from "./spool.ts";
@@ -16,6 +18,21 @@ const CACHE: Readonly<Record<number, string>> = {
   307: "private, no-store",
   410: "public, max-age=300",
 };
+
+// A turn with many requests sends what it has before it has read them all.
+const MOST_WAITING = 32;
+
+const LAST_SOURCE = Symbol("the last click's source");
+
+interface LastSource {
+  epoch: number;
+  sight: SiteSight;
+  method: string | undefined;
+  seen: SeenHeaders;
+  source: string;
+}
+
+type RememberingSocket = Socket & { [LAST_SOURCE]?: LastSource };
 
 /** A request, and what is known of it when its route has been found. */
 export interface Asked {
@@ -58,6 +75,7 @@ export function createHotPath(spool: Spool, visitors: VisitorKeys, trustProxy: b
   let waiting: Ready[] = [];
 
   function flush(): void {
+    if (waiting.length === 0) return;
     const sending = waiting;
     const text = lines;
     waiting = [];
@@ -69,20 +87,36 @@ export function createHotPath(spool: Spool, visitors: VisitorKeys, trustProxy: b
     if (waiting.length === 0) setImmediate(flush);
     lines += line;
     waiting.push(ready);
+    if (waiting.length === MOST_WAITING) flush();
   }
-  function clickLine({ request, site, seen }: Asked, route: CompiledRoute, at: number): string {
+  // A reader's requests on one connection are alike: what the last one told is kept with it, and strings are
+  // compared instead of hashed.
+  function sourceOf({ request, site, seen }: Asked, at: number): string {
+    const socket: RememberingSocket = request.socket;
+    const epoch = visitors.epoch(at);
+    const last = socket[LAST_SOURCE];
+    if (
+      last !== undefined &&
+      last.epoch === epoch &&
+      last.sight === site.sight &&
+      last.method === request.method &&
+      last.seen.userAgent === seen.userAgent &&
+      last.seen.referrer === seen.referrer &&
+      last.seen.purpose === seen.purpose &&
+      last.seen.forwardedFor === seen.forwardedFor
+    )
+      return last.source;
     const requester = requesterOf(request, seen, trustProxy);
     const referrer = referrerParts(seen.referrer);
-    return writeSpoolLine({
-      kind: "click",
-      at,
-      route: route.id,
+    const source = clickSource({
       class: requester.class,
       device: requester.device,
       visitor: visitors.key(requester.address, seen.userAgent, at),
       referrer: referrer.host,
       page: site.sight.hosts.includes(referrer.host) ? pathKey(referrer.path) : "",
     });
+    socket[LAST_SOURCE] = { epoch, sight: site.sight, method: request.method, seen, source };
+    return source;
   }
   return {
     record,
@@ -97,7 +131,7 @@ export function createHotPath(spool: Spool, visitors: VisitorKeys, trustProxy: b
         headers: headersOf(route, asked),
         body,
       };
-      if (route.counted) record(clickLine(asked, route, now), ready);
+      if (route.counted) record(clickLine(now, route.id, sourceOf(asked, now)), ready);
       else send(ready);
       return true;
     },

@@ -170,7 +170,8 @@ function targetOf(target: string, header: string): { target: string; header: str
 async function sendHealth(parts: ListenerParts, response: ServerResponse): Promise<void> {
   const headers = { "Content-Type": "application/json", "Cache-Control": "no-store" };
   try {
-    response.writeHead(200, headers).end(JSON.stringify(await parts.health()));
+    const health = JSON.stringify(await parts.health());
+    response.writeHead(200, headers).end(health);
   } catch (error) {
     parts.report("Health could not be told.", error);
     response.writeHead(503, headers).end(JSON.stringify({ status: "degraded" }));

@@ -30,27 +30,37 @@ export interface SeenHeaders {
 export function readHeaders(raw: readonly string[]): SeenHeaders {
   const seen: SeenHeaders = { host: "", userAgent: "", referrer: "", purpose: "", forwardedFor: "" };
   for (let at = 0; at + 1 < raw.length; at += 2) {
-    const field = FIELD_BY_LENGTH[raw[at]!.length];
-    if (field === undefined) continue;
-    const name = field[raw[at]!.toLowerCase()];
-    if (name !== undefined && seen[name] === "") seen[name] = raw[at + 1]!;
+    const field = fieldOf(raw[at]!);
+    if (field !== undefined && seen[field] === "") seen[field] = raw[at + 1]!;
   }
   return seen;
 }
 
-const FIELDS: Readonly<Record<string, keyof SeenHeaders>> = {
-  host: "host",
-  "user-agent": "userAgent",
-  referer: "referrer",
-  "sec-purpose": "purpose",
-  purpose: "purpose",
-  "x-purpose": "purpose",
-  "x-moz": "purpose",
-  "x-forwarded-for": "forwardedFor",
-};
-// Names of other lengths are passed over without looking at their letters.
-const FIELD_BY_LENGTH: (Record<string, keyof SeenHeaders> | undefined)[] = [];
-for (const [name, field] of Object.entries(FIELDS)) (FIELD_BY_LENGTH[name.length] ??= {})[name] = field;
+// By length first, then by comparing: a look-up by name in an object would have to intern each fresh string.
+function fieldOf(name: string): keyof SeenHeaders | undefined {
+  switch (name.length) {
+    case 4:
+      return is(name, "Host", "host") ? "host" : undefined;
+    case 5:
+      return is(name, "X-Moz", "x-moz") ? "purpose" : undefined;
+    case 7:
+      if (is(name, "Referer", "referer")) return "referrer";
+      return is(name, "Purpose", "purpose") ? "purpose" : undefined;
+    case 9:
+      return is(name, "X-Purpose", "x-purpose") ? "purpose" : undefined;
+    case 10:
+      return is(name, "User-Agent", "user-agent") ? "userAgent" : undefined;
+    case 11:
+      return is(name, "Sec-Purpose", "sec-purpose") ? "purpose" : undefined;
+    case 15:
+      return is(name, "X-Forwarded-For", "x-forwarded-for") ? "forwardedFor" : undefined;
+  }
+  return undefined;
+}
+
+function is(name: string, usual: string, lower: string): boolean {
+  return name === usual || name === lower || name.toLowerCase() === lower;
+}
 
 /** What a request tells about who sent it. */
 export interface Requester {

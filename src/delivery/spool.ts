@@ -21,9 +21,10 @@ export interface Spool {
 
 /**
  * Opens a spool in a folder. Segments carry the process id while they are written (`….123.open`) and are
- * renamed to `….sealed` when full; a new one begins then. Several processes may share the folder.
+ * renamed to `….sealed` when full; a new one begins then. Several processes may share the folder. The number of
+ * records written stands in `counter` too, one unsigned 64-bit number, for a thread that wants to know.
  */
-export function openSpool(folder: string): Spool {
+export function openSpool(folder: string, counter = new SharedArrayBuffer(8)): Spool {
   mkdirSync(folder, { recursive: true });
   let file = -1;
   let path = "";
@@ -31,6 +32,7 @@ export function openSpool(folder: string): Spool {
   let torn = false;
   let lost = 0;
   let written = 0;
+  const shared = new BigUint64Array(counter);
 
   function begin(): void {
     path = join(folder, `${Date.now()}-${randomUUID()}.${process.pid}.open`);
@@ -61,6 +63,7 @@ export function openSpool(folder: string): Spool {
         torn = taken < Buffer.byteLength(text);
         if (torn) throw new Error("the disk took only part of a write");
         written += records;
+        Atomics.store(shared, 0, BigInt(written));
         if (bytes >= SEGMENT_BYTES) seal();
         return true;
       } catch {

@@ -1,0 +1,36 @@
+import { setPriority } from "node:os";
+import { parentPort, workerData } from "node:worker_threads";
+import { openStore } from "../store/store.ts";
+import { startCopyLoop } from "./copy-loop.ts";
+import type { CopyWork, FromCopyWorker, ToCopyWorker } from "./copying.ts";
+import { createSpoolCopier } from "./spool-copier.ts";
+
+// On Linux a priority belongs to the thread that sets it: readers' answers go before copying.
+if (process.platform === "linux") setPriority(0, 10);
+
+const { databaseUrl, folder, counter } = workerData as CopyWork;
+const port = parentPort!;
+const say = (message: FromCopyWorker): void => port.postMessage(message);
+
+const store = openStore(databaseUrl, 2);
+const copier = createSpoolCopier(store, folder);
+const written = new BigUint64Array(counter);
+const loop = startCopyLoop(
+  copier,
+  () => Number(Atomics.load(written, 0)),
+  (message, error) => say({ kind: "report", message, error }),
+);
+
+port.on("message", (message: ToCopyWorker) => {
+  if (message.kind === "pending") {
+    copier.pending().then(
+      (records) => say({ kind: "pending", id: message.id, records }),
+      (error: unknown) => say({ kind: "failed", id: message.id, error }),
+    );
+    return;
+  }
+  void loop
+    .stop()
+    .then(() => store.close())
+    .finally(() => port.close());
+});

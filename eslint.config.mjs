@@ -11,7 +11,8 @@ const below = {
   delivery: ["store", "core"],
   sim: [],
   ui: ["core"],
-  islands: ["ui", "core"],
+  workers: ["core"],
+  islands: ["ui", "workers", "core"],
   pages: ["ui", "islands", "core"],
 };
 const layers = Object.keys(below);

@@ -36,6 +36,7 @@ export async function serve(
     deliveryPort: config.sitePort,
     workspaceHosts: [`${config.host}:${config.port}`, `localhost:${config.port}`],
     health: () => Promise.reject(new Error("delivery has not started yet")),
+    preview: () => undefined,
   };
   await prepare(desk);
   const delivery = await startDelivery({
@@ -47,6 +48,7 @@ export async function serve(
     report,
   });
   desk.health = async () => ({ ...(await delivery.health()) });
+  desk.preview = delivery.preview;
   const workspace = await createWorkspace({
     desk,
     buildFolder: config.buildFolder,

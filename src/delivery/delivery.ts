@@ -6,7 +6,10 @@ import { startCopying } from "./copying.ts";
 import { followStore } from "./follow-store.ts";
 import { createHotPath } from "./hot-path.ts";
 import { createListener } from "./listener.ts";
-import { createRenderedPages } from "./rendered-pages.ts";
+import { publicAddress } from "../core/address/public-address.ts";
+import type { PublishedPage } from "../store/models.ts";
+import { createRenderedPages, documentOf } from "./rendered-pages.ts";
+import { createSiteFiles } from "./site-files.ts";
 import { openSpool } from "./spool.ts";
 import { loadThemeAssets } from "./theme/assets.ts";
 import { createVisitorKeys } from "./visitor-key.ts";
@@ -27,6 +30,8 @@ export interface DeliveryOptions {
 export interface Delivery {
   server: Server;
   health(): Promise<DeliveryHealth>;
+  /** A page's document as readers would get it now; undefined when this process does not know the site yet. */
+  preview(siteId: string, page: PublishedPage): string | undefined;
   /** Stops following and copying, after a last copy; the server is the caller's to close. */
   stop(): Promise<void>;
 }
@@ -66,6 +71,7 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
     index,
     hotPath: createHotPath(spool, visitors, trustProxy),
     pages: createRenderedPages(store),
+    files: createSiteFiles(store),
     assets: loadThemeAssets(),
     deliveryPort,
     trustProxy,
@@ -75,6 +81,10 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
   return {
     server: createServer(listener),
     health,
+    preview(siteId, page) {
+      const site = index.current().siteById(siteId);
+      return site && documentOf(site, page, publicAddress(site.primary, page.path, deliveryPort));
+    },
     async stop() {
       await index.stop();
       spool.close();

@@ -1,6 +1,7 @@
 import { changesAfter, clearOldChanges, listenForChanges, type Change } from "../store/changes.ts";
 import {
   readDelivery,
+  readDeliveredFile,
   readDeliveredPage,
   readDeliveredRoute,
   readDeliveredSite,
@@ -38,6 +39,8 @@ export async function followStore(
       index.putRoute(change.objectId!, change.siteId, await readDeliveredRoute(store, change.objectId!));
     else if (change.kind === "page")
       index.putPage(change.objectId!, change.siteId, await readDeliveredPage(store, change.objectId!));
+    else if (change.kind === "file")
+      index.putFile(change.objectId!, change.siteId, await readDeliveredFile(store, change.objectId!));
     else if (change.kind === "routes") ({ index, seq } = await load(store, deliveryPort));
     else {
       const site = await readDeliveredSite(store, change.siteId);
@@ -95,6 +98,7 @@ async function load(store: Store, deliveryPort: number): Promise<{ index: Delive
   });
   for (const site of snapshot.sites) index.putSite(site);
   for (const page of snapshot.pages) index.putPage(page.id, page.siteId, page);
+  for (const file of snapshot.files) index.putFile(file.id, file.siteId, file);
   for (const put of waiting) put();
   return { index, seq: snapshot.seq };
 }

@@ -7,6 +7,7 @@ import type { HotPath } from "./hot-path.ts";
 import { servesPages, type RenderedPages } from "./rendered-pages.ts";
 import { readHeaders, requesterOf, type SeenHeaders } from "./requester.ts";
 import type { SiteIndex } from "./site-index.ts";
+import type { SiteFiles } from "./site-files.ts";
 import type { ThemeAsset } from "./theme/assets.ts";
 
 /** What the delivery listener works with. */
@@ -14,6 +15,7 @@ export interface ListenerParts {
   index: FollowedIndex;
   hotPath: HotPath;
   pages: RenderedPages;
+  files: SiteFiles;
   assets: ReadonlyMap<string, ThemeAsset>;
   deliveryPort: number;
   trustProxy: boolean;
@@ -34,7 +36,7 @@ const SECURITY = [
 ]; // prettier-ignore
 const MOST_HOSTS = 1_000;
 
-/** The request handler of the delivery listener. Order of answer: exact route, published page, miss (DESIGN section 8). */
+/** The request handler of the delivery listener. Order of answer: exact route, published page, file, miss (DESIGN section 8). */
 export function createListener(
   parts: ListenerParts,
 ): (request: IncomingMessage, response: ServerResponse) => void {
@@ -104,6 +106,8 @@ export function createListener(
     if (asset)
       return send(request, response, 200, asset.type, asset.body, ["Cache-Control", "public, max-age=3600"]);
     const page = servesPages(site, host) ? site.pages.get(key) : undefined;
+    const file = page ? undefined : site.files.get(key);
+    if (file) return parts.files.answer(file, { request, response }, parts.report);
     if (!page) return sendMiss(parts, request, response, place, seen, key);
     parts.pages.page(site, page, parts.index.generation()).then(
       (body) => {

@@ -1,11 +1,11 @@
 import { LRUCache } from "lru-cache";
-import { deliverHtml } from "../core/links/deliver.ts";
 import { closestAddresses, type Candidate } from "../core/routes/closest.ts";
+import type { PublishedPage } from "../store/models.ts";
 import { readPublished, type DeliveredPage } from "../store/delivery-view.ts";
 import type { Store } from "../store/store.ts";
+import { deliverPlaced, frameOf } from "./site-frame.ts";
 import type { SiteIndex } from "./site-index.ts";
 import { goneDocument, notFoundDocument, pageDocument } from "./theme/documents.tsx";
-import type { SiteFrame } from "./theme/site-document.tsx";
 
 const MOST_BYTES = 64 * 1024 * 1024;
 // Each comparison takes a fraction of a microsecond; this bounds what one mistyped address may cost.
@@ -46,11 +46,7 @@ export function createRenderedPages(store: Store): RenderedPages {
       const source = published.get(sourceKey) ?? (await readPublished(store, page.id));
       if (!source) return undefined;
       published.set(sourceKey, source);
-      const html = deliverHtml(source.html, site.site.rules, site.sight, {
-        page: source.path,
-        category: source.category,
-      });
-      const body = Buffer.from(pageDocument(frameOf(site), source, html));
+      const body = Buffer.from(documentOf(site, source));
       documents.set(cacheKey, body);
       return body;
     },
@@ -63,6 +59,15 @@ export function createRenderedPages(store: Store): RenderedPages {
   };
 }
 
+/** A page as a whole document, as readers get it; with a base, for showing it under another address. */
+export function documentOf(site: SiteIndex, page: PublishedPage, base?: string): string {
+  return pageDocument(
+    { ...frameOf(site, "/", page), base },
+    page,
+    deliverPlaced(site, page.html, page, page.bound),
+  );
+}
+
 // A reader who mistyped a short link on its own host meant a short link; elsewhere pages come first.
 function* candidates(site: SiteIndex, host: string): Generator<Candidate> {
   if (servesPages(site, host))
@@ -73,17 +78,4 @@ function* candidates(site: SiteIndex, host: string): Generator<Candidate> {
 /** False for hosts that are kept for short links alone. */
 export function servesPages(site: SiteIndex, host: string): boolean {
   return site.site.hosts.some(({ name, role }) => name === host && role !== "short");
-}
-
-/** What stands around every document of the site. */
-function frameOf(site: SiteIndex, home = "/"): SiteFrame {
-  const pages = [...site.pages.values()];
-  return {
-    siteName: site.site.name,
-    tagline: site.site.tagline,
-    home,
-    navigation: pages
-      .filter((page) => page.inNavigation)
-      .map(({ path, title }) => ({ path: home.slice(0, -1) + path, title })),
-  };
 }

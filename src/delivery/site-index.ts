@@ -1,7 +1,7 @@
 import { publicAddress } from "../core/address/public-address.ts";
 import type { SiteSight } from "../core/rules/link-facts.ts";
 import { RouteTable, type RouteAddress } from "../core/routes/table.ts";
-import type { DeliveredPage, DeliveredRoute, DeliveredSite } from "../store/delivery-view.ts";
+import type { DeliveredFile, DeliveredPage, DeliveredRoute, DeliveredSite } from "../store/delivery-view.ts";
 
 /** A route compiled for the hot path: everything that does not depend on the request is ready. */
 export interface CompiledRoute {
@@ -30,6 +30,9 @@ export interface SiteIndex {
   primary: string;
   routes: RouteTable<CompiledRoute>;
   pages: Map<string, DeliveredPage>;
+  files: Map<string, DeliveredFile>;
+  /** Path of each published page, by its id. */
+  paths: Map<string, string>;
   sight: SiteSight;
 }
 
@@ -39,6 +42,7 @@ export class DeliveryIndex {
   private readonly byId = new Map<string, SiteIndex>();
   private readonly compiled = new Map<string, CompiledRoute>();
   private readonly pageKeys = new Map<string, string>();
+  private readonly filePaths = new Map<string, string>();
   private readonly deliveryPort: number;
 
   constructor(deliveryPort: number) {
@@ -95,9 +99,23 @@ export class DeliveryIndex {
     const before = this.pageKeys.get(id);
     if (before !== undefined && index.pages.get(before)?.id === id) index.pages.delete(before);
     this.pageKeys.delete(id);
+    index.paths.delete(id);
     if (!page) return;
     index.pages.set(page.key, page);
+    index.paths.set(id, page.path);
     this.pageKeys.set(id, page.key);
+  }
+
+  /** Puts a file in place of its earlier form; undefined takes it out. */
+  putFile(id: string, siteId: string, file: DeliveredFile | undefined): void {
+    const index = this.byId.get(siteId);
+    if (!index) return;
+    const before = this.filePaths.get(id);
+    if (before !== undefined && index.files.get(before)?.id === id) index.files.delete(before);
+    this.filePaths.delete(id);
+    if (!file) return;
+    index.files.set(file.path, file);
+    this.filePaths.set(id, file.path);
   }
 }
 
@@ -129,6 +147,8 @@ function emptyIndex(site: DeliveredSite): SiteIndex {
     primary: "",
     routes: new RouteTable(),
     pages: new Map(),
+    files: new Map(),
+    paths: new Map(),
     sight: undefined!,
   };
   index.sight = sightOf(index);
@@ -140,7 +160,11 @@ function sightOf(index: SiteIndex): SiteSight {
     index.routes.find(host ?? index.primary, key);
   return {
     hosts: index.site.hosts.map(({ name }) => name),
-    answers: (host, key) => (find(host, key) ? "route" : index.pages.has(key) ? "page" : undefined),
+    answers: (host, key) => {
+      if (find(host, key)) return "route";
+      return index.pages.has(key) ? "page" : index.files.has(key) ? "file" : undefined;
+    },
+    pagePath: (id) => index.paths.get(id),
     routeDestination: (host, key) => find(host, key)?.destination ?? undefined,
   };
 }

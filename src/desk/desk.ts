@@ -1,4 +1,5 @@
 import type { Role } from "../core/objects/person.ts";
+import type { PublishedPage } from "../store/models.ts";
 import type { Store } from "../store/store.ts";
 
 /** What every subject of the desk works with. */
@@ -10,6 +11,8 @@ export interface Desk {
   workspaceHosts: readonly string[];
   /** What the delivery listener of this process says of itself. */
   health(): Promise<Record<string, unknown>>;
+  /** A page's document as the delivery listener of this process would send it; undefined when it cannot yet. */
+  preview(siteId: string, page: PublishedPage): string | undefined;
 }
 
 /** Who acts: a person signed in, or a token. */

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { destinationKind, DESTINATION_KINDS } from "../core/address/classify.ts";
+import { destinationKind, DESTINATION_KINDS, ownPlace } from "../core/address/classify.ts";
 import { throughRoutes } from "../core/rules/link-facts.ts";
 import type { Desk } from "./desk.ts";
 import { lookUpPlaces } from "./places.ts";
@@ -12,6 +12,12 @@ export const linkLooksSchema = z.object({
       kind: z.enum(DESTINATION_KINDS),
       /** Where it ends when it goes through our own routes, else the address itself. */
       ends: z.string(),
+      /** Title of the page that stands there. */
+      title: z.string().optional(),
+      /** A page that readers do not get yet. */
+      draft: z.boolean().optional(),
+      /** A redirect, which only leads on; a short link is made to be linked to. */
+      redirect: z.boolean().optional(),
     }),
   ),
 });
@@ -22,12 +28,22 @@ export async function lookAtLinks(
   site: OpenSite,
   addresses: readonly string[],
 ): Promise<z.infer<typeof linkLooksSchema>> {
-  const sight = (await lookUpPlaces(desk, site, addresses)).sight();
+  const places = await lookUpPlaces(desk, site, addresses);
+  const sight = places.sight();
   return {
-    items: [...new Set(addresses)].map((address) => ({
-      address,
-      kind: destinationKind(address, sight),
-      ends: throughRoutes(address, sight),
-    })),
+    items: [...new Set(addresses)].map((address) => {
+      const kind = destinationKind(address, sight);
+      const place = ownPlace(address, site.hostNames);
+      const page = kind === "page" && place ? places.pageAt(place.key) : undefined;
+      const route =
+        kind === "route" && place ? places.routeAt(place.host ?? site.primary, place.key) : undefined;
+      return {
+        address,
+        kind,
+        ends: throughRoutes(address, sight),
+        ...(page && { title: page.title, draft: !page.published }),
+        ...(route && { redirect: !route.folded }),
+      };
+    }),
   };
 }

@@ -5,6 +5,7 @@ import { findLinks } from "../core/links/find.ts";
 import type { Page, PageSummary } from "../core/objects/page.ts";
 import type { PageRow, StoredLink } from "../store/models.ts";
 import type { Desk } from "./desk.ts";
+import { followMovedPages } from "./bound-links.ts";
 import { lookUpPlaces } from "./places.ts";
 import type { OpenSite } from "./sites.ts";
 
@@ -28,6 +29,8 @@ export async function pageSummaries(
     const kinds = row.links.map(({ href }) => destinationKind(href, sight));
     return {
       id: row.id,
+      kind: row.kind,
+      placement: row.placement,
       path: row.path,
       title: row.title,
       category: row.category,
@@ -48,8 +51,8 @@ export async function pageSummaries(
 /** One page with its draft body. */
 export async function pageView(desk: Desk, site: OpenSite, row: PageRow): Promise<Page> {
   const [summary] = await pageSummaries(desk, site, [row]);
-  const { description, inNavigation, html, body } = row;
-  return { ...summary!, description, inNavigation, html, body };
+  const { description, inNavigation } = row;
+  return { ...summary!, description, inNavigation, ...(await followMovedPages(desk, site, row)) };
 }
 
 /** The links of a page's HTML, and the keys by which their destinations are found. */

@@ -3,13 +3,14 @@ import { emptyBody, type Body } from "../core/body/body.ts";
 import { bodyToHtml } from "../core/body/to-html.ts";
 import { deliverHtml } from "../core/links/deliver.ts";
 import { findLinks } from "../core/links/find.ts";
-import type { Page, PageChange, PageInput, PageSummary } from "../core/objects/page.ts";
+import type { Page, PageChange, PageInput, PageSummary, Placement } from "../core/objects/page.ts";
 import type { Transaction } from "sequelize";
 import { noteChange } from "../store/changes.ts";
 import type { PageRow, PublishedPage, Row } from "../store/models.ts";
 import { violatedIndex } from "../store/store.ts";
 import { audit, type Actor, type Desk } from "./desk.ts";
 import { containing, cursorOffset, listing, orderBy, type ListQuery, type Listing } from "./lists.ts";
+import { bindLinks, withPagePaths } from "./bound-links.ts";
 import { lookUpPlaces } from "./places.ts";
 import { invalid, notFound, stale } from "./problem.ts";
 import { currentRules } from "./rules.ts";
@@ -27,7 +28,7 @@ const SORT = {
 
 /** The pages of a site; `q` looks in title, path and text. */
 export async function listPages(desk: Desk, site: OpenSite, query: ListQuery): Promise<Listing<PageSummary>> {
-  const filter = `site_id = $site::bigint AND deleted_at IS NULL ${query.q ? "AND (title ILIKE $q OR path ILIKE $q OR html ILIKE $q)" : ""}`;
+  const filter = `site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL ${query.q ? "AND (title ILIKE $q OR path ILIKE $q OR html ILIKE $q)" : ""}`;
   const bind = { site: site.id, ...(query.q ? { q: containing(query.q) } : {}) };
   const ids = await desk.store.rows<{ id: string; total: string }>(
     `SELECT id::text, count(*) OVER ()::text AS total FROM pages WHERE ${filter}
@@ -52,12 +53,20 @@ export async function readPage(desk: Desk, site: OpenSite, id: string): Promise<
   return pageView(desk, site, await pageRow(desk, site, id));
 }
 
-/** Makes a page, as a draft unless it is to be published at once. */
-export async function createPage(desk: Desk, actor: Actor, site: OpenSite, input: PageInput): Promise<Page> {
+/** Makes a page, as a draft unless it is to be published at once; with a placement it is a shared block. */
+export async function createPage(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  input: PageInput,
+  placement: Placement | null = null,
+): Promise<Page> {
   const { body, dropped } = takenBody(input);
   const html = bodyToHtml(body);
   const values = {
     siteId: site.id,
+    kind: placement ? ("block" as const) : ("page" as const),
+    placement,
     path: input.path,
     key: pathKey(input.path),
     title: input.title,
@@ -67,6 +76,7 @@ export async function createPage(desk: Desk, actor: Actor, site: OpenSite, input
     body,
     html,
     ...storedLinks(html),
+    bound: await bindLinks(desk, site, html, {}),
     version: 1,
     updatedBy: actor.name,
   };
@@ -102,7 +112,9 @@ export async function savePage(
     values.body = taken.body;
     values.html = bodyToHtml(taken.body);
     Object.assign(values, storedLinks(values.html));
+    values.bound = await bindLinks(desk, site, values.html, row.bound);
   }
+  if (change.placement !== undefined && row.kind === "block") values.placement = change.placement;
   if (change.path !== undefined) Object.assign(values, { path: change.path, key: pathKey(change.path) });
   for (const field of ["title", "description", "category", "inNavigation"] as const) {
     if (change[field] !== undefined) Object.assign(values, { [field]: change[field] });
@@ -175,10 +187,34 @@ export async function deliveredHtml(desk: Desk, site: OpenSite, id: string, draf
     findLinks(source.html).map(({ href }) => href),
   );
   const { rules } = await currentRules(desk, site);
-  return deliverHtml(source.html, rules, places.sight(), { page: source.path, category: source.category });
+  return deliverHtml(source.html, rules, await withPagePaths(desk, site, places.sight(), source.bound), {
+    page: source.path,
+    category: source.category,
+    bound: source.bound,
+    variables: site.variables,
+  });
 }
 
-async function pageRow(desk: Desk, site: OpenSite, id: string): Promise<Row<PageRow>> {
+/** The whole document as readers get it, or would get the draft; for showing it in the workspace. */
+export async function previewDocument(
+  desk: Desk,
+  site: OpenSite,
+  id: string,
+  draft: boolean,
+): Promise<string> {
+  const row = await pageRow(desk, site, id);
+  const { path, title, description, category, inNavigation, html, bound, placement } = row;
+  const source =
+    draft || !row.published
+      ? { path, title, description, category, inNavigation, html, bound, placement }
+      : row.published;
+  const document = desk.preview(site.id, source);
+  if (document === undefined) throw notFound("The site, on the delivery listener of this process,");
+  return document;
+}
+
+/** A page's row; throws a 404 when there is none. */
+export async function pageRow(desk: Desk, site: OpenSite, id: string): Promise<Row<PageRow>> {
   const row = /^\d{1,18}$/.test(id)
     ? await desk.store.pages.findOne({ where: { id, siteId: site.id, deletedAt: null } })
     : null;
@@ -186,7 +222,8 @@ async function pageRow(desk: Desk, site: OpenSite, id: string): Promise<Row<Page
   return row;
 }
 
-function takenBody(input: { html?: string; body?: Body }): { body: Body; dropped: string[] } {
+/** The body of an input that came as HTML or as body, and what was left out of it. */
+export function takenBody(input: { html?: string; body?: Body }): { body: Body; dropped: string[] } {
   if (input.html !== undefined && input.body !== undefined) {
     throw invalid([{ path: "html", message: "Send the text as html or as body, not as both." }]);
   }
@@ -199,12 +236,21 @@ async function publishRow(
   row: Row<PageRow>,
   transaction: Transaction,
 ): Promise<void> {
-  const { path, title, description, category, inNavigation, html, body } = row;
-  const published: PublishedPage = { path, title, description, category, inNavigation, html };
+  const { path, title, description, category, inNavigation, html, body, bound, placement } = row;
+  const published: PublishedPage = {
+    path,
+    title,
+    description,
+    category,
+    inNavigation,
+    html,
+    bound,
+    placement,
+  };
   await row.update(
     {
       published,
-      publishedKey: row.key,
+      publishedKey: row.kind === "page" ? row.key : null,
       publishedVersion: row.version,
       publishedAt: row.publishedAt ?? new Date(),
     },
@@ -215,13 +261,20 @@ async function publishRow(
     { page: row.id, version: row.version, snapshot: JSON.stringify({ ...published, body }), by: actor.name },
     transaction,
   );
-  await noteChange(desk.store, transaction, { siteId: row.siteId, kind: "page", objectId: row.id });
+  await noteChange(desk.store, transaction, changeOf(row));
+}
+
+// Blocks stand on any page: all of the site's delivery depends on them.
+function changeOf(row: PageRow): Parameters<typeof noteChange>[2] {
+  return row.kind === "block"
+    ? { siteId: row.siteId, kind: "site" }
+    : { siteId: row.siteId, kind: "page", objectId: row.id };
 }
 
 async function setDeleted(desk: Desk, row: Row<PageRow>, deletedAt: Date | null): Promise<void> {
   await desk.store.transaction(async (transaction) => {
     await row.update({ deletedAt }, { transaction, silent: true });
-    await noteChange(desk.store, transaction, { siteId: row.siteId, kind: "page", objectId: row.id });
+    await noteChange(desk.store, transaction, changeOf(row));
   });
 }
 

@@ -4,6 +4,7 @@ import { looksLikeAddress, repairAddress } from "../core/address/repair.ts";
 import { throughRoutes } from "../core/rules/link-facts.ts";
 import type { PasteAnswer } from "../core/objects/paste.ts";
 import type { Desk } from "./desk.ts";
+import { listFiles } from "./files.ts";
 import { pageSummaries } from "./page-views.ts";
 import { listPages } from "./pages.ts";
 import { lookUpPlaces } from "./places.ts";
@@ -71,12 +72,17 @@ const NOTHING: PasteAnswer = {
   shortLinks: [],
   pages: [],
   routes: [],
+  files: [],
 };
 
 async function words(desk: Desk, site: OpenSite, text: string): Promise<PasteAnswer> {
   const query = { limit: FEW, q: text };
-  const [pages, routes] = await Promise.all([listPages(desk, site, query), listRoutes(desk, site, query)]);
-  return { ...NOTHING, pages: pages.items, routes: routes.items };
+  const [pages, routes, files] = await Promise.all([
+    listPages(desk, site, query),
+    listRoutes(desk, site, query),
+    listFiles(desk, site, query),
+  ]);
+  return { ...NOTHING, pages: pages.items, routes: routes.items, files: files.items };
 }
 
 function answeredBy(kind: string, title: string | undefined, end: string): string {

@@ -25,6 +25,7 @@ interface PageThere {
 export class Places {
   private readonly routes = new Map<string, RouteThere[]>();
   private readonly pages = new Map<string, PageThere>();
+  private readonly files = new Set<string>();
   private readonly site: OpenSite;
 
   constructor(site: OpenSite) {
@@ -36,6 +37,10 @@ export class Places {
       ...(this.routes.get(route.key) ?? []).filter((other) => other.id !== route.id),
       route,
     ]);
+  }
+
+  addFile(path: string): void {
+    this.files.add(path);
   }
 
   addPage(page: PageThere): void {
@@ -65,7 +70,10 @@ export class Places {
     };
     return {
       hosts: this.site.hostNames,
-      answers: (host, key) => (answering(host, key) ? "route" : this.pages.has(key) ? "page" : undefined),
+      answers: (host, key) => {
+        if (answering(host, key)) return "route";
+        return this.pages.has(key) ? "page" : this.files.has(key) ? "file" : undefined;
+      },
       routeDestination: (host, key) => answering(host, key)?.destination ?? undefined,
     };
   }
@@ -104,7 +112,7 @@ export async function lookUpPlaces(
     );
     if (fresh.length === 0) break;
     for (const key of fresh) seen.add(key);
-    const [routes, pages] = await Promise.all([
+    const [routes, pages, files] = await Promise.all([
       desk.store.rows<RouteThere>(
         `SELECT r.id::text, a.host, a.key, r.kind = 'short' AS folded, r.enabled, r.destination
          FROM route_addresses a JOIN routes r ON r.id = a.route_id WHERE a.site_id = $site::bigint AND a.key = ANY($keys::text[])`,
@@ -112,12 +120,17 @@ export async function lookUpPlaces(
       ),
       desk.store.rows<PageThere>(
         `SELECT id::text, key, title, published_key IS NOT DISTINCT FROM key AS published FROM pages
-         WHERE site_id = $site::bigint AND deleted_at IS NULL AND key = ANY($keys::text[])
+         WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND key = ANY($keys::text[])
          UNION ALL SELECT id::text, published_key, published->>'title', true FROM pages
          WHERE site_id = $site::bigint AND deleted_at IS NULL AND published_key = ANY($keys::text[])`,
         { site: site.id, keys: fresh },
       ),
+      desk.store.rows<{ path: string }>(
+        "SELECT path FROM files WHERE site_id = $site::bigint AND deleted_at IS NULL AND path = ANY($keys::text[])",
+        { site: site.id, keys: fresh },
+      ),
     ]);
+    for (const { path } of files) places.addFile(path);
     for (const page of pages) places.addPage(page);
     for (const route of routes) places.addRoute(route);
     wanted = routes.flatMap((route) =>

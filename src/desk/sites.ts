@@ -1,16 +1,27 @@
 import { publicAddress } from "../core/address/public-address.ts";
-import type { Site, SiteInput } from "../core/objects/site.ts";
+import type { Site, SiteChange, SiteInput } from "../core/objects/site.ts";
 import { noteChange } from "../store/changes.ts";
 import type { HostRow, SiteRow } from "../store/models.ts";
 import { violatedIndex } from "../store/store.ts";
 import { audit, type Actor, type Desk } from "./desk.ts";
-import { invalid, notFound } from "./problem.ts";
+import { invalid, notFound, stale } from "./problem.ts";
 
 /** A site with its hosts, as the desk works on it. */
 export interface OpenSite extends Pick<
   SiteRow,
-  "id" | "key" | "name" | "tagline" | "shortPrefix" | "version" | "createdAt" | "updatedAt"
+  | "id"
+  | "key"
+  | "name"
+  | "tagline"
+  | "shortPrefix"
+  | "paidLimit"
+  | "paidLimitLong"
+  | "longWords"
+  | "version"
+  | "createdAt"
+  | "updatedAt"
 > {
+  variables: Record<string, string>;
   hosts: Pick<HostRow, "name" | "role">[];
   hostNames: string[];
   primary: string;
@@ -24,22 +35,69 @@ export async function openSite(desk: Desk, idOrKey: string): Promise<OpenSite> {
   const row = await desk.store.sites.findOne({ where });
   if (!row) throw notFound(`The site “${idOrKey}”`);
   const hosts = await desk.store.hosts.findAll({ where: { siteId: row.id }, order: [["id", "ASC"]] });
-  return withHosts(row, hosts);
+  return withHosts(row, hosts, await variablesOf(desk, [row.id]));
 }
 
 /** All sites, by name. */
 export async function listSites(desk: Desk): Promise<Site[]> {
   const rows = await desk.store.sites.findAll({ order: [["name", "ASC"]] });
   const hosts = await desk.store.hosts.findAll({ order: [["id", "ASC"]] });
+  const variables = await variablesOf(
+    desk,
+    rows.map(({ id }) => id),
+  );
   return rows.map((row) =>
     siteView(
       desk,
       withHosts(
         row,
         hosts.filter((host) => host.siteId === row.id),
+        variables,
       ),
     ),
   );
+}
+
+interface VariableRow {
+  siteId: string;
+  name: string;
+  value: string;
+}
+
+function variablesOf(desk: Desk, ids: readonly string[]): Promise<VariableRow[]> {
+  return desk.store.rows<VariableRow>(
+    'SELECT site_id::text AS "siteId", name, value FROM site_variables WHERE site_id = ANY($ids::bigint[]) ORDER BY name',
+    { ids },
+  );
+}
+
+/** Changes what a site is called, its variables and its limits, over the version it was read at. */
+export async function changeSite(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  change: SiteChange,
+): Promise<Site> {
+  const { version, variables, ...fields } = change;
+  await desk.store.transaction(async (transaction) => {
+    const [saved] = await desk.store.sites.update(
+      { ...fields, version: version + 1 },
+      { where: { id: site.id, version }, transaction },
+    );
+    if (saved === 0) throw stale(siteView(desk, await openSite(desk, site.id)));
+    if (variables) {
+      await desk.store.rows("DELETE FROM site_variables WHERE site_id = $id", { id: site.id }, transaction);
+      await desk.store.rows(
+        `INSERT INTO site_variables (site_id, name, value)
+         SELECT $id::bigint, name, value FROM unnest($names::text[], $values::text[]) AS t (name, value)`,
+        { id: site.id, names: Object.keys(variables), values: Object.values(variables) },
+        transaction,
+      );
+    }
+    await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
+  });
+  await audit(desk, actor, { siteId: site.id, action: "site.change", object: site.key });
+  return siteView(desk, await openSite(desk, site.id));
 }
 
 /** Makes a site with its hosts and an empty set of rules. */
@@ -89,13 +147,17 @@ export function siteView(desk: Desk, site: OpenSite): Site {
       url: publicAddress(name, "/", desk.deliveryPort),
     })),
     shortPrefix: site.shortPrefix,
+    variables: site.variables,
+    paidLimit: site.paidLimit,
+    paidLimitLong: site.paidLimitLong,
+    longWords: site.longWords,
     version: site.version,
     createdAt: site.createdAt.toISOString(),
     updatedAt: site.updatedAt.toISOString(),
   };
 }
 
-function withHosts(row: SiteRow, hosts: HostRow[]): OpenSite {
+function withHosts(row: SiteRow, hosts: HostRow[], variables: readonly VariableRow[]): OpenSite {
   const primary = hosts.find((host) => host.role === "primary")!.name;
   return {
     id: row.id,
@@ -103,6 +165,12 @@ function withHosts(row: SiteRow, hosts: HostRow[]): OpenSite {
     name: row.name,
     tagline: row.tagline,
     shortPrefix: row.shortPrefix,
+    paidLimit: row.paidLimit,
+    paidLimitLong: row.paidLimitLong,
+    longWords: row.longWords,
+    variables: Object.fromEntries(
+      variables.filter(({ siteId }) => siteId === row.id).map(({ name, value }) => [name, value]),
+    ),
     version: row.version,
     createdAt: row.createdAt,
     updatedAt: row.updatedAt,

@@ -23,9 +23,11 @@ const SILENT = new Set([
   "section",
   "article",
   "main",
-  "figure",
   "h1",
 ]);
+// A picture alone in a paragraph is a picture beside paragraphs.
+const PICTURE_PARAGRAPH = /<p>\s*((?:<a [^>]*>)?\s*<img [^>]*>\s*(?:<\/a>)?)\s*<\/p>/g;
+const HEADING_ID = /^[\p{L}\p{N}][\p{L}\p{M}\p{N}_-]{0,99}$/u;
 const WITH_CONTENT = [
   "script",
   "style",
@@ -63,7 +65,7 @@ export function takeHtml(html: string): TakenHtml {
       "*": (tagName, attributes) => ({ tagName, attribs: keptAttributes(tagName, attributes, note) }),
     },
   });
-  const body = generateJSON(clean, bodyExtensions) as Body;
+  const body = generateJSON(clean.replace(PICTURE_PARAGRAPH, "$1"), bodyExtensions) as Body;
   return {
     body,
     dropped: [...notes].map(([what, times]) => (times > 1 ? `${what} (${times} times)` : what)),
@@ -87,6 +89,10 @@ function keptAttributes(
       const address = allowedAddress(name, value);
       if (address === undefined) note(`the address “${value.slice(0, 60)}” on <${element}>`);
       else kept[name] = address;
+    } else if (name === "id" && !HEADING_ID.test(value)) {
+      note(`the id “${value.slice(0, 60)}”`);
+    } else if ((name === "width" || name === "height") && !/^\d{1,5}$/.test(value)) {
+      note(`the attribute ${name} on <${element}>`);
     } else if (name === "data-override" && parseOverride(value).unknown.length > 0) {
       note(`the override “${value.slice(0, 60)}”, which says nothing known`);
     } else kept[name] = value;

@@ -5,8 +5,8 @@ import type { Store } from "./store.ts";
 export const CHANGE_CHANNEL = "maprope_changes";
 const CHANGE_LOCK = 731_601;
 
-/** What changed: one route or page, or something that all of a site's delivery depends on. */
-export type ChangeKind = "route" | "page" | "rules" | "site" | "routes";
+/** What changed: one route, page or file, or something that all of a site's delivery depends on. */
+export type ChangeKind = "route" | "page" | "file" | "rules" | "site" | "routes";
 
 export interface Change {
   seq: string;

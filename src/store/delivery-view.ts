@@ -1,7 +1,8 @@
+import type { NavigationItem } from "../core/objects/navigation.ts";
 import type { Rule } from "../core/objects/rule.ts";
 import type { QueryMode, RouteStatus } from "../core/objects/route.ts";
 import { newestChange } from "./changes.ts";
-import type { HostRow, PublishedPage } from "./models.ts";
+import type { HostRow, Placement, PublishedPage } from "./models.ts";
 import type { Store } from "./store.ts";
 
 /** A route as delivery needs it; only enabled, not deleted ones. */
@@ -31,6 +32,23 @@ export interface DeliveredPage {
   version: number;
 }
 
+/** An uploaded file as delivery needs it; its content is read when it is first asked for. */
+export interface DeliveredFile {
+  id: string;
+  siteId: string;
+  path: string;
+  mediaType: string;
+  name: string;
+  digest: string;
+}
+
+/** A published shared block. */
+export interface DeliveredBlock extends Placement {
+  id: string;
+  html: string;
+  bound: Record<string, string>;
+}
+
 export interface DeliveredSite {
   id: string;
   name: string;
@@ -38,6 +56,10 @@ export interface DeliveredSite {
   hosts: Pick<HostRow, "name" | "role">[];
   rules: Rule[];
   rulesVersion: number;
+  variables: Record<string, string>;
+  /** Null when nobody has made one: then pages say themselves whether they stand in it. */
+  navigation: NavigationItem[] | null;
+  blocks: DeliveredBlock[];
 }
 
 const ROUTE = `SELECT r.id::text, r.site_id::text AS "siteId", r.kind = 'short' AS folded, r.destination, r.status, r.query,
@@ -52,14 +74,22 @@ const PAGE = `SELECT id::text, site_id::text AS "siteId", published_key AS key, 
 
 const SITE = `SELECT s.id::text, s.name, s.tagline,
     (SELECT json_agg(json_build_object('name', h.name, 'role', h.role) ORDER BY h.id) FROM hosts h WHERE h.site_id = s.id) AS hosts,
-    coalesce(c.rules, '[]') AS rules, coalesce(c.version, 0) AS "rulesVersion"
+    coalesce(c.rules, '[]') AS rules, coalesce(c.version, 0) AS "rulesVersion",
+    (SELECT coalesce(json_object_agg(v.name, v.value), '{}') FROM site_variables v WHERE v.site_id = s.id) AS variables,
+    (SELECT n.items FROM navigations n WHERE n.site_id = s.id) AS navigation,
+    (SELECT coalesce(json_agg(json_build_object('id', b.id::text, 'html', b.published->>'html', 'bound', coalesce(b.published->'bound', '{}'),
+        'place', b.published->'placement'->>'place', 'shown', b.published->'placement'->>'shown', 'on', b.published->'placement'->'on') ORDER BY b.id), '[]')
+      FROM pages b WHERE b.site_id = s.id AND b.kind = 'block' AND b.deleted_at IS NULL AND b.published IS NOT NULL) AS blocks
   FROM sites s LEFT JOIN LATERAL (SELECT rules, version FROM rule_sets WHERE site_id = s.id ORDER BY version DESC LIMIT 1) c ON true`;
+
+const FILE = `SELECT id::text, site_id::text AS "siteId", path, media_type AS "mediaType", name, digest FROM files WHERE deleted_at IS NULL`;
 
 /** Everything delivery answers from, as one consistent picture, and the change up to which it is current. */
 export interface DeliverySnapshot {
   seq: string;
   sites: DeliveredSite[];
   pages: DeliveredPage[];
+  files: DeliveredFile[];
 }
 
 const ROUTES_AT_ONCE = 20_000;
@@ -76,6 +106,7 @@ export async function readDelivery(
     const seq = await newestChange(store, transaction);
     const sites = await store.rows<DeliveredSite>(SITE, {}, transaction);
     const pages = await store.rows<DeliveredPage>(PAGE, {}, transaction);
+    const files = await store.rows<DeliveredFile>(FILE, {}, transaction);
     for (let after = "0"; ;) {
       const portion = await store.rows<DeliveredRoute>(
         `${ROUTE} AND r.id > $after::bigint GROUP BY r.id ORDER BY r.id LIMIT ${ROUTES_AT_ONCE}`,
@@ -83,7 +114,7 @@ export async function readDelivery(
         transaction,
       );
       takeRoutes(portion);
-      if (portion.length < ROUTES_AT_ONCE) return { seq, sites, pages };
+      if (portion.length < ROUTES_AT_ONCE) return { seq, sites, pages, files };
       after = portion.at(-1)!.id;
     }
   });
@@ -97,6 +128,11 @@ export async function readDeliveredRoute(store: Store, id: string): Promise<Deli
 /** One published page's entry; undefined when it is no longer published. */
 export async function readDeliveredPage(store: Store, id: string): Promise<DeliveredPage | undefined> {
   return (await store.rows<DeliveredPage>(`${PAGE} AND id = $id::bigint`, { id }))[0];
+}
+
+/** One file's entry; undefined when it was taken away. */
+export async function readDeliveredFile(store: Store, id: string): Promise<DeliveredFile | undefined> {
+  return (await store.rows<DeliveredFile>(`${FILE} AND id = $id::bigint`, { id }))[0];
 }
 
 /** One site with its hosts and current rules. */

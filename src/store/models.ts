@@ -15,6 +15,10 @@ export interface SiteRow extends Stamped {
   name: string;
   tagline: string;
   shortPrefix: string;
+  /** How many paid links a page of usual length bears, and a long one of at least `longWords` words. */
+  paidLimit: number;
+  paidLimitLong: number;
+  longWords: number;
   version: number;
 }
 
@@ -55,6 +59,14 @@ export interface StoredLink {
   words: string;
 }
 
+/** Where a shared block stands, and on which pages. */
+export interface Placement {
+  place: "footer" | "sidebar";
+  shown: "all" | "pages" | "categories";
+  /** Page patterns or category names, as `shown` says. */
+  on: string[];
+}
+
 /** A page as it was published: what readers get until the next publication. */
 export interface PublishedPage {
   path: string;
@@ -63,11 +75,16 @@ export interface PublishedPage {
   category: string;
   inNavigation: boolean;
   html: string;
+  /** Path key of each inside link to the id of the page that stood there when the link was saved. */
+  bound?: Record<string, string>;
+  placement?: Placement | null;
 }
 
 export interface PageRow extends Stamped {
   id: string;
   siteId: string;
+  kind: "page" | "block";
+  placement: Placement | null;
   path: string;
   key: string;
   title: string;
@@ -78,12 +95,28 @@ export interface PageRow extends Stamped {
   html: string;
   links: StoredLink[];
   linkKeys: string[];
+  bound: Record<string, string>;
   published: PublishedPage | null;
   publishedKey: string | null;
   publishedVersion: number | null;
   publishedAt: Date | null;
   version: number;
   updatedBy: string;
+  deletedAt: Date | null;
+}
+
+export interface FileRow extends Stamped {
+  id: string;
+  siteId: string;
+  path: string;
+  name: string;
+  mediaType: string;
+  bytes: number;
+  width: number | null;
+  height: number | null;
+  digest: string;
+  alt: string;
+  createdBy: string;
   deletedAt: Date | null;
 }
 
@@ -155,7 +188,17 @@ export function defineModels(sequelize: Sequelize) {
   return {
     sites: define<SiteRow>(
       "sites",
-      { id: serial, key: TEXT, name: TEXT, tagline: TEXT, shortPrefix: TEXT, version: INTEGER },
+      {
+        id: serial,
+        key: TEXT,
+        name: TEXT,
+        tagline: TEXT,
+        shortPrefix: TEXT,
+        paidLimit: INTEGER,
+        paidLimitLong: INTEGER,
+        longWords: INTEGER,
+        version: INTEGER,
+      },
       true,
     ),
     hosts: define<HostRow>("hosts", { id: serial, siteId: BIGINT, name: TEXT, role: TEXT }),
@@ -180,6 +223,8 @@ export function defineModels(sequelize: Sequelize) {
       {
         id: serial,
         siteId: BIGINT,
+        kind: TEXT,
+        placement: JSONB,
         path: TEXT,
         key: TEXT,
         title: TEXT,
@@ -190,12 +235,31 @@ export function defineModels(sequelize: Sequelize) {
         html: TEXT,
         links: JSONB,
         linkKeys: ARRAY(TEXT),
+        bound: JSONB,
         published: JSONB,
         publishedKey: TEXT,
         publishedVersion: INTEGER,
         publishedAt: DATE,
         version: INTEGER,
         updatedBy: TEXT,
+        deletedAt: DATE,
+      },
+      true,
+    ),
+    files: define<FileRow>(
+      "files",
+      {
+        id: serial,
+        siteId: BIGINT,
+        path: TEXT,
+        name: TEXT,
+        mediaType: TEXT,
+        bytes: INTEGER,
+        width: INTEGER,
+        height: INTEGER,
+        digest: TEXT,
+        alt: TEXT,
+        createdBy: TEXT,
         deletedAt: DATE,
       },
       true,

@@ -40,6 +40,7 @@ export async function testDesk(): Promise<TestDesk> {
     deliveryPort: 4601,
     workspaceHosts: ["localhost:4600"],
     health: async () => ({}),
+    preview: (_site, page) => `<title>${page.title}</title>${page.html}`,
   };
   const { id } = await createSite(desk, OWNER, {
     key: "garden",

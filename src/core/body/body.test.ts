@@ -56,7 +56,7 @@ describe("a body is written as HTML", () => {
     [
       "a picture",
       doc({ type: "image", attrs: { src: "/a.png", alt: "A < b", title: null } }),
-      '<img src="/a.png" alt="A &lt; b">',
+      '<figure><img src="/a.png" alt="A &lt; b"></figure>',
     ],
     [
       "a break and a rule",

@@ -1,7 +1,13 @@
-import type { Extensions } from "@tiptap/core";
-import Image from "@tiptap/extension-image";
+import { Extension, type Extensions } from "@tiptap/core";
 import StarterKit from "@tiptap/starter-kit";
 import { LinkMark } from "./link-mark.ts";
+import { Picture } from "./picture.ts";
+
+/** A heading may carry an id of its own; one without gets its words as id when it is delivered. */
+const HeadingId = Extension.create({
+  name: "headingId",
+  addGlobalAttributes: () => [{ types: ["heading"], attributes: { id: { default: null } } }],
+});
 
 /** What a body can hold; one list for the editor, the server and every format. */
 export const bodyExtensions: Extensions = [
@@ -11,16 +17,17 @@ export const bodyExtensions: Extensions = [
     heading: { levels: [2, 3, 4] },
     trailingNode: false,
   }),
-  Image.configure({ allowBase64: false }),
+  HeadingId,
+  Picture,
   LinkMark,
 ];
 
 /** The elements that a body can be written in, for the sanitiser: what is not here is dropped and told. */
 export const BODY_ELEMENTS: Readonly<Record<string, readonly string[]>> = {
   p: [],
-  h2: [],
-  h3: [],
-  h4: [],
+  h2: ["id"],
+  h3: ["id"],
+  h4: ["id"],
   ul: [],
   ol: ["start"],
   li: [],
@@ -35,6 +42,8 @@ export const BODY_ELEMENTS: Readonly<Record<string, readonly string[]>> = {
   del: [],
   hr: [],
   br: [],
+  figure: ["data-width", "data-align"],
+  figcaption: [],
   img: ["src", "alt", "title", "width", "height"],
-  a: ["href", "title", "rel", "target", "data-override"],
+  a: ["href", "title", "rel", "target", "download", "data-override"],
 };

@@ -1,6 +1,6 @@
 import { Mark, mergeAttributes } from "@tiptap/core";
 
-const ATTRIBUTES = ["href", "title", "rel", "target"] as const;
+const ATTRIBUTES = ["href", "title", "rel", "target", "download"] as const;
 
 /**
  * The mark that makes words a link. `rel` and `target` are what the author wrote in HTML, `override` is what

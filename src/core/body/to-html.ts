@@ -1,6 +1,7 @@
 import { DOMSerializer } from "@tiptap/pm/model";
 import { escapeAttribute, escapeText } from "entities";
 import { bodyDocument, bodySchema } from "./body.ts";
+import { isOptionalWhenEmpty } from "./picture.ts";
 
 const VOID = new Set(["br", "hr", "img"]);
 
@@ -25,7 +26,7 @@ class Piece {
   toString(): string {
     if (this.nodeType === 3) return escapeText(this.name);
     const inside = this.children.join("");
-    if (this.nodeType === 11) return inside;
+    if (this.nodeType === 11 || (inside === "" && isOptionalWhenEmpty(this.name))) return inside;
     const tag = `<${this.name}${this.attributes.join("")}>`;
     return VOID.has(this.name) ? tag : `${tag}${inside}</${this.name}>`;
   }

@@ -1,3 +1,7 @@
+import { ownPlace } from "../address/classify.ts";
+import { pathKey } from "../address/path-key.ts";
+import { withHeadingIds } from "../body/headings.ts";
+import { fillVariables, type Variables } from "../text/variables.ts";
 import type { Rule } from "../objects/rule.ts";
 import { linkAttributes } from "../rules/link-attributes.ts";
 import type { SiteSight } from "../rules/link-facts.ts";
@@ -7,9 +11,15 @@ import { rewriteLinks, type RewriteOptions } from "./rewrite.ts";
 export interface PagePlace {
   page?: string;
   category?: string;
+  /** Path key of inside links to the id of the page that stood there when they were saved. */
+  bound?: Readonly<Record<string, string>>;
+  variables?: Variables;
 }
 
-/** Turns stored HTML into delivered HTML: the rules are applied to every link, all else stays. */
+/**
+ * Turns stored HTML into delivered HTML: variables are filled in, inside links follow pages that have moved,
+ * headings get their ids, and the rules are applied to every link; all else stays.
+ */
 export function deliverHtml(
   html: string,
   rules: readonly Rule[],
@@ -17,12 +27,29 @@ export function deliverHtml(
   place: PagePlace,
   options: RewriteOptions = {},
 ): string {
+  const { bound = {}, variables = {}, ...page } = place;
   return rewriteLinks(
-    html,
+    withHeadingIds(fillVariables(html, variables)),
     (link) => {
-      const resolved = linkAttributes({ ...link, ...place }, rules, site);
-      return { rel: resolved.rel.join(" ") || null, target: resolved.target };
+      const href = movedTo(link.href, bound, site);
+      const resolved = linkAttributes({ ...link, href: href ?? link.href, ...page }, rules, site);
+      return { rel: resolved.rel.join(" ") || null, target: resolved.target, href };
     },
     options,
   );
+}
+
+/** Where an inside link leads now that its page has another path; undefined when it has not, or was never bound. */
+export function movedTo(
+  href: string,
+  bound: Readonly<Record<string, string>>,
+  site: Pick<SiteSight, "hosts" | "pagePath">,
+): string | undefined {
+  const place = ownPlace(href, site.hosts);
+  const id = place && bound[place.key];
+  const path = id === undefined ? undefined : site.pagePath?.(id);
+  if (place === undefined || path === undefined || pathKey(path) === place.key) return undefined;
+  const behind = /[?#].*$/s.exec(href)?.[0] ?? "";
+  const before = /^(?:https?:)?\/\/[^/?#]*/i.exec(href)?.[0] ?? "";
+  return before + path + behind;
 }

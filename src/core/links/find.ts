@@ -11,6 +11,10 @@ export interface LinkInHtml {
   /** Anchor text: the words inside, or the alternative text of the picture; white space folded. */
   words: string;
   anchor: "text" | "image";
+  /** Address of the first picture inside; null for a link without one. */
+  picture: string | null;
+  /** True for a link that begins inside another one, which browsers take apart. */
+  nested: boolean;
 }
 
 /** The attribute that carries an author's override (see API: `data-override`). */
@@ -35,6 +39,7 @@ export function findLinks(html: string): LinkInHtml[] {
     startTag(tag) {
       const href = linkAddress(tag);
       if (href !== undefined) {
+        const nested = open !== undefined;
         close();
         const link: LinkInHtml = {
           tag,
@@ -45,12 +50,15 @@ export function findLinks(html: string): LinkInHtml[] {
           override: attributeOf(tag, OVERRIDE_ATTRIBUTE) ?? null,
           words: tag.name === "area" ? (attributeOf(tag, "alt") ?? "") : "",
           anchor: tag.name === "area" ? "image" : "text",
+          picture: null,
+          nested,
         };
         links.push(link);
         words = "";
         if (tag.name === "a") open = link;
       } else if (tag.name === "img" && open) {
         open.anchor = "image";
+        open.picture ??= attributeOf(tag, "src") ?? null;
         words += ` ${attributeOf(tag, "alt") ?? ""} `;
       } else if (open) words += tag.name === "br" ? " " : "";
     },

@@ -5,6 +5,8 @@ import { findLinks, OVERRIDE_ATTRIBUTE, type LinkInHtml } from "./find.ts";
 export interface DeliveredAttributes {
   rel: string | null;
   target: string | null;
+  /** Another address than the one that is written; absent: the same. */
+  href?: string;
 }
 
 export interface RewriteOptions {
@@ -40,6 +42,7 @@ function rewriteTag(
 ): string {
   const edits: { start: number; end: number; text: string }[] = [];
   const added: string[] = [];
+  if (wanted.href !== undefined) setAttribute("href", link.href, wanted.href);
   setAttribute("rel", link.rel, wanted.rel);
   setAttribute("target", link.target, wanted.target);
   if (!options.keepOverride) setAttribute(OVERRIDE_ATTRIBUTE, link.override, null);

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { DESTINATION_KINDS } from "../address/classify.ts";
+import { fileSchema } from "./file.ts";
 import { attributesAnswerSchema } from "./rule.ts";
 import { pageSummarySchema } from "./page.ts";
 import { routeSchema } from "./route.ts";
@@ -22,5 +23,6 @@ export const pasteAnswerSchema = z.object({
   shortLinks: z.array(routeSchema),
   pages: z.array(pageSummarySchema),
   routes: z.array(routeSchema),
+  files: z.array(fileSchema),
 });
 export type PasteAnswer = z.infer<typeof pasteAnswerSchema>;

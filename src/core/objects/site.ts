@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { hostName, id, requiredLine } from "./fields.ts";
+import { hostName, id, line, requiredLine } from "./fields.ts";
 
 export const HOST_ROLES = ["primary", "short", "other"] as const;
 
@@ -34,6 +34,27 @@ export const siteInputSchema = z.strictObject({
 });
 export type SiteInput = z.infer<typeof siteInputSchema>;
 
+export const variableName = z
+  .string()
+  .trim()
+  .toLowerCase()
+  .regex(/^[a-z][a-z0-9_-]{0,59}$/, "A variable's name is letters, digits, - and _, such as account.");
+
+export const siteChangeSchema = z.strictObject({
+  name: requiredLine("The name", 120).optional(),
+  tagline: line("The line below the name", 300).optional(),
+  /** Values for `{{name}}` in texts and addresses; the whole set. */
+  variables: z
+    .record(variableName, line("A variable's value", 1000))
+    .refine((all) => Object.keys(all).length <= 200, "A site has at most 200 variables.")
+    .optional(),
+  paidLimit: z.int().min(0).max(1000).optional(),
+  paidLimitLong: z.int().min(0).max(1000).optional(),
+  longWords: z.int().min(1).max(1_000_000).optional(),
+  version: z.int().positive(),
+});
+export type SiteChange = z.infer<typeof siteChangeSchema>;
+
 export const siteSchema = z.object({
   id,
   key: z.string(),
@@ -41,6 +62,11 @@ export const siteSchema = z.object({
   tagline: z.string(),
   hosts: z.array(z.object({ name: z.string(), role: z.enum(HOST_ROLES), url: z.string() })),
   shortPrefix: z.string(),
+  variables: z.record(z.string(), z.string()),
+  /** Paid links that a page of usual length bears, and one of at least `longWords` words. */
+  paidLimit: z.int(),
+  paidLimitLong: z.int(),
+  longWords: z.int(),
   version: z.int(),
   createdAt: z.string(),
   updatedAt: z.string(),

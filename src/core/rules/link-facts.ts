@@ -16,6 +16,8 @@ export interface LinkOnPage {
 export interface SiteSight extends SiteAddresses {
   /** The destination of the exact route at this place, when there is one. */
   routeDestination(host: string | null, key: string): string | undefined;
+  /** The path that readers find this page under now; undefined when it is not published. */
+  pagePath?(id: string): string | undefined;
 }
 
 /**

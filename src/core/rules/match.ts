@@ -71,8 +71,11 @@ function domainWeight(pattern: string): number {
   return pattern.startsWith("*.") ? (pattern.length - 2) * 2 : pattern.length * 2 + 1;
 }
 
-// `*` stands for any run of characters; segments between stars are searched from left to right, so the time is linear.
-function pageMatches(pattern: string, page: string | undefined): boolean {
+/**
+ * True when the path fits the pattern, in which `*` stands for any run of characters. What stands between stars is
+ * searched from left to right, so the time is linear.
+ */
+export function pageMatches(pattern: string, page: string | undefined): boolean {
   if (page === undefined) return false;
   const pieces = pattern.split("*");
   if (pieces.length === 1) return page === pattern;

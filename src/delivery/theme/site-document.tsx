@@ -5,7 +5,23 @@ export interface SiteFrame {
   siteName: string;
   tagline: string;
   home: string;
-  navigation: { path: string; title: string }[];
+  navigation: FrameLink[];
+  /** Delivered HTML of the shared blocks. */
+  footer: string[];
+  sidebar: string[];
+  /** Address that relative ones are meant from, when the document is shown somewhere else. */
+  base?: string;
+}
+
+/** An entry of the navigation with what readers get; a heading without a landing page has no address. */
+export interface FrameLink {
+  label: string;
+  href: string | null;
+  /** Path of the page it leads to, by which the current one is known. */
+  path: string | null;
+  rel: string;
+  target: string | null;
+  children: FrameLink[];
 }
 
 /** A delivered document in the site's look. It is rendered once and then comes from memory; no script is sent. */
@@ -22,6 +38,7 @@ export function SiteDocument(props: {
     <html lang="en">
       <head>
         <meta charSet="utf-8" />
+        {frame.base ? <base href={frame.base} /> : null}
         <meta name="viewport" content="width=device-width, initial-scale=1" />
         <title>{title === frame.siteName ? title : `${title} · ${frame.siteName}`}</title>
         {description ? <meta name="description" content={description} /> : null}
@@ -39,19 +56,19 @@ export function SiteDocument(props: {
           </a>
           {frame.tagline ? <p className="tagline">{frame.tagline}</p> : null}
           <nav aria-label="Sections">
-            <ul>
-              {frame.navigation.map((item) => (
-                <li key={item.path}>
-                  <a href={item.path} aria-current={item.path === current ? "page" : undefined}>
-                    {item.title}
-                  </a>
-                </li>
-              ))}
-            </ul>
+            <Entries entries={frame.navigation} current={current} />
           </nav>
         </header>
-        <main id="content">{children}</main>
+        <div className={frame.sidebar.length > 0 ? "beside" : undefined}>
+          <main id="content">{children}</main>
+          {frame.sidebar.length > 0 ? (
+            <aside aria-label="Beside the text">
+              <Blocks blocks={frame.sidebar} />
+            </aside>
+          ) : null}
+        </div>
         <footer>
+          <Blocks blocks={frame.footer} />
           <p>
             {frame.siteName}. {frame.tagline}
           </p>
@@ -59,4 +76,34 @@ export function SiteDocument(props: {
       </body>
     </html>
   );
+}
+
+function Entries({ entries, current }: { entries: readonly FrameLink[]; current: string | undefined }) {
+  return (
+    <ul>
+      {entries.map((entry, index) => (
+        <li key={index}>
+          {entry.href === null ? (
+            <span>{entry.label}</span>
+          ) : (
+            <a
+              href={entry.href}
+              rel={entry.rel || undefined}
+              target={entry.target ?? undefined}
+              aria-current={entry.path !== null && entry.path === current ? "page" : undefined}
+            >
+              {entry.label}
+            </a>
+          )}
+          {entry.children.length > 0 ? <Entries entries={entry.children} current={current} /> : null}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Blocks({ blocks }: { blocks: readonly string[] }) {
+  return blocks.map((html, index) => (
+    <div key={index} className="block" dangerouslySetInnerHTML={{ __html: html }} />
+  ));
 }

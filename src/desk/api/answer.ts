@@ -5,7 +5,7 @@ import { fieldErrors, Problem } from "../problem.ts";
 import { withOwnHost } from "../routes.ts";
 import { openSite } from "../sites.ts";
 import { openApiDocument } from "./openapi.ts";
-import type { Method, Operation } from "./operation.ts";
+import type { FileAnswer, Method, Operation } from "./operation.ts";
 import { operations } from "./operations.ts";
 
 /** The longest request body in bytes: the longest page, with room for JSON's escapes. */
@@ -75,11 +75,34 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
   if (site && operation.path.includes("/routes") && isObject(input)) input = withOwnHost(site, input);
   const body = operation.body ? checked(operation.body, input, 422) : undefined;
 
-  const result = await operation.run({ desk, actor, site: site!, params, query, body, now: Date.now() });
+  const bytes = operation.takesBytes ? await readBytes(request, operation.takesBytes) : new Uint8Array();
+  const result = await operation.run({
+    desk,
+    actor,
+    site: site!,
+    params,
+    query,
+    body,
+    bytes,
+    now: Date.now(),
+  });
   if (operation.status === 204) return new Response(null, { status: 204 });
   if (operation.media === "text/html") {
     return new Response(String(result), {
-      headers: { "Content-Type": "text/html; charset=utf-8", "Content-Security-Policy": "sandbox" },
+      headers: {
+        "Content-Type": "text/html; charset=utf-8",
+        "Content-Security-Policy": operation.shownWithin ?? "sandbox",
+        ...(operation.shownWithin ? { "X-Frame-Options": "SAMEORIGIN" } : {}),
+      },
+    });
+  }
+  if (operation.media === "application/zip") {
+    const { name, content } = result as FileAnswer;
+    return new Response(content as Uint8Array<ArrayBuffer>, {
+      headers: {
+        "Content-Type": operation.media,
+        "Content-Disposition": `attachment; filename="${name.replace(/[^\w.-]/g, "-")}"`,
+      },
     });
   }
   return Response.json(result, { status: operation.status });
@@ -136,29 +159,26 @@ function storable(_key: string, value: unknown): unknown {
 }
 
 async function readText(request: Request): Promise<string> {
-  const declared = Number(request.headers.get("content-length") ?? 0);
-  const tooLarge = new Problem(
-    413,
-    "Too large",
-    `A request holds at most ${Math.floor(MAX_BODY / 1_000_000)} MB.`,
-  );
-  if (declared > MAX_BODY) throw tooLarge;
-  const decoder = new TextDecoder("utf-8", { fatal: true });
-  const pieces: string[] = [];
-  let bytes = 0;
+  const bytes = await readBytes(request, MAX_BODY);
   try {
-    // Node's stream is iterable; the DOM's type of it does not say so.
-    for await (const chunk of (request.body ?? []) as unknown as AsyncIterable<Uint8Array>) {
-      bytes += chunk.byteLength;
-      if (bytes > MAX_BODY) throw tooLarge;
-      pieces.push(decoder.decode(chunk, { stream: true }));
-    }
-    pieces.push(decoder.decode());
-  } catch (error) {
-    if (error instanceof TypeError) throw new Problem(400, "Not UTF-8", "The body is not valid UTF-8.");
-    throw error;
+    return new TextDecoder("utf-8", { fatal: true }).decode(bytes);
+  } catch {
+    throw new Problem(400, "Not UTF-8", "The body is not valid UTF-8.");
   }
-  return pieces.join("");
+}
+
+async function readBytes(request: Request, most: number): Promise<Uint8Array> {
+  const tooLarge = new Problem(413, "Too large", `This takes at most ${Math.floor(most / 1_000_000)} MB.`);
+  if (Number(request.headers.get("content-length") ?? 0) > most) throw tooLarge;
+  const pieces: Uint8Array[] = [];
+  let bytes = 0;
+  // Node's stream is iterable; the DOM's type of it does not say so.
+  for await (const chunk of (request.body ?? []) as unknown as AsyncIterable<Uint8Array>) {
+    bytes += chunk.byteLength;
+    if (bytes > most) throw tooLarge;
+    pieces.push(chunk);
+  }
+  return Buffer.concat(pieces);
 }
 
 function isObject(value: unknown): value is Record<string, unknown> {

@@ -69,6 +69,14 @@ function operationObject(operation: Operation): Record<string, unknown> {
           },
         }
       : {}),
+    ...(operation.takesBytes
+      ? {
+          requestBody: {
+            required: true,
+            content: { "application/octet-stream": { schema: { type: "string", format: "binary" } } },
+          },
+        }
+      : {}),
     responses: {
       [operation.status]: answerObject(operation),
       default: {

@@ -1,8 +1,9 @@
-import type { z } from "zod";
+import { z } from "zod";
 import type { Role } from "../../core/objects/person.ts";
 import type { Actor, Desk } from "../desk.ts";
 import type { OpenSite } from "../sites.ts";
 
+export type Media = "application/json" | "text/html" | "application/zip";
 export type Method = "GET" | "POST" | "PUT" | "PATCH" | "DELETE";
 
 /** What an operation works on. `site` is there when its path has one. */
@@ -13,6 +14,8 @@ export interface Call<Q, B> {
   params: Record<string, string>;
   query: Q;
   body: B;
+  /** The request's body as it came, for operations that take one whole. */
+  bytes: Uint8Array;
   now: number;
 }
 
@@ -28,7 +31,11 @@ export interface Operation {
   /** Shape of a JSON answer; absent when the answer is HTML or empty. */
   answer?: z.ZodType;
   status: 200 | 201 | 204;
-  media: "application/json" | "text/html";
+  media: Media;
+  /** The content security policy of an HTML answer that the workspace shows in a frame. */
+  shownWithin?: string;
+  /** The largest body in bytes, when the operation takes the body whole and not as JSON. */
+  takesBytes?: number;
   run(call: Call<unknown, unknown>): Promise<unknown>;
 }
 
@@ -39,9 +46,24 @@ interface Definition<Q extends z.ZodType, B extends z.ZodType> {
   body?: B;
   answer?: z.ZodType;
   status?: 200 | 201 | 204;
-  media?: "application/json" | "text/html";
+  media?: Media;
+  shownWithin?: string;
+  takesBytes?: number;
   run(call: Call<z.infer<Q>, z.infer<B>>): Promise<unknown>;
 }
+
+/** A file as an answer: its name and content. */
+export interface FileAnswer {
+  name: string;
+  content: Uint8Array;
+}
+
+/** The path of one site's calls. */
+export const SITE = "/sites/:site";
+
+/** The shape of every list answer. */
+export const listOf = (item: z.ZodType) =>
+  z.object({ items: z.array(item), nextCursor: z.string().nullable(), total: z.int() });
 
 /** Declares an operation; the types of query and body follow from their schemas. */
 export function operation<Q extends z.ZodType, B extends z.ZodType>(

@@ -35,11 +35,8 @@ import { checkRoute } from "../route-advice.ts";
 import * as routes from "../routes.ts";
 import { askAttributes, currentRules, replaceRules } from "../rules.ts";
 import { createSite, listSites, siteView } from "../sites.ts";
-import { operation, type Operation } from "./operation.ts";
-
-const listOf = (item: z.ZodType) =>
-  z.object({ items: z.array(item), nextCursor: z.string().nullable(), total: z.int() });
-const SITE = "/sites/:site";
+import { listOf, operation, SITE, type Operation } from "./operation.ts";
+import { writingOperations } from "./writing-operations.ts";
 
 /** Every call of the API, in the order of the documentation. */
 export const operations: readonly Operation[] = [
@@ -122,6 +119,8 @@ export const operations: readonly Operation[] = [
     query: z.object({ draft: z.enum(["0", "1"]).optional() }),
     run: ({ desk, site, params, query }) => pages.deliveredHtml(desk, site, params.id!, query.draft === "1"),
   }),
+
+  ...writingOperations,
 
   operation("GET", `${SITE}/routes`, {
     summary: "List routes",

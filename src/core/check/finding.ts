@@ -1,0 +1,42 @@
+/** Everything that a page is checked for. */
+export const FINDING_CODES = [
+  "crowded-paragraph",
+  "too-many-paid",
+  "same-destination",
+  "empty-words",
+  "inside-new-tab",
+  "outside-same-tab",
+  "broken",
+  "missing-heading",
+  "redirected",
+  "draft",
+  "http",
+  "nested",
+  "no-words",
+  "no-alternative",
+  "repeated-title",
+  "links-to-itself",
+  "unfilled",
+] as const;
+export type FindingCode = (typeof FINDING_CODES)[number];
+
+/** What can be done about a finding in one step. */
+export type Mend =
+  | { do: "address"; word: string; address: string }
+  | { do: "release-target"; word: string }
+  | { do: "drop-title"; word: string }
+  | { do: "unlink"; word: string }
+  | { do: "open"; word: string };
+
+/** Something about a page's links that is wrong or worth a second look. */
+export interface Finding {
+  code: FindingCode;
+  /** "fault": readers meet it; "advice": it could be better. */
+  severity: "fault" | "advice";
+  /** Which link of the page, counted from 0 in the order of the text; null: the page as a whole. */
+  link: number | null;
+  message: string;
+  /** Why it matters. */
+  why: string;
+  mends: readonly Mend[];
+}

@@ -1,0 +1,183 @@
+import { compareKey } from "../address/compare.ts";
+import { destinationKind, type DestinationKind } from "../address/classify.ts";
+import { headingAnchors } from "../body/headings.ts";
+import { findLinks, type LinkInHtml } from "../links/find.ts";
+import { walkTags } from "../links/start-tags.ts";
+import type { Rule } from "../objects/rule.ts";
+import { linkAttributes } from "../rules/link-attributes.ts";
+import { linkFacts } from "../rules/link-facts.ts";
+import { sightOfLooks, type Look } from "../rules/looks.ts";
+import type { Resolved } from "../rules/resolve.ts";
+import { fillAddress, variableNames, type Variables } from "../text/variables.ts";
+import { emptyWords } from "./empty-words.ts";
+import type { Finding, FindingCode, Mend } from "./finding.ts";
+
+/** What a page is checked against: its site as it is now. */
+export interface CheckAgainst {
+  hosts: readonly string[];
+  looks: readonly Look[];
+  rules: readonly Rule[];
+  page: { path: string; category: string };
+  variables: Variables;
+  limits: { paidLimit: number; paidLimitLong: number; longWords: number };
+}
+
+interface Judged extends LinkInHtml {
+  index: number;
+  kind: DestinationKind;
+  reach: "external" | "internal" | "none";
+  resolved: Resolved;
+  /** What the rules alone would deliver, nothing set or written on the link. */
+  byRules: Resolved;
+  look: Look | undefined;
+  block: number;
+}
+
+const NEW_TAB = "_blank";
+
+/** Checks a page's links, as they will be delivered. Findings come in the order of the text, those of the whole page first. */
+export function checkPage(html: string, against: CheckAgainst): Finding[] {
+  const findings: Finding[] = [];
+  const { blocks, words } = measure(html);
+  const links = judge(html, against, blocks);
+  const headings = new Set(headingAnchors(html).map(({ id }) => id));
+  const add = (code: FindingCode, link: number | null, severity: Finding["severity"], message: string, why: string, mends: Mend[] = []): void => void findings.push({ code, severity, link, message, why, mends }); // prettier-ignore
+  const open = (word = "Open the link"): Mend => ({ do: "open", word });
+
+  const unknown = variableNames(html).filter((name) => against.variables[name] === undefined);
+  for (const name of unknown)
+    add("unfilled", null, "fault", `{{${name}}} has no value.`, "Readers would see the braces, and an address with them leads nowhere. Give the variable a value in the site's settings."); // prettier-ignore
+
+  const paid = links.filter(({ resolved }) => resolved.rel.includes("sponsored"));
+  const isLong = words >= against.limits.longWords;
+  const most = isLong ? against.limits.paidLimitLong : against.limits.paidLimit;
+  if (paid.length > most)
+    add("too-many-paid", paid[most]!.index, "advice", `${paid.length} paid links on ${words} words; ${most} ${isLong ? "is the limit for a long page" : "is the limit"}.`, "A page with many paid links reads like a catalogue, to readers and to search engines.", [open("Open the first beyond it")]); // prettier-ignore
+
+  const seenTitles = new Map<string, string>();
+  const seenDestinations = new Map<string, Judged>();
+  const outsideIn = new Map<number, Judged>();
+  for (const link of links) {
+    const at = link.index;
+    if (link.nested)
+      add("nested", at, "fault", `The link “${link.words}” begins inside another one.`, "Browsers take nested links apart, each in its own way.", [{ do: "unlink", word: "Take it off" }]); // prettier-ignore
+    if (link.words === "" && link.anchor === "text")
+      add("no-words", at, "fault", "This link has no words.", "Nobody can see it, and a screen reader reads out its address.", [{ do: "unlink", word: "Take it off" }]); // prettier-ignore
+    if (link.words === "" && link.anchor === "image")
+      add("no-alternative", at, "fault", "This linked picture has no alternative text.", "The alternative text is the link's words for whoever cannot see the picture.", [open("Write it")]); // prettier-ignore
+    if (link.href === "")
+      add("broken", at, "fault", "This link has no address.", "It leads back to the page itself.", [open()]);
+
+    const hollow = link.anchor === "text" && link.words !== "" && !spoken(link) ? emptyWords(link.words) : undefined;
+    if (hollow)
+      add("empty-words", at, "advice", `${hollow[0]!.toUpperCase()}${hollow.slice(1)}.`, "Readers skim links, and screen readers list them: the words should say what comes.", [open("Change the words")]); // prettier-ignore
+    if (link.picture !== null && sameAddress(link.href, link.picture))
+      add("links-to-itself", at, "fault", "The picture links to its own file.", "Readers click to get to the thing, and get the same picture again.", [open("Choose where it leads"), { do: "unlink", word: "Take the link off" }]); // prettier-ignore
+
+    if (link.kind === "broken" && link.href !== "")
+      add("broken", at, "fault", `Nothing on the site answers ${link.href}.`, "Readers would get “not found”.", [open("Choose where it leads")]); // prettier-ignore
+    if (link.kind === "heading" && link.href !== "#" && !headings.has(decodeFragment(link.href)))
+      add("missing-heading", at, "fault", `No heading of this page is called ${link.href}.`, "The link does nothing.", [open("Choose a heading")]); // prettier-ignore
+    if (link.look?.redirect)
+      add("redirected", at, "advice", `${link.href} only redirects to ${link.look.ends}.`, "Each hop costs time, and the redirect may go one day.", [{ do: "address", word: "Link to the end", address: link.look.ends }]); // prettier-ignore
+    if (link.look?.draft)
+      add("draft", at, "fault", `“${link.look.title ?? link.href}” is a draft.`, "Readers would get “not found” until it is published.", [open()]); // prettier-ignore
+    if (/^http:\/\//i.test(link.href) && link.kind === "external" && !/^http:\/\/[^/?#]*\.localhost(?:[:/?#]|$)/i.test(link.href))
+      add("http", at, "advice", "The address is http, without encryption.", "Browsers warn of such pages, and what is read there can be seen on the way.", [{ do: "address", word: "Use https", address: link.href.replace(/^http:/i, "https:") }]); // prettier-ignore
+
+    if (link.reach === "internal" && link.resolved.target === NEW_TAB && link.byRules.target !== NEW_TAB)
+      add("inside-new-tab", at, "advice", "An inside link opens a new tab, against the rules.", "Readers lose the way back; tabs of one site pile up.", [{ do: "release-target", word: "Tab by the rules" }]); // prettier-ignore
+    if (link.reach === "external" && link.resolved.target !== NEW_TAB && link.byRules.target === NEW_TAB)
+      add("outside-same-tab", at, "advice", "An outside link takes the page away, against the rules.", "The site's rules open outside links in a new tab.", [{ do: "release-target", word: "Tab by the rules" }]); // prettier-ignore
+
+    if (link.title && link.title.trim() === link.words)
+      add("repeated-title", at, "advice", "The title repeats the words.", "A screen reader says them twice; a title should add something.", [{ do: "drop-title", word: "Take the title off" }]); // prettier-ignore
+    else if (link.title && (seenTitles.get(link.title) ?? link.href) !== link.href)
+      add("repeated-title", at, "advice", `The title “${link.title}” stands on two links that lead to different places.`, "Readers cannot tell them apart.", [{ do: "drop-title", word: "Take the title off" }, open()]); // prettier-ignore
+    if (link.title) seenTitles.set(link.title, link.href);
+
+    const destination = link.kind === "heading" || link.href === "" ? undefined : compareKey(link.href);
+    const before = destination === undefined ? undefined : seenDestinations.get(destination);
+    if (before && !sameBlockPicture(before, link))
+      add("same-destination", at, "advice", `“${before.words}” leads to the same place already.`, "The second link adds nothing, and search engines count the first.", [open(), { do: "unlink", word: "Take this one off" }]); // prettier-ignore
+    if (destination !== undefined) seenDestinations.set(destination, before ?? link);
+
+    if (link.reach === "external") {
+      if (outsideIn.has(link.block))
+        add("crowded-paragraph", at, "advice", `This paragraph leads outside already, with “${outsideIn.get(link.block)!.words}”.`, "Two ways out in one paragraph compete, and readers take neither.", [open(), { do: "unlink", word: "Take this one off" }]); // prettier-ignore
+      else outsideIn.set(link.block, link);
+    }
+  }
+  return findings.sort((a, b) => (a.link ?? -1) - (b.link ?? -1));
+} // prettier-ignore
+
+function judge(html: string, against: CheckAgainst, blocks: readonly number[]): Judged[] {
+  const looks = new Map(against.looks.map((look) => [look.address, look]));
+  const sight = sightOfLooks(against.hosts, against.looks);
+  let block = 0;
+  return findLinks(html).map((link, index) => {
+    while (block < blocks.length && blocks[block]! <= link.tag.start) block += 1;
+    const href = fillAddress(link.href, against.variables);
+    const onPage = {
+      href,
+      anchor: link.anchor,
+      page: against.page.path,
+      category: against.page.category,
+    };
+    return {
+      ...link,
+      href,
+      index,
+      block,
+      kind: destinationKind(href, sight),
+      reach: linkFacts(onPage, sight).reach,
+      resolved: linkAttributes(
+        { ...onPage, rel: link.rel, target: link.target, override: link.override },
+        against.rules,
+        sight,
+      ),
+      byRules: linkAttributes(onPage, against.rules, sight),
+      look: looks.get(link.href) ?? looks.get(href),
+    };
+  });
+}
+
+const BLOCKS = new Set("p li h2 h3 h4 h5 h6 blockquote figure figcaption pre td th dd dt".split(" "));
+
+// Where paragraphs begin, and how many words the page has.
+function measure(html: string): { blocks: number[]; words: number } {
+  const blocks: number[] = [];
+  const text: string[] = [];
+  walkTags(html, {
+    startTag(tag) {
+      if (!BLOCKS.has(tag.name)) return;
+      blocks.push(tag.start);
+      text.push(" ");
+    },
+    text: (piece) => void text.push(piece),
+  });
+  return { blocks, words: text.join("").match(/[\p{L}\p{N}][\p{L}\p{M}\p{N}’'-]*/gu)?.length ?? 0 };
+}
+
+// An own short link that is written out is there to be said aloud.
+function spoken({ words, href, kind }: Judged): boolean {
+  const plain = (text: string): string => text.replace(/^https?:\/\//i, "").replace(/:\d+(?=\/)/, "").toLowerCase(); // prettier-ignore
+  return kind === "route" && plain(words) === plain(href);
+}
+
+// A picture and its caption, or the words beside it, may well lead to the same place.
+function sameBlockPicture(a: Judged, b: Judged): boolean {
+  return Math.abs(a.block - b.block) <= 1 && (a.anchor === "image") !== (b.anchor === "image");
+}
+
+function sameAddress(a: string, b: string): boolean {
+  return compareKey(a) === compareKey(b);
+}
+
+function decodeFragment(href: string): string {
+  try {
+    return decodeURIComponent(href.slice(1));
+  } catch {
+    return href.slice(1); // a stray % counts as itself
+  }
+}

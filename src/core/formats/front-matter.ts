@@ -1,0 +1,48 @@
+import { parse, stringify } from "yaml";
+
+/** What a file tells of its page beside the text. */
+export interface PageMeta {
+  title?: string;
+  path?: string;
+  description?: string;
+  category?: string;
+  inNavigation?: boolean;
+}
+
+const FENCE = /^\uFEFF?---[ \t]*\r?\n([\s\S]*?)\r?\n?---[ \t]*(?:\r?\n|$)/;
+
+/** Takes the front matter (YAML between two lines of three hyphens) off a text. What it says wrongly is told. */
+export function readFrontMatter(text: string): { meta: PageMeta; rest: string; faults: string[] } {
+  const fence = FENCE.exec(text);
+  if (!fence) return { meta: {}, rest: text.replace(/^\uFEFF/, ""), faults: [] };
+  const rest = text.slice(fence[0].length).replace(/^\r?\n/, "");
+  let data: unknown;
+  try {
+    data = parse(fence[1]!, { maxAliasCount: 0 });
+  } catch (error) {
+    const why = error instanceof Error ? error.message.split("\n")[0]! : "unreadable";
+    return { meta: {}, rest, faults: [`The front matter cannot be read: ${why}`] };
+  }
+  if (typeof data !== "object" || data === null) return { meta: {}, rest, faults: [] };
+  const meta: PageMeta = {};
+  const faults: string[] = [];
+  for (const [name, value] of Object.entries(data)) {
+    if (name === "inNavigation" && typeof value === "boolean") meta.inNavigation = value;
+    else if (isTextField(name) && (typeof value === "string" || typeof value === "number"))
+      meta[name] = String(value);
+    else faults.push(`The front matter's field “${name}” was left out.`);
+  }
+  return { meta, rest, faults };
+}
+
+/** Writes front matter in front of a text; fields that are empty are left out. */
+export function withFrontMatter(meta: PageMeta, text: string): string {
+  const told = Object.fromEntries(
+    Object.entries(meta).filter(([, value]) => value !== undefined && value !== "" && value !== false),
+  );
+  return `---\n${stringify(told, { lineWidth: 0 })}---\n\n${text}`;
+}
+
+function isTextField(name: string): name is "title" | "path" | "description" | "category" {
+  return ["title", "path", "description", "category"].includes(name);
+}

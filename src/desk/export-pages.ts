@@ -1,0 +1,47 @@
+import { strToU8, zipSync } from "fflate";
+import { generateJSON } from "@tiptap/html/server";
+import { bodyExtensions } from "../core/body/extensions.ts";
+import { withFrontMatter, type PageMeta } from "../core/formats/front-matter.ts";
+import { writeHtmlFile } from "../core/formats/html-file.ts";
+import { bodyToMarkdown } from "../core/formats/markdown.ts";
+import type { ExportQuery } from "../core/objects/transfer.ts";
+import type { PageRow } from "../store/models.ts";
+import type { FileAnswer } from "./api/operation.ts";
+import type { Desk } from "./desk.ts";
+import { deliveredHtml, pageRow } from "./pages.ts";
+import type { OpenSite } from "./sites.ts";
+
+// The same pages give the same archive, byte for byte: no clock stands in it.
+const ALWAYS = new Date(1980, 0, 1);
+
+/** One page or all pages as a zip of HTML or Markdown files, as they are stored or as readers get them. */
+export async function exportPages(desk: Desk, site: OpenSite, query: ExportQuery): Promise<FileAnswer> {
+  const rows = query.page
+    ? [await pageRow(desk, site, query.page)]
+    : await desk.store.pages.findAll({
+        where: { siteId: site.id, kind: "page", deletedAt: null },
+        order: [["path", "ASC"]],
+      });
+  const files: Record<string, Uint8Array> = {};
+  for (const row of rows) {
+    const extension = query.format === "html" ? "html" : "md";
+    files[`${fileName(row.path)}.${extension}`] = strToU8(await pageFile(desk, site, row, query));
+  }
+  const name = query.page ? `${fileName(rows[0]!.path).replaceAll("/", "-")}.zip` : `${site.key}-pages.zip`;
+  return { name, content: zipSync(files, { mtime: ALWAYS, level: 6 }) };
+}
+
+async function pageFile(desk: Desk, site: OpenSite, row: PageRow, query: ExportQuery): Promise<string> {
+  const delivered = query.as === "delivered";
+  const source = delivered && row.published ? row.published : row;
+  const { title, path, description, category, inNavigation } = source;
+  const meta: PageMeta = { title, path, description, category, inNavigation };
+  const html = delivered ? await deliveredHtml(desk, site, row.id, !row.published) : row.html;
+  if (query.format === "html") return writeHtmlFile(meta, html);
+  const body: unknown = delivered ? generateJSON(html, bodyExtensions) : row.body;
+  return withFrontMatter(meta, bodyToMarkdown(body));
+}
+
+function fileName(path: string): string {
+  return path === "/" ? "index" : path.replace(/^\/|\/$/g, "");
+}

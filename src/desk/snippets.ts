@@ -1,0 +1,23 @@
+import { findLinks } from "../core/links/find.ts";
+import { bodyToHtml } from "../core/body/to-html.ts";
+import type { SnippetAnswer } from "../core/objects/page.ts";
+import { adoptPlaceholders, findPlaceholders } from "../core/text/variables.ts";
+import type { OpenSite } from "./sites.ts";
+import { takeHtml } from "./take-html.ts";
+
+/**
+ * Reads a partner's snippet: links and pictures are taken over, scripts and event handlers are not, and what was
+ * left out is told. Placeholders that a site variable has the value for become places that are filled on delivery.
+ */
+export function readSnippet(site: OpenSite, html: string): SnippetAnswer {
+  const placeholders = findPlaceholders(html, site.variables);
+  const { body, dropped } = takeHtml(adoptPlaceholders(html, placeholders));
+  const taken = bodyToHtml(body);
+  return {
+    body,
+    dropped,
+    placeholders,
+    links: findLinks(taken).length,
+    pictures: taken.match(/<img /g)?.length ?? 0,
+  };
+}

@@ -1,0 +1,23 @@
+import { bodyToHtml } from "../core/body/to-html.ts";
+import { checkPage, type CheckAgainst } from "../core/check/page-check.ts";
+import type { Finding } from "../core/check/finding.ts";
+
+/** What the worker is asked: a body, or the source that is being written, and what it is checked against. */
+export interface CheckQuestion {
+  id: number;
+  body?: unknown;
+  html?: string;
+  against: CheckAgainst;
+}
+
+export interface CheckAnswer {
+  id: number;
+  findings: Finding[];
+  milliseconds: number;
+}
+
+addEventListener("message", ({ data }: MessageEvent<CheckQuestion>) => {
+  const began = performance.now();
+  const findings = checkPage(data.html ?? bodyToHtml(data.body), data.against);
+  postMessage({ id: data.id, findings, milliseconds: performance.now() - began } satisfies CheckAnswer);
+});

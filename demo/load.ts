@@ -1,15 +1,19 @@
-import { pageInputSchema } from "../src/core/objects/page.ts";
+import { readFileSync } from "node:fs";
+import { blockInputSchema, pageInputSchema, type Page } from "../src/core/objects/page.ts";
 import { routeInputSchema } from "../src/core/objects/route.ts";
 import { ruleSchema } from "../src/core/objects/rule.ts";
 import type { Actor, Desk } from "../src/desk/desk.ts";
-import { createPage } from "../src/desk/pages.ts";
+import { createBlock } from "../src/desk/blocks.ts";
+import { changeFile, uploadFile } from "../src/desk/files.ts";
+import { replaceNavigation } from "../src/desk/navigation.ts";
+import { createPage, publishPage, savePage } from "../src/desk/pages.ts";
 import { addPerson } from "../src/desk/people.ts";
 import { createRoute } from "../src/desk/routes.ts";
 import { replaceRules } from "../src/desk/rules.ts";
-import { createSite, openSite } from "../src/desk/sites.ts";
+import { changeSite, createSite, openSite } from "../src/desk/sites.ts";
 import { copyBatch } from "../src/store/click-spool.ts";
 import { demoRecords } from "./clicks.ts";
-import { demoPages, outside } from "./pages.ts";
+import { demoBlocks, DEMO_PICTURES, demoNavigation, demoPages, outside } from "./pages.ts";
 import { demoRedirects, demoShortLinks } from "./routes.ts";
 
 export const DEMO_SIGN_IN = { email: "mara@lowlantern.example", password: "lantern-on-the-lawn" };
@@ -62,7 +66,11 @@ async function fill(desk: Desk, simPort: number, now: number): Promise<void> {
       { name: "lntn.localhost", role: "short" },
     ],
   });
-  await desk.store.sites.update({ tagline: "Watching the night from a back garden" }, { where: { id } });
+  await changeSite(desk, ACTOR, await openSite(desk, id), {
+    tagline: "Watching the night from a back garden",
+    variables: { account: "LL-2291" },
+    version: 1,
+  });
   const site = await openSite(desk, id);
   await replaceRules(
     desk,
@@ -73,8 +81,36 @@ async function fill(desk: Desk, simPort: number, now: number): Promise<void> {
   );
 
   const out = outside(simPort);
+  for (const [name, alt] of DEMO_PICTURES) {
+    const file = await uploadFile(
+      desk,
+      ACTOR,
+      site,
+      name,
+      readFileSync(new URL(`./pictures/${name}`, import.meta.url)),
+    );
+    await changeFile(desk, ACTOR, site, file.id, { alt });
+  }
+  // Pages link to one another: what a link is bound to is known once all of them are there.
+  const pages = new Map<string, Page>();
   for (const page of demoPages(out, `lntn.localhost:${desk.deliveryPort}`))
-    await createPage(desk, ACTOR, site, pageInputSchema.parse(page));
+    pages.set(
+      page.path,
+      await createPage(desk, ACTOR, site, pageInputSchema.parse({ ...page, publish: false })),
+    );
+  for (const page of demoPages(out, `lntn.localhost:${desk.deliveryPort}`)) {
+    const { id: pageId, version } = pages.get(page.path)!;
+    const saved = await savePage(desk, ACTOR, site, pageId, { html: page.html, version });
+    if (page.publish) await publishPage(desk, ACTOR, site, pageId, saved.version);
+  }
+  for (const block of demoBlocks(out)) await createBlock(desk, ACTOR, site, blockInputSchema.parse(block));
+  await replaceNavigation(
+    desk,
+    ACTOR,
+    site,
+    0,
+    demoNavigation((path) => pages.get(path)!.id),
+  );
   const routes: Parameters<typeof demoRecords>[0][number][] = [];
   for (const route of [...demoRedirects(), ...demoShortLinks(out)]) {
     const { popularity, ...input } = route;

@@ -1,4 +1,5 @@
-import type { PageInput } from "../src/core/objects/page.ts";
+import type { NavigationItem } from "../src/core/objects/navigation.ts";
+import type { BlockInput, PageInput } from "../src/core/objects/page.ts";
 
 /** Addresses of the simulated outside world, on the port it runs on. */
 export interface Outside {
@@ -14,7 +15,7 @@ export interface Outside {
 export function outside(port: number): Outside {
   const at = (host: string, path: string): string => `http://${host}.localhost:${port}${path}`;
   return {
-    harbour: (item) => at("harbour-optics", `/item/${item}`),
+    harbour: (item) => at("harbour-optics", item === "" ? "/" : `/item/${item}`),
     quietMount: (item) => at("quiet-mount", `/item/${item}`),
     starling: (item) => at("starling-eyepieces", `/item/${item}`),
     saltmarsh: (shop, to, sub) => at("go.saltmarsh-partners", `/c/LL-2291/${shop}?to=/item/${to}&sub=${sub}`),
@@ -24,6 +25,78 @@ export function outside(port: number): Outside {
 
 const a = (href: string, words: string, more = ""): string =>
   `<a href="${href.replaceAll("&", "&amp;")}"${more}>${words}</a>`;
+
+/** A picture from the demo's uploads, with its caption. */
+function picture(
+  file: string,
+  alt: string,
+  caption: string,
+  more: { width: string; align?: string; href?: string },
+): string {
+  const image = `<img src="/files/${file}" alt="${alt}">`;
+  const linked = more.href ? a(more.href, image) : image;
+  const align = more.align ? ` data-align="${more.align}"` : "";
+  return `<figure data-width="${more.width}"${align}>${linked}<figcaption>${caption}</figcaption></figure>`;
+}
+
+/** The files of the demo, in `demo/pictures`, with the alternative text that a page begins with. */
+export const DEMO_PICTURES: readonly (readonly [file: string, alt: string])[] = [
+  ["eight-inch.svg", "A big Dobsonian telescope on a lawn at night"],
+  ["moon-three-days.svg", "The moon, three days old, above a garden with one lit window"],
+  ["pier.svg", "A concrete pier in a lawn, and a hedgehog beside it"],
+];
+
+/** The shared blocks: a footer on every page, and a note beside reviews. */
+export function demoBlocks(out: Outside): BlockInput[] {
+  return [
+    {
+      title: "Footer",
+      placement: { place: "footer", shown: "all", on: [] },
+      publish: true,
+      html: `<p>Some links on these pages pay us a little when you buy; our account is {{account}}, and it changes nothing about what we say. How that works stands on the ${a("/resources", "resources page")}. Write to us at ${a("mailto:post@lowlantern.example", "post@lowlantern.example")}.</p>`,
+    },
+    {
+      title: "Beside reviews",
+      placement: { place: "sidebar", shown: "categories", on: ["Reviews"] },
+      publish: true,
+      html: `<h3>How we review</h3><p>We buy what we review, and use it for at least ten nights. Prices move, so we link to ${a(out.harbour(""), "the makers’ own pages")} instead of printing them.</p>`,
+    },
+  ];
+}
+
+/** The navigation: a heading with a landing page and pages below it, single pages, and one way out. */
+export function demoNavigation(idOf: (path: string) => string): NavigationItem[] {
+  const page = (label: string, path: string, children: NavigationItem[] = []): NavigationItem => ({
+    id: path,
+    label,
+    kind: "page",
+    page: idOf(path),
+    children,
+  });
+  return [
+    {
+      id: "first-nights",
+      label: "First nights",
+      kind: "heading",
+      page: idOf("/first-nights/an-hour-with-nothing"),
+      children: [
+        page("An hour with nothing", "/first-nights/an-hour-with-nothing"),
+        page("Binoculars first", "/first-nights/binoculars-before-telescopes"),
+      ],
+    },
+    page("Reviews", "/reviews/harbour-eight-inch"),
+    page("November", "/calendar/november"),
+    page("Resources", "/resources"),
+    {
+      id: "thirteen",
+      label: "Our eyepiece",
+      kind: "route",
+      address: "/to/thirteen",
+      target: "same",
+      children: [],
+    },
+  ];
+}
 
 /** The magazine's pages. `short` is the host kept for short links, with its port. */
 export function demoPages(out: Outside, short: string): PageInput[] {
@@ -101,6 +174,7 @@ export function demoPages(out: Outside, short: string): PageInput[] {
       html: `<p>It arrived in two boxes, one of which the postman rolled. That is the first thing to know about an eight-inch Dobsonian: it is a cupboard on a turntable. The second thing to know is that for what it costs nothing shows more.</p>
 <h2>What is in the box</h2>
 <p>A tube, a base in flat pieces, a finder that we replaced, and two eyepieces of which one is good. Setting it up took an evening and one argument. The ${a(out.saltmarsh("harbour-optics", "eight-inch-dobsonian", "review-eight-inch"), "current price is on Harbour's own page")}, and it moves about, so we do not print it.</p>
+${picture("eight-inch.svg", "The eight-inch on its base, pointing high over the lawn", "It stands on the lawn and not on a tripod. The cat was asked to leave.", { width: "medium", align: "right", href: out.saltmarsh("harbour-optics", "eight-inch-dobsonian", "review-picture") })}
 <h2>Under the sky</h2>
 <p>On the moon it is ruthless. On Saturn it gave us the gap in the rings on the first steady night, without coaxing. On galaxies it is what your sky lets it be: from our lawn, smudges with a shape; from ${a("/dark-places/fernhill", "Fernhill")}, arms.</p>
 <p>We used it mostly with ${a(out.saltmarsh("starling-eyepieces", "thirteen-millimetre-wide", "review-eight-inch"), "the Starling 13 mm")}, which suits it so well that we stopped changing eyepieces.</p>

@@ -34,6 +34,8 @@ const SECURITY = [
   "Referrer-Policy", "strict-origin-when-cross-origin",
   "Content-Security-Policy", "default-src 'self'; img-src * data:; style-src 'self' 'unsafe-inline'; script-src 'none'; object-src 'none'; base-uri 'none'",
 ]; // prettier-ignore
+// The workspace shows pages in their own look, and fonts are fetched across origins only where that is allowed.
+const ASSET = ["Cache-Control", "public, max-age=3600", "Access-Control-Allow-Origin", "*"];
 const MOST_HOSTS = 1_000;
 
 /** The request handler of the delivery listener. Order of answer: exact route, published page, file, miss (DESIGN section 8). */
@@ -103,8 +105,7 @@ export function createListener(
         return;
     }
     const asset = parts.assets.get(key);
-    if (asset)
-      return send(request, response, 200, asset.type, asset.body, ["Cache-Control", "public, max-age=3600"]);
+    if (asset) return send(request, response, 200, asset.type, asset.body, ASSET);
     const page = servesPages(site, host) ? site.pages.get(key) : undefined;
     const file = page ? undefined : site.files.get(key);
     if (file) return parts.files.answer(file, { request, response }, parts.report);

@@ -10,6 +10,7 @@ import { copyText } from "../../ui/copy.ts";
 import { FieldRow } from "../../ui/FieldRow.tsx";
 import { Screen } from "../../ui/Screen.tsx";
 import { tell } from "../../ui/notices.ts";
+import { SiteFields } from "./SiteFields.tsx";
 import { when } from "../../ui/when.ts";
 
 const HOST_WORD = {
@@ -46,6 +47,7 @@ export function SettingsScreen({ site }: { site: Site }) {
             prefix.
           </p>
         </section>
+        <SiteFields site={site} />
         <Tokens />
       </div>
     </Screen>

@@ -5,7 +5,8 @@ import { api, messageOf } from "../../ui/api.ts";
 import { FieldRow } from "../../ui/FieldRow.tsx";
 import { tell } from "../../ui/notices.ts";
 import { when } from "../../ui/when.ts";
-import { PageState } from "./PageList.tsx";
+import { PageState } from "../../ui/PageState.tsx";
+import { PlacementFields } from "./PlacementFields.tsx";
 import type { Draft } from "./use-draft.ts";
 
 /** Title, path, state and publication of the page that is being written. */
@@ -24,13 +25,13 @@ export function PageHead({ site, draft }: { site: Site; draft: Draft }) {
         />
         <SaveNote draft={draft} />
         <PageState page={page} />
-        {page.status === "published" ? (
+        {page.status === "published" && page.kind === "page" ? (
           <a className="action" href={page.url} target="_blank" rel="noopener">
             Delivered page <ExternalLink size={14} aria-hidden />
           </a>
         ) : null}
         <button className="action" aria-expanded={open} onClick={() => setOpen(!open)}>
-          About this page
+          {page.kind === "page" ? "About this page" : "Where it stands"}
         </button>
         <button
           className="action action-main"
@@ -47,7 +48,15 @@ export function PageHead({ site, draft }: { site: Site; draft: Draft }) {
           {draft.failure}
         </p>
       ) : null}
-      {open ? (
+      {open && fields.placement ? (
+        <div className="mt-2 flex flex-wrap items-end gap-3 rounded border border-line bg-sheet p-3">
+          <PlacementFields placement={fields.placement} onChange={(placement) => draft.edit({ placement })} />
+          <div className="ml-auto">
+            <DeletePage site={site} draft={draft} />
+          </div>
+        </div>
+      ) : null}
+      {open && !fields.placement ? (
         <div className="mt-2 grid gap-3 rounded border border-line bg-sheet p-3 md:grid-cols-[2fr_1fr]">
           <FieldRow label="Path" error={fieldErrors.path} hint={`Readers get it at ${page.url}`}>
             {(attributes) => (
@@ -118,14 +127,14 @@ function DeletePage({ site, draft }: { site: Site; draft: Draft }) {
         "maprope:deleted-page",
         JSON.stringify({ id: draft.page.id, title: draft.page.title }),
       );
-      location.assign(`/${site.key}/write`);
+      location.assign(`/${site.key}/${draft.page.kind === "block" ? "blocks" : "write"}`);
     } catch (error) {
       tell(messageOf(error), { tone: "failed" });
     }
   };
   return (
     <button className="action action-plain text-bad" onClick={() => void remove()}>
-      Delete page
+      Delete {draft.page.kind}
     </button>
   );
 }

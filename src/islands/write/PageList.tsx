@@ -7,9 +7,11 @@ import { api, messageOf, queries, type ListOf } from "../../ui/api.ts";
 import { tell } from "../../ui/notices.ts";
 import { Knot } from "../../ui/Knot.tsx";
 import { SortHead } from "../../ui/SortHead.tsx";
+import { PageState } from "../../ui/PageState.tsx";
 import { Screen } from "../../ui/Screen.tsx";
 import { useAddressState } from "../../ui/url-state.ts";
 import { useDebounced } from "../../ui/use-debounced.ts";
+import { WritePlaces } from "../../ui/WritePlaces.tsx";
 import { when } from "../../ui/when.ts";
 
 /** The site's pages: where writing begins. */
@@ -46,8 +48,8 @@ function Pages({ site }: { site: Site }) {
 
   return (
     <>
+      <WritePlaces site={site} place="write" />
       <div className="mb-3 flex flex-wrap items-center gap-3">
-        <h1 className="text-lg font-semibold">Pages</h1>
         <input
           className="field max-w-72"
           type="search"
@@ -148,16 +150,6 @@ function SmallRope({ page }: { page: PageSummary }) {
         <span className="text-sm text-quiet">and {page.links - page.knots.length} more</span>
       ) : null}
     </span>
-  );
-}
-
-/** Draft, published, or published with changes that readers do not get yet. */
-export function PageState({ page }: { page: Pick<PageSummary, "status" | "changed"> }) {
-  if (page.status === "draft") return <span className="text-warn">Draft</span>;
-  return page.changed ? (
-    <span className="text-warn">Published, draft ahead</span>
-  ) : (
-    <span className="text-good">Published</span>
   );
 }
 

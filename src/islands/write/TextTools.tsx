@@ -1,5 +1,7 @@
 import type { Editor } from "@tiptap/react";
 import { useEditorState } from "@tiptap/react";
+import { useRef } from "react";
+import { pictureDefaults } from "./picture/picture-defaults.ts";
 
 const TOOLS: readonly { word: string; name: string; level?: number; run: (editor: Editor) => void }[] = [
   { word: "Strong", name: "bold", run: (editor) => editor.chain().focus().toggleBold().run() },
@@ -18,11 +20,18 @@ const TOOLS: readonly { word: string; name: string; level?: number; run: (editor
   },
   { word: "List", name: "bulletList", run: (editor) => editor.chain().focus().toggleBulletList().run() },
   { word: "Steps", name: "orderedList", run: (editor) => editor.chain().focus().toggleOrderedList().run() },
-  { word: "Quotation", name: "blockquote", run: (editor) => editor.chain().focus().toggleBlockquote().run() },
+  { word: "Quote", name: "blockquote", run: (editor) => editor.chain().focus().toggleBlockquote().run() },
 ];
 
-/** What can be done with the words, as words. */
-export function TextTools({ editor, compose }: { editor: Editor; compose: () => void }) {
+/** What can be done with the words, as words; and what can be put beside them. */
+export function TextTools(props: {
+  editor: Editor;
+  compose: () => void;
+  addFiles: (files: readonly File[]) => void;
+  takeSnippet: (html: string) => void;
+}) {
+  const { editor, compose } = props;
+  const choose = useRef<HTMLInputElement>(null);
   const active = useEditorState({
     editor,
     selector: ({ editor: now }) =>
@@ -49,8 +58,54 @@ export function TextTools({ editor, compose }: { editor: Editor; compose: () => 
           {word}
         </button>
       ))}
+      <button className="rounded px-2 py-1 text-quiet hover:text-ink" onClick={() => choose.current?.click()}>
+        Picture or file
+      </button>
+      <input
+        ref={choose}
+        type="file"
+        multiple
+        hidden
+        aria-label="Pictures or files to put into the text"
+        onChange={(event) => {
+          props.addFiles([...(event.target.files ?? [])]);
+          event.target.value = "";
+        }}
+      />
+      <button
+        className="rounded px-2 py-1 text-quiet hover:text-ink"
+        aria-label="Picture by address"
+        onClick={() => putPicture(editor)}
+      >
+        By address
+      </button>
+      <button
+        className="rounded px-2 py-1 text-quiet hover:text-ink"
+        onClick={() => void navigator.clipboard.readText().then(props.takeSnippet, () => undefined)}
+      >
+        Paste a snippet
+      </button>
     </div>
   );
+}
+
+// An empty picture opens its panel, where the address is written.
+function putPicture(editor: Editor): void {
+  const at = editor.state.selection.to;
+  editor
+    .chain()
+    .focus()
+    .insertContentAt(at, { type: "image", attrs: { src: "", alt: "", ...pictureDefaults() } })
+    .run();
+  let place: number | undefined;
+  editor.state.doc.nodesBetween(
+    Math.max(0, at - 1),
+    Math.min(editor.state.doc.content.size, at + 3),
+    (node, position) => {
+      if (node.type.name === "image" && !node.attrs.src) place ??= position;
+    },
+  );
+  if (place !== undefined) editor.commands.setNodeSelection(place);
 }
 
 function keepSelection(event: React.MouseEvent): void {

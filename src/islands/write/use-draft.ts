@@ -1,9 +1,10 @@
 import { useMutation } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import type { Page } from "../../core/objects/page.ts";
+import type { Page, Placement, VisitAnswer } from "../../core/objects/page.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { api, ApiProblem, messageOf, queries } from "../../ui/api.ts";
 import { tell } from "../../ui/notices.ts";
+import { dropBackup, writeBackup, type Backup } from "./backup.ts";
 
 /** The fields of a page that the writing view edits. */
 export interface DraftFields {
@@ -12,7 +13,11 @@ export interface DraftFields {
   description: string;
   category: string;
   inNavigation: boolean;
+  placement: Placement | null;
 }
+
+/** A change of the draft. The text is given as a function: it is only written out when it is saved or kept. */
+export type DraftChange = Partial<DraftFields> & { body?: () => unknown; html?: () => string };
 
 export type SaveState = "saved" | "waiting" | "saving" | "failed";
 
@@ -26,28 +31,49 @@ export interface Draft {
   fieldErrors: Record<string, string>;
   /** What somebody else saved meanwhile; nothing is written until the person has chosen. */
   conflict: Page | undefined;
-  edit(change: Partial<DraftFields> & { body?: unknown }): void;
+  /** Others who have the page open. */
+  others: readonly string[];
+  edit(change: DraftChange): void;
   saveNow(): Promise<boolean>;
   publish(): void;
   publishing: boolean;
-  /** Ends a conflict: goes on from the other's version, with one's own fields written over it or not. */
-  settle(keepMine: boolean): void;
+  /** Ends a conflict: goes on from the other's version, with one's own text over it or not. The other one is kept aside. */
+  settle(keepMine: boolean): Promise<void>;
+  /** Goes on from a version of the page that was fetched or restored. */
+  adopt(page: Page): void;
 }
 
 const REST_MS = 700;
+const BACKUP_MS = 250;
 const RETRY_MS = 4_000;
+const VISIT_MS = 4_000;
 
-export function useDraft(site: Site, first: Page): Draft {
+/** Whose text replaces what stands in the editor: somebody else's, or one's own that was written as source. */
+export type AdoptedFrom = "others" | "source";
+
+/** `adopted` is called with a page whose text replaces what stands in the editor. */
+export function useDraft(
+  site: Site,
+  first: Page,
+  recovered: Backup | undefined,
+  adopted: (page: Page, from: AdoptedFrom) => void,
+): Draft {
   const [page, setPage] = useState(first);
-  const [fields, setFields] = useState<DraftFields>(() => pickFields(first));
+  const [fields, setFields] = useState<DraftFields>(() => pickFields({ ...first, ...recovered?.change }));
   const [state, setState] = useState<SaveState>("saved");
   const [failure, setFailure] = useState<string>();
   const [fieldErrors, setFieldErrors] = useState<Record<string, string>>({});
   const [conflict, setConflict] = useState<Page>();
+  const [others, setOthers] = useState<readonly string[]>([]);
   const pending = useRef<Record<string, unknown>>({});
   const version = useRef(first.version);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const backupTimer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const running = useRef<Promise<boolean>>(undefined);
+  const adopting = useRef(adopted);
+  useEffect(() => {
+    adopting.current = adopted;
+  });
 
   const send = useCallback(async (): Promise<boolean> => {
     const change = pending.current;
@@ -56,14 +82,20 @@ export function useDraft(site: Site, first: Page): Draft {
     setState("saving");
     try {
       const saved = await api<Page>("PUT", `/sites/${site.id}/pages/${first.id}`, {
-        ...change,
+        ...writtenOut(change),
         version: version.current,
       });
       version.current = saved.version;
       setPage(saved);
+      if (change.html !== undefined) adopting.current(saved, "source");
       setFailure(undefined);
       setFieldErrors({});
-      setState(Object.keys(pending.current).length > 0 ? "waiting" : "saved");
+      const isDone = Object.keys(pending.current).length === 0;
+      setState(isDone ? "saved" : "waiting");
+      if (isDone) {
+        clearTimeout(backupTimer.current);
+        void dropBackup(first.id);
+      }
       return true;
     } catch (error) {
       // What could not be saved waits together with what was typed since.
@@ -86,15 +118,48 @@ export function useDraft(site: Site, first: Page): Draft {
 
   const edit = useCallback<Draft["edit"]>(
     (change) => {
-      const { body, ...others } = change;
+      const { body, html, ...others } = change;
       if (Object.keys(others).length > 0) setFields((before) => ({ ...before, ...others }));
-      Object.assign(pending.current, body === undefined ? others : change);
+      // The text is either a body or source, whichever was written last.
+      const { body: _body, html: _html, ...before } = pending.current;
+      pending.current = body || html ? { ...before, ...change } : { ...pending.current, ...others };
       setState("waiting");
       clearTimeout(timer.current);
       timer.current = setTimeout(() => void saveNow(), REST_MS);
+      clearTimeout(backupTimer.current);
+      backupTimer.current = setTimeout(() => {
+        void writeBackup(first.id, {
+          version: version.current,
+          change: writtenOut(pending.current),
+          at: Date.now(),
+        });
+      }, BACKUP_MS);
     },
-    [saveNow],
+    [saveNow, first.id],
   );
+
+  const adopt = useCallback<Draft["adopt"]>((next) => {
+    clearTimeout(timer.current);
+    pending.current = {};
+    version.current = next.version;
+    setPage(next);
+    setFields(pickFields(next));
+    setFailure(undefined);
+    setFieldErrors({});
+    setState("saved");
+    adopting.current(next, "others");
+  }, []);
+
+  // What a tab that crashed had not saved is written on, or shown beside what somebody saved since.
+  useEffect(() => {
+    if (!recovered) return;
+    pending.current = recovered.change;
+    if (recovered.version === first.version) {
+      tell("Brought back what this browser had not been able to save.");
+      setState("waiting");
+      void saveNow();
+    } else setConflict(first);
+  }, [recovered, first, saveNow]);
 
   useEffect(() => {
     // Leaving saves what still waits; the browser sends it even while the page goes away.
@@ -106,6 +171,27 @@ export function useDraft(site: Site, first: Page): Draft {
     return () => document.removeEventListener("visibilitychange", leave);
   }, [saveNow]);
 
+  useEffect(() => {
+    const tab = crypto.randomUUID();
+    const visit = async (): Promise<void> => {
+      if (document.visibilityState === "hidden") return;
+      const known = version.current;
+      const there = await api<VisitAnswer>("POST", `/sites/${site.id}/pages/${first.id}/visit`, { tab });
+      setOthers(there.others);
+      await running.current;
+      const isIdle = Object.keys(pending.current).length === 0 && version.current === known;
+      if (there.version <= known || !isIdle) return;
+      const theirs = await api<Page>("GET", `/sites/${site.id}/pages/${first.id}`);
+      if (Object.keys(pending.current).length > 0 || version.current !== known) return;
+      adopt(theirs);
+      tell(`${theirs.updatedBy} saved this page; what you see is that version.`);
+    };
+    const asking = (): void => void visit().catch(() => setOthers([])); // away: saving tells of it
+    asking();
+    const every = setInterval(asking, VISIT_MS);
+    return () => clearInterval(every);
+  }, [site.id, first.id, adopt]);
+
   const publishing = useMutation({
     mutationFn: async () => {
       if (!(await saveNow())) throw new Error("not saved");
@@ -115,6 +201,7 @@ export function useDraft(site: Site, first: Page): Draft {
       setPage(published);
       setFailure(undefined);
       void queries.invalidateQueries({ queryKey: ["pages"] });
+      void queries.invalidateQueries({ queryKey: ["revisions", first.id] });
       tell(`Published “${published.title}”`);
     },
     onError: (error) => {
@@ -125,6 +212,30 @@ export function useDraft(site: Site, first: Page): Draft {
     },
   });
 
+  const settle = useCallback<Draft["settle"]>(
+    async (keepMine) => {
+      if (!conflict) return;
+      const { placement: _placement, ...mine } = writtenOut(pending.current);
+      const { title, description, category, path, body } = conflict;
+      // Neither is lost: the one that does not become the draft is kept among the page's versions.
+      const aside = keepMine ? { title, description, category, path, body } : mine;
+      try {
+        await api("POST", `/sites/${site.id}/pages/${first.id}/aside`, aside);
+      } catch (error) {
+        tell(messageOf(error), { tone: "failed" });
+        return;
+      }
+      void queries.invalidateQueries({ queryKey: ["revisions", first.id] });
+      version.current = conflict.version;
+      setConflict(undefined);
+      setFailure(undefined);
+      if (keepMine) return void saveNow();
+      void dropBackup(first.id);
+      adopt(conflict);
+    },
+    [conflict, site.id, first.id, saveNow, adopt],
+  );
+
   return {
     page,
     fields,
@@ -132,26 +243,28 @@ export function useDraft(site: Site, first: Page): Draft {
     failure,
     fieldErrors,
     conflict,
+    others,
     edit,
     saveNow,
     publish: () => publishing.mutate(),
     publishing: publishing.isPending,
-    settle(keepMine) {
-      if (!conflict) return;
-      version.current = conflict.version;
-      setConflict(undefined);
-      setFailure(undefined);
-      if (keepMine) return void saveNow();
-      pending.current = {};
-      setPage(conflict);
-      setFields(pickFields(conflict));
-      setState("saved");
-    },
+    settle,
+    adopt,
   };
 }
 
-function pickFields({ path, title, description, category, inNavigation }: Page): DraftFields {
-  return { path, title, description, category, inNavigation };
+function pickFields(page: Page): DraftFields {
+  const { path, title, description, category, inNavigation, placement } = page;
+  return { path, title, description, category, inNavigation, placement };
+}
+
+function writtenOut(change: Record<string, unknown>): Record<string, unknown> {
+  return Object.fromEntries(
+    Object.entries(change).map(([name, value]) => [
+      name,
+      typeof value === "function" ? (value as () => unknown)() : value,
+    ]),
+  );
 }
 
 function byField(problem: ApiProblem): Record<string, string> {

@@ -1,21 +1,26 @@
 import { ExternalLink, X } from "lucide-react";
-import { useState, type KeyboardEvent } from "react";
-import { looksLikeAddress, repairAddress } from "../../core/address/repair.ts";
-import { deliveredTag } from "../../core/links/delivered-tag.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { formatOverride, parseOverride, type Override } from "../../core/rules/override.ts";
-import { FieldRow } from "../../ui/FieldRow.tsx";
-import { KIND_WORD, Knot } from "../../ui/Knot.tsx";
+import { useMemo, useState, type KeyboardEvent } from "react";
+import { READING_WORD, READINGS, readAs } from "../../../core/address/read-as.ts";
+import { looksLikeAddress, repairAddress } from "../../../core/address/repair.ts";
+import type { HeadingAnchor } from "../../../core/body/headings.ts";
+import { deliveredTag } from "../../../core/links/delivered-tag.ts";
+import type { Site } from "../../../core/objects/site.ts";
+import { formatOverride, parseOverride, type Override } from "../../../core/rules/override.ts";
+import { fillAddress, variableNames } from "../../../core/text/variables.ts";
+import { FieldRow } from "../../../ui/FieldRow.tsx";
+import { KIND_WORD, Knot } from "../../../ui/Knot.tsx";
+import { useJudge, type DeliveredLink, type PageFields } from "../rope/use-delivered.ts";
 import { AttributeChoices } from "./AttributeChoices.tsx";
-import { DestinationPicks } from "./DestinationPicks.tsx";
+import { DestinationField } from "./DestinationField.tsx";
 import type { LinkAt, LinkAttributes } from "./editor-links.ts";
-import { useJudge, type PageFields } from "./use-delivered.ts";
+import { useDestinations } from "./use-destinations.ts";
 
-/** Makes, changes or removes one link, beside its words. Enter sets it, Escape leaves it as it was. */
+/** Makes, changes or removes one link, beside its words or picture. Enter sets it, Escape leaves it as it was. */
 export function LinkComposer(props: {
   site: Site;
   at: LinkAt;
   page: PageFields;
+  headings: readonly HeadingAnchor[];
   onSet: (link: LinkAttributes & { words: string }) => void;
   onRemove: () => void;
   onClose: () => void;
@@ -24,6 +29,7 @@ export function LinkComposer(props: {
   const [pasted, setPasted] = useState(at.address ?? at.link?.href ?? "");
   const [words, setWords] = useState(at.words);
   const [title, setTitle] = useState(at.link?.title ?? "");
+  const [keeps, setKeeps] = useState(at.link?.download !== null && at.link?.download !== undefined);
   const [override, setOverride] = useState<Override>(() => parseOverride(at.link?.override ?? "").override);
   const [tried, setTried] = useState(false);
 
@@ -31,30 +37,36 @@ export function LinkComposer(props: {
     privateHosts: [location.host],
     ownHosts: site.hosts.map(({ name }) => name),
   });
-  const address = repaired.ok ? repaired.address : "";
+  const address = repaired.ok ? withPlaces(repaired.address) : "";
+  const asked = useMemo(() => (address ? [address] : []), [address]);
+  const { judge } = useJudge(site, props.page, asked);
   const link: LinkAttributes = {
     href: address,
     title: title.trim() || null,
     rel: at.link?.rel ?? null,
     target: at.link?.target ?? null,
+    download: null,
     override: formatOverride(override) ?? null,
   };
-  const judged = useJudge(site, props.page, address ? [address] : [])(link);
-  const label = words.trim() || (repaired.ok ? bareWords(address) : "");
+  const judged = judge({ ...link, anchor: at.picture ? "image" : "text" });
+  if (keeps && judged?.kind === "file") link.download = at.link?.download ?? "";
+  const label = words.trim() || (repaired.ok && !at.picture ? bareWords(address) : "");
   const searching = !repaired.ok && pasted.trim().length > 1 && !looksLikeAddress(pasted);
+  const { found, asked: searched } = useDestinations(site, pasted, props.headings);
+  const offered = found.filter((destination) => destination.address !== pasted);
 
   const set = (): void => {
     setTried(true);
     if (repaired.ok) props.onSet({ ...link, words: label });
   };
   const onKeyDown = (event: KeyboardEvent): void => {
-    if (event.key === "Escape") {
-      event.stopPropagation();
-      props.onClose();
-    }
+    if (event.key !== "Escape") return;
+    event.stopPropagation();
+    props.onClose();
   };
   const refusal =
     !repaired.ok && (tried || (pasted.trim() !== "" && !searching)) ? repaired.reason.message : undefined;
+  const nothing = searching && searched && found.length === 0;
 
   return (
     <form
@@ -67,29 +79,38 @@ export function LinkComposer(props: {
         set();
       }}
     >
-      <div className="grid gap-2.5">
-        <FieldRow
-          label="Where it leads"
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-2.5">
+        <DestinationField
+          value={pasted}
+          found={offered}
           error={refusal}
           hint={
-            repaired.ok && judged ? (
-              <KindLine kind={judged.kind} ends={judged.ends} address={address} />
+            judged ? (
+              <KindLine judged={judged} address={fillAddress(address, site.variables)} />
+            ) : nothing ? (
+              "No page, short link, file or heading has these words. An address has a dot in its host."
+            ) : searching ? (
+              "Understood as words to look for."
             ) : undefined
           }
-        >
-          {(attributes) => (
-            <input
-              {...attributes}
-              autoFocus
-              className="field font-mono text-sm"
-              placeholder="Paste an address, or type a page's title"
-              value={pasted}
-              onChange={(event) => setPasted(event.target.value)}
-              onFocus={(event) => event.target.select()}
-            />
-          )}
-        </FieldRow>
-        {searching ? <DestinationPicks site={site} text={pasted} onPick={setPasted} /> : null}
+          onChange={setPasted}
+          onPick={(destination) => setPasted(destination.address)}
+        />
+        {pasted.trim() !== "" ? (
+          <p className="flex flex-wrap gap-x-2 text-xs text-quiet">
+            Meant otherwise? Read it as
+            {READINGS.map((reading) => (
+              <button
+                key={reading}
+                type="button"
+                className="text-accent underline underline-offset-2"
+                onClick={() => setPasted(readAs(pasted, reading))}
+              >
+                {READING_WORD[reading]}
+              </button>
+            ))}
+          </p>
+        ) : null}
         {repaired.ok && (repaired.repairs.length > 0 || repaired.warnings.length > 0) ? (
           <ul aria-label="What was mended" className="text-sm">
             {repaired.repairs.length > 0 ? (
@@ -108,7 +129,7 @@ export function LinkComposer(props: {
           </ul>
         ) : null}
         <div className="grid grid-cols-2 gap-2">
-          <FieldRow label="Words">
+          <FieldRow label={at.picture ? "Alternative text" : "Words"}>
             {(attributes) => (
               <input
                 {...attributes}
@@ -130,6 +151,12 @@ export function LinkComposer(props: {
             )}
           </FieldRow>
         </div>
+        {judged?.kind === "file" ? (
+          <label className="flex items-center gap-2 text-sm">
+            <input type="checkbox" checked={keeps} onChange={(event) => setKeeps(event.target.checked)} />
+            Downloads the file instead of opening it in the browser
+          </label>
+        ) : null}
         <AttributeChoices resolved={judged?.resolved} override={override} onChange={setOverride} />
         {judged ? (
           <div>
@@ -138,7 +165,10 @@ export function LinkComposer(props: {
               data-testid="delivered"
               className="block rounded bg-sunk px-2 py-1.5 font-mono text-xs break-all"
             >
-              {deliveredTag({ ...link, words: label }, judged.resolved)}
+              {deliveredTag(
+                { ...link, href: fillAddress(address, site.variables), words: label },
+                judged.resolved,
+              )}
             </code>
           </div>
         ) : null}
@@ -147,7 +177,12 @@ export function LinkComposer(props: {
             Set link
           </button>
           {repaired.ok ? (
-            <a className="action" href={address} target="_blank" rel="noopener noreferrer">
+            <a
+              className="action"
+              href={tryAddress(site, fillAddress(address, site.variables))}
+              target="_blank"
+              rel="noopener noreferrer"
+            >
               Try it <ExternalLink size={14} aria-hidden />
             </a>
           ) : null}
@@ -178,13 +213,30 @@ function showWhole(form: HTMLFormElement | null): (() => void) | undefined {
   return () => observer.disconnect();
 }
 
-function KindLine({ kind, ends, address }: { kind: keyof typeof KIND_WORD; ends: string; address: string }) {
+function KindLine({ judged, address }: { judged: DeliveredLink; address: string }) {
+  const { kind, ends, look } = judged;
   return (
     <span className={`flex items-center gap-1.5 ${kind === "broken" ? "text-bad" : ""}`}>
-      <Knot kind={kind} size={14} /> {KIND_WORD[kind]}
+      <Knot kind={kind} size={14} /> Understood as {KIND_WORD[kind]}
+      {look.title ? <span className="truncate">: “{look.title}”</span> : null}
+      {look.draft ? <span className="text-warn">(draft)</span> : null}
       {ends !== address ? <span className="truncate"> that ends at {ends}</span> : null}
     </span>
   );
+}
+
+// Repair percent-encodes the braces of a place that a site variable fills; they are written as people write them.
+function withPlaces(address: string): string {
+  return variableNames(address).reduce(
+    (text, name) => text.replace(new RegExp(`%7B%7B\\s*${name}\\s*%7D%7D`, "gi"), `{{${name}}}`),
+    address,
+  );
+}
+
+// A path of the site means its primary host, not the workspace.
+function tryAddress(site: Site, address: string): string {
+  const home = site.hosts.find(({ role }) => role === "primary")!.url;
+  return address.startsWith("/") ? new URL(address, home).href : address;
 }
 
 function bareWords(address: string): string {

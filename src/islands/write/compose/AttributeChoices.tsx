@@ -1,8 +1,8 @@
 import { RotateCcw } from "lucide-react";
-import { MANAGED_TOKENS, type ManagedToken } from "../../core/objects/rule.ts";
-import type { Override } from "../../core/rules/override.ts";
-import type { Resolved } from "../../core/rules/resolve.ts";
-import { Choice } from "../../ui/Choice.tsx";
+import { MANAGED_TOKENS, type ManagedToken } from "../../../core/objects/rule.ts";
+import type { Override } from "../../../core/rules/override.ts";
+import type { Resolved } from "../../../core/rules/resolve.ts";
+import { Choice } from "../../../ui/Choice.tsx";
 
 /** Tab and rel tokens of a link: as the rules deliver them, each with its reason, each to be set by hand and given back. */
 export function AttributeChoices(props: {

@@ -1,0 +1,193 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  closestCenter,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from "@dnd-kit/core";
+import {
+  SortableContext,
+  arrayMove,
+  sortableKeyboardCoordinates,
+  verticalListSortingStrategy,
+} from "@dnd-kit/sortable";
+import { Plus } from "lucide-react";
+import { useState } from "react";
+import {
+  flattenNavigation,
+  treeNavigation,
+  type Navigation,
+  type NavigationItem,
+} from "../../core/objects/navigation.ts";
+import type { PageSummary } from "../../core/objects/page.ts";
+import type { Site } from "../../core/objects/site.ts";
+import { api, ApiProblem, messageOf, queries, type ListOf } from "../../ui/api.ts";
+import { tell } from "../../ui/notices.ts";
+import { Screen } from "../../ui/Screen.tsx";
+import { WritePlaces } from "../../ui/WritePlaces.tsx";
+import { NavigationRow } from "./NavigationRow.tsx";
+import { moveBranch, shiftBranch, type FlatItem } from "./branches.ts";
+
+/** The site's navigation as a tree: dragged about, or moved with the keyboard; readers get it when it is saved. */
+export function NavigationScreen({ site }: { site: Site }) {
+  return (
+    <Screen>
+      <WritePlaces site={site} place="navigation" />
+      <Loader site={site} />
+    </Screen>
+  );
+}
+
+function Loader({ site }: { site: Site }) {
+  const navigation = useQuery({
+    queryKey: ["navigation", site.id],
+    queryFn: () => api<Navigation>("GET", `/sites/${site.id}/navigation`),
+    refetchOnWindowFocus: false,
+    staleTime: Infinity,
+  });
+  const pages = useQuery({
+    queryKey: ["pages", site.id, "all"],
+    queryFn: () => api<ListOf<PageSummary>>("GET", `/sites/${site.id}/pages?limit=500&sort=title`),
+  });
+  if (navigation.isError || pages.isError)
+    return <p className="text-bad">{messageOf(navigation.error ?? pages.error)}</p>;
+  if (!navigation.data || !pages.data) return <p className="text-quiet">Fetching the navigation…</p>;
+  return (
+    <Tree key={navigation.data.version} site={site} navigation={navigation.data} pages={pages.data.items} />
+  );
+}
+
+function Tree({
+  site,
+  navigation,
+  pages,
+}: {
+  site: Site;
+  navigation: Navigation;
+  pages: readonly PageSummary[];
+}) {
+  const [flat, setFlat] = useState<readonly FlatItem[]>(() => flattenNavigation(navigation.items));
+  const [open, setOpen] = useState<string>();
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const save = useMutation({
+    mutationFn: (items: NavigationItem[]) =>
+      api<Navigation>("PUT", `/sites/${site.id}/navigation`, { version: navigation.version, items }),
+    onSuccess: (saved) => {
+      queries.setQueryData(["navigation", site.id], saved);
+      tell("Saved; readers have this navigation now.");
+    },
+  });
+  const change = (id: string, part: Partial<NavigationItem>): void =>
+    setFlat((before) => before.map((item) => (item.id === id ? { ...item, ...part } : item)));
+  const remove = (id: string): void => {
+    const before = flat;
+    setFlat(flat.filter((item) => item.id !== id));
+    tell("Taken out of the navigation", { undo: () => setFlat(before) });
+  };
+  const add = (item: Omit<NavigationItem, "id" | "children">): void => {
+    const id = crypto.randomUUID();
+    setFlat((before) => [...before, { ...item, id, children: [], level: 0 }]);
+    if (item.label === "") setOpen(id);
+  };
+  const dropped = ({ active, over, delta }: DragEndEvent): void => {
+    const from = flat.findIndex(({ id }) => id === active.id);
+    const to = over ? flat.findIndex(({ id }) => id === over.id) : from;
+    const moved = to === from ? flat : arrayMove([...flat], from, to);
+    // To the side means deeper or higher up.
+    const steps = Math.round(delta.x / 28);
+    setFlat(steps === 0 ? moved : shiftBranch(moved, active.id as string, steps));
+  };
+  const isChanged = JSON.stringify(treeNavigation(flat)) !== JSON.stringify(navigation.items);
+  const inside = new Set(flat.flatMap(({ page }) => page ?? []));
+  const outside = pages.filter(({ id }) => !inside.has(id));
+  const faults = save.error instanceof ApiProblem ? save.error.errors.map(({ message }) => message) : [];
+  return (
+    <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_20rem]">
+      <section aria-label="Navigation">
+        <div className="mb-2 flex flex-wrap items-center gap-2">
+          <button className="action" onClick={() => add({ label: "", kind: "address" })}>
+            <Plus size={15} aria-hidden /> Entry
+          </button>
+          <button className="action" onClick={() => add({ label: "", kind: "heading" })}>
+            <Plus size={15} aria-hidden /> Heading with entries below
+          </button>
+          <button
+            className="action action-main ml-auto"
+            disabled={!isChanged || save.isPending}
+            onClick={() => save.mutate(treeNavigation(flat))}
+          >
+            Save for readers
+          </button>
+        </div>
+        {save.isError ? (
+          <p role="alert" className="mb-2 text-bad">
+            {faults.length > 0 ? faults.join(" ") : messageOf(save.error)}
+            {save.error instanceof ApiProblem && save.error.status === 409 ? (
+              <button
+                className="action ml-2"
+                onClick={() => void queries.invalidateQueries({ queryKey: ["navigation"] })}
+              >
+                Fetch theirs
+              </button>
+            ) : null}
+          </p>
+        ) : null}
+        {flat.length === 0 ? (
+          <p className="rounded border border-dashed border-line py-14 text-center text-quiet">
+            {navigation.version === 0
+              ? "Readers see the pages that are marked “in the navigation”. Add an entry to arrange it yourself."
+              : "The navigation is empty; readers see none."}
+          </p>
+        ) : (
+          <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
+            <SortableContext items={flat.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
+              <ol>
+                {flat.map((item) => (
+                  <NavigationRow
+                    key={item.id}
+                    site={site}
+                    item={item}
+                    pages={pages}
+                    open={open === item.id}
+                    onOpen={(isOpen) => setOpen(isOpen ? item.id : undefined)}
+                    onChange={(part) => change(item.id, part)}
+                    onRemove={() => remove(item.id)}
+                    onMove={(step) => setFlat(moveBranch(flat, item.id, step))}
+                    onShift={(step) => setFlat(shiftBranch(flat, item.id, step))}
+                  />
+                ))}
+              </ol>
+            </SortableContext>
+          </DndContext>
+        )}
+        <p className="mt-3 text-sm text-quiet">
+          Drag an entry by its grip, to the side for its level; or, with an entry’s grip focused, Alt with the
+          arrows.
+        </p>
+      </section>
+      <section aria-label="Pages kept out">
+        <h2 className="mb-1 font-semibold">Kept out of the navigation</h2>
+        <ul>
+          {outside.map((page) => (
+            <li key={page.id} className="flex items-center gap-2 border-b border-line/60 py-1">
+              <span className="truncate">{page.title}</span>
+              {page.status === "draft" ? <span className="text-xs text-warn">draft</span> : null}
+              <button
+                className="action action-plain ml-auto"
+                onClick={() => add({ label: page.title, kind: "page", page: page.id })}
+              >
+                Take in<span className="sr-only"> {page.title}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,44 @@
+import type { NavigationItem } from "../../core/objects/navigation.ts";
+
+/** An entry of the tree as a list, with its level. */
+export type FlatItem = NavigationItem & { level: number };
+
+const DEEPEST = 2;
+
+/** An entry and everything below it, as positions in the list. */
+function branchOf(flat: readonly FlatItem[], at: number): number {
+  let end = at + 1;
+  while (end < flat.length && flat[end]!.level > flat[at]!.level) end += 1;
+  return end;
+}
+
+/** Moves an entry with what is below it past its neighbour of the same level. */
+export function moveBranch(flat: readonly FlatItem[], id: string, step: 1 | -1): readonly FlatItem[] {
+  const at = flat.findIndex((item) => item.id === id);
+  const end = branchOf(flat, at);
+  const branch = flat.slice(at, end);
+  const rest = [...flat.slice(0, at), ...flat.slice(end)];
+  if (step === 1) {
+    if (end >= flat.length || flat[end]!.level < branch[0]!.level) return flat;
+    rest.splice(branchOf(flat, end) - branch.length, 0, ...branch);
+    return rest;
+  }
+  let before = at - 1;
+  while (before >= 0 && flat[before]!.level > branch[0]!.level) before -= 1;
+  if (before < 0 || flat[before]!.level < branch[0]!.level) return flat;
+  rest.splice(before, 0, ...branch);
+  return rest;
+}
+
+/** Puts an entry with what is below it deeper or higher up, as far as what stands before it allows. */
+export function shiftBranch(flat: readonly FlatItem[], id: string, steps: number): readonly FlatItem[] {
+  const at = flat.findIndex((item) => item.id === id);
+  const end = branchOf(flat, at);
+  const highest = at === 0 ? 0 : Math.min(flat[at - 1]!.level + 1, DEEPEST);
+  const level = Math.max(0, Math.min(highest, flat[at]!.level + steps));
+  const by = level - flat[at]!.level;
+  if (by === 0) return flat;
+  return flat.map((item, index) =>
+    index >= at && index < end ? { ...item, level: Math.min(DEEPEST, item.level + by) } : item,
+  );
+}

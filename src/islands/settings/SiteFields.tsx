@@ -1,0 +1,138 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import type { Site } from "../../core/objects/site.ts";
+import { api, ApiProblem, messageOf } from "../../ui/api.ts";
+import { FieldRow } from "../../ui/FieldRow.tsx";
+import { tell } from "../../ui/notices.ts";
+
+interface Variable {
+  name: string;
+  value: string;
+}
+
+/** What the site is called, its variables, and how many paid links a page bears. */
+export function SiteFields({ site: first }: { site: Site }) {
+  const [site, setSite] = useState(first);
+  const [fields, setFields] = useState({
+    name: first.name,
+    tagline: first.tagline,
+    paidLimit: first.paidLimit,
+    paidLimitLong: first.paidLimitLong,
+    longWords: first.longWords,
+  });
+  const [variables, setVariables] = useState<readonly Variable[]>(() =>
+    Object.entries(first.variables).map(([name, value]) => ({ name, value })),
+  );
+  const save = useMutation({
+    mutationFn: () =>
+      api<Site>("PATCH", `/sites/${site.id}`, {
+        ...fields,
+        variables: Object.fromEntries(
+          variables.filter(({ name }) => name.trim()).map(({ name, value }) => [name, value]),
+        ),
+        version: site.version,
+      }),
+    onSuccess: (saved) => {
+      setSite(saved);
+      tell("Saved");
+    },
+  });
+  const errors = save.error instanceof ApiProblem ? save.error.errors : [];
+  const fault = (path: string): string | undefined =>
+    errors.find((error) => error.path === path || error.path.startsWith(`${path}.`))?.message;
+  const number = (name: "paidLimit" | "paidLimitLong" | "longWords", label: string) => (
+    <FieldRow label={label} error={fault(name)}>
+      {(field) => (
+        <input
+          {...field}
+          type="number"
+          min={0}
+          className="field w-28"
+          value={fields[name]}
+          onChange={(event) => setFields({ ...fields, [name]: Number(event.target.value) })}
+        />
+      )}
+    </FieldRow>
+  );
+  const setVariable = (at: number, part: Partial<Variable>): void =>
+    setVariables(variables.map((one, index) => (index === at ? { ...one, ...part } : one)));
+  return (
+    <form
+      className="grid gap-5"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate();
+      }}
+    >
+      <div className="grid gap-3 sm:grid-cols-2">
+        {(["name", "tagline"] as const).map((name) => (
+          <FieldRow
+            key={name}
+            label={name === "name" ? "Name of the site" : "Line below the name"}
+            error={fault(name)}
+          >
+            {(field) => (
+              <input
+                {...field}
+                className="field"
+                value={fields[name]}
+                onChange={(event) => setFields({ ...fields, [name]: event.target.value })}
+              />
+            )}
+          </FieldRow>
+        ))}
+      </div>
+      <fieldset>
+        <legend className="font-semibold">Site variables</legend>
+        <p className="mb-2 text-sm text-quiet">
+          {"{{name}}"} in a text or an address is filled with the value when the page is delivered; a
+          partner’s snippet with a placeholder of such a name is filled by itself.
+        </p>
+        {variables.map((variable, index) => (
+          <div key={index} className="mb-1.5 flex gap-2">
+            <input
+              aria-label={`Name of variable ${index + 1}`}
+              className="field w-48 font-mono text-sm"
+              placeholder="account"
+              value={variable.name}
+              onChange={(event) => setVariable(index, { name: event.target.value })}
+            />
+            <input
+              aria-label={`Value of variable ${index + 1}`}
+              className="field"
+              value={variable.value}
+              onChange={(event) => setVariable(index, { value: event.target.value })}
+            />
+            <button
+              type="button"
+              className="action action-plain text-bad"
+              onClick={() => setVariables(variables.filter((_one, at) => at !== index))}
+            >
+              Take out
+            </button>
+          </div>
+        ))}
+        {fault("variables") ? <p className="text-bad">{fault("variables")}</p> : null}
+        <button
+          type="button"
+          className="action"
+          onClick={() => setVariables([...variables, { name: "", value: "" }])}
+        >
+          Another variable
+        </button>
+      </fieldset>
+      <fieldset>
+        <legend className="mb-1 font-semibold">Paid links a page bears</legend>
+        <div className="flex flex-wrap gap-4">
+          {number("paidLimit", "On a page of usual length")}
+          {number("paidLimitLong", "On a long page")}
+          {number("longWords", "Long from so many words on")}
+        </div>
+      </fieldset>
+      {save.isError && errors.length === 0 ? <p className="text-bad">{messageOf(save.error)}</p> : null}
+      <button className="action action-main justify-self-start" disabled={save.isPending}>
+        Save
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,259 @@
+import { EditorContent, useEditorState, type Editor } from "@tiptap/react";
+import { NodeSelection } from "@tiptap/pm/state";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { looksLikeAddress } from "../../core/address/repair.ts";
+import { anchorOf, type HeadingAnchor } from "../../core/body/headings.ts";
+import type { Mend } from "../../core/check/finding.ts";
+import type { Site } from "../../core/objects/site.ts";
+import { formatOverride, parseOverride } from "../../core/rules/override.ts";
+import {
+  applyLink,
+  linkAtSelection,
+  pictureAtSelection,
+  takeOffLink,
+  type LinkAt,
+} from "./compose/editor-links.ts";
+import { LinkComposer } from "./compose/LinkComposer.tsx";
+import { SnippetReport } from "./compose/SnippetReport.tsx";
+import { isSnippet, useSnippets } from "./compose/use-snippets.ts";
+import { PageFindings } from "./PageFindings.tsx";
+import { PicturePanel } from "./picture/PicturePanel.tsx";
+import { Uploads } from "./picture/Uploads.tsx";
+import { useUploads } from "./picture/use-uploads.ts";
+import { Rope, type RopeLink } from "./rope/Rope.tsx";
+import { useCheck } from "./rope/use-check.ts";
+import { useJudge } from "./rope/use-delivered.ts";
+import { useRope, type KnotAt } from "./rope/use-rope.ts";
+import { TextTools } from "./TextTools.tsx";
+import type { Draft } from "./use-draft.ts";
+
+/** The text as it is written, with the rope beside it; `revision` changes with every change of the text. */
+export function TextView(props: { site: Site; draft: Draft; editor: Editor; revision: number }) {
+  const { site, draft, editor, revision } = props;
+  const column = useRef<HTMLDivElement>(null);
+  const [composing, setComposing] = useState<LinkAt>();
+  const [chosen, setChosen] = useState<number>();
+  const { uploads, add, dismiss } = useUploads(site);
+  const snippets = useSnippets(site);
+  const knots = useRope(editor, column);
+  const addresses = useMemo(() => knots.map(({ link }) => link.href), [knots]);
+  const judging = useJudge(site, draft.fields, addresses);
+  const { findings } = useCheck(site, draft.fields, judging, revision, () => ({ body: editor.getJSON() }));
+  const picture = usePicture(editor, column.current);
+
+  const compose = useCallback(
+    (address?: string) => setComposing(linkAtSelection(editor, column.current, address)),
+    [editor],
+  );
+  useTextKeys(compose);
+  usePasteAndDrop(editor, { compose, takeSnippet: snippets.take, addFiles: add });
+
+  const choose = (index: number): void => {
+    const knot = knots[index];
+    if (!knot) return;
+    setChosen(index);
+    select(editor, knot);
+    setComposing(linkAtSelection(editor, column.current));
+  };
+  const mend = (index: number, step: Mend): void => {
+    const knot = knots[index];
+    if (!knot) return;
+    if (step.do === "open") return choose(index);
+    if (step.do === "unlink") return takeOffLink(editor, knot);
+    const { target: _target, ...byRules } = parseOverride(knot.link.override ?? "").override;
+    const change =
+      step.do === "address"
+        ? { href: step.address }
+        : step.do === "drop-title"
+          ? { title: null }
+          : { target: null, override: formatOverride(byRules) ?? null };
+    applyLink(editor, { ...knot, address: undefined }, { ...knot.link, ...change, words: knot.words });
+  };
+  const close = (): void => {
+    setComposing(undefined);
+    editor.commands.focus();
+  };
+  const links = useMemo(
+    () =>
+      knots.map((knot, index): RopeLink => ({
+        key: `${knot.from}-${knot.link.href}`,
+        top: knot.top,
+        words: knot.words,
+        href: knot.link.href,
+        override: knot.link.override,
+        delivered: judging.judge({ ...knot.link, anchor: knot.picture ? "image" : "text" }),
+        findings: findings.filter(({ link }) => link === index),
+      })),
+    [knots, judging, findings],
+  );
+  const panel = composing ? (
+    <LinkComposer
+      key={`${composing.from}-${composing.to}-${composing.address ?? ""}`}
+      site={site}
+      at={composing}
+      page={draft.fields}
+      headings={headingsOf(editor)}
+      onSet={(link) => {
+        applyLink(editor, composing, link);
+        close();
+      }}
+      onRemove={() => {
+        takeOffLink(editor, composing);
+        close();
+      }}
+      onClose={close}
+    />
+  ) : picture ? (
+    <PicturePanel
+      editor={editor}
+      at={picture.at}
+      attributes={picture.attributes as never}
+      onLink={() => compose()}
+      onClose={() => editor.commands.setTextSelection(picture.at + 1)}
+    />
+  ) : null;
+  return (
+    <div className="beside-rope">
+      <div className="rope-tools">
+        <TextTools
+          editor={editor}
+          compose={() => compose()}
+          addFiles={(files) => add(editor, files)}
+          takeSnippet={(html) => snippets.take(editor, html)}
+        />
+        <Uploads uploads={uploads} dismiss={dismiss} />
+        {snippets.report ? <SnippetReport report={snippets.report} onClose={snippets.close} /> : null}
+        <PageFindings findings={findings} onOpen={choose} />
+      </div>
+      <section
+        aria-label="Text"
+        ref={column}
+        className="rope-text relative rounded border border-line bg-sheet"
+      >
+        <EditorContent editor={editor} />
+      </section>
+      <Rope
+        links={links}
+        chosen={chosen}
+        panel={panel}
+        panelTop={composing?.top ?? picture?.top ?? 0}
+        empty="No links yet. Mark words in the text and press Ctrl K; each link gets its knot here."
+        onChoose={choose}
+        onMend={mend}
+      />
+    </div>
+  );
+}
+
+function select(editor: Editor, knot: KnotAt): void {
+  if (knot.picture) editor.chain().setNodeSelection(knot.from).scrollIntoView().run();
+  else editor.chain().setTextSelection({ from: knot.from, to: knot.to }).scrollIntoView().run();
+}
+
+/** The picture that is selected, with its place; undefined while words are. */
+function usePicture(editor: Editor, column: HTMLElement | null) {
+  const picture = useEditorState({
+    editor,
+    selector: ({ editor: now }) => {
+      const found = pictureAtSelection(now);
+      return found ? { at: found.at, attributes: found.node.attrs } : undefined;
+    },
+  });
+  if (!picture) return undefined;
+  const shown = editor.view.nodeDOM(picture.at) as HTMLElement | null;
+  const top = (shown?.getBoundingClientRect().top ?? 0) - (column?.getBoundingClientRect().top ?? 0);
+  return { ...picture, top };
+}
+
+/** The headings of the text with the ids that they get when it is delivered. */
+function headingsOf(editor: Editor): HeadingAnchor[] {
+  const taken = new Set<string>();
+  const found: HeadingAnchor[] = [];
+  editor.state.doc.descendants((node) => {
+    if (node.type.name !== "heading") return node.type.name !== "paragraph";
+    const own = node.attrs.id as string | null;
+    const wanted = own ?? anchorOf(node.textContent);
+    let id = wanted;
+    for (let number = 2; taken.has(id); number += 1) id = `${wanted}-${number}`;
+    taken.add(id);
+    found.push({ id, words: node.textContent, level: node.attrs.level as number });
+    return false;
+  });
+  return found;
+}
+
+/** Ctrl K composes, Alt with the arrows walks along the rope; the paste field hands addresses over. */
+function useTextKeys(compose: (address?: string) => void): void {
+  useEffect(() => {
+    const insert = (event: Event): void => compose((event as CustomEvent<string>).detail);
+    const key = (event: KeyboardEvent): void => {
+      if (event.altKey && !event.ctrlKey && (event.key === "ArrowDown" || event.key === "ArrowUp")) {
+        const name = event.key === "ArrowDown" ? "Alt+ArrowDown" : "Alt+ArrowUp";
+        event.preventDefault();
+        document.querySelector<HTMLElement>(`[aria-keyshortcuts="${name}"]`)?.click();
+      }
+      if (!(event.ctrlKey || event.metaKey) || event.altKey || event.key.toLowerCase() !== "k") return;
+      event.preventDefault();
+      // A selection made by the key before reaches the editor with the browser's next turn.
+      requestAnimationFrame(() => compose());
+    };
+    addEventListener("maprope:insert", insert);
+    addEventListener("keydown", key);
+    document.documentElement.dataset.writing = "yes";
+    return () => {
+      removeEventListener("maprope:insert", insert);
+      removeEventListener("keydown", key);
+      delete document.documentElement.dataset.writing;
+    };
+  }, [compose]);
+}
+
+/** Files are uploaded, partners' snippets are read, and an address pasted over marked words opens the composer with it. */
+function usePasteAndDrop(
+  editor: Editor,
+  does: {
+    compose: (address: string) => void;
+    takeSnippet: (editor: Editor, html: string) => void;
+    addFiles: (editor: Editor, files: readonly File[], at?: number) => void;
+  },
+): void {
+  const doing = useRef(does);
+  useEffect(() => {
+    doing.current = does;
+  });
+  useEffect(() => {
+    editor.setOptions({
+      editorProps: {
+        ...editor.options.editorProps,
+        handlePaste: (view, event) => {
+          const files = [...(event.clipboardData?.files ?? [])];
+          if (files.length > 0) {
+            doing.current.addFiles(editor, files);
+            return true;
+          }
+          const text = event.clipboardData?.getData("text/plain") ?? "";
+          if (isSnippet(text)) {
+            doing.current.takeSnippet(editor, text);
+            return true;
+          }
+          const { selection } = view.state;
+          const isMarked = !selection.empty || selection instanceof NodeSelection;
+          if (!isMarked || !looksLikeAddress(text.trim()) || /\s/.test(text.trim())) return false;
+          doing.current.compose(text.trim());
+          return true;
+        },
+        handleDrop: (view, event) => {
+          const files = [...(event.dataTransfer?.files ?? [])];
+          if (files.length === 0) return false;
+          event.preventDefault();
+          doing.current.addFiles(
+            editor,
+            files,
+            view.posAtCoords({ left: event.clientX, top: event.clientY })?.pos,
+          );
+          return true;
+        },
+      },
+    });
+  }, [editor]);
+}

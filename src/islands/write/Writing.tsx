@@ -1,0 +1,91 @@
+import { lazy, Suspense, useRef, useState } from "react";
+import { useEditor, type Editor } from "@tiptap/react";
+import type { Page } from "../../core/objects/page.ts";
+import type { Site } from "../../core/objects/site.ts";
+import { Choice } from "../../ui/Choice.tsx";
+import { useAddressState } from "../../ui/url-state.ts";
+import type { Backup } from "./backup.ts";
+import { PageHead } from "./PageHead.tsx";
+import { editorExtensions } from "./picture/editor-picture.ts";
+import { TextView } from "./TextView.tsx";
+import { useDraft, type AdoptedFrom } from "./use-draft.ts";
+import { ConflictPanel } from "./versions/ConflictPanel.tsx";
+
+// Each view's libraries come when it is first opened.
+const HtmlView = lazy(() => import("./source/HtmlView.tsx"));
+const PreviewView = lazy(() => import("./preview/PreviewView.tsx"));
+const CompareView = lazy(() => import("./versions/CompareView.tsx"));
+
+const VIEWS = [
+  { value: "text", word: "Text" },
+  { value: "html", word: "HTML" },
+  { value: "preview", word: "Preview" },
+  { value: "compare", word: "Compare" },
+] as const;
+type View = (typeof VIEWS)[number]["value"];
+
+/** A page that is being written: one draft, seen as text, as source, as a reader gets it, or beside another version. */
+export function Writing({ site, first, backup }: { site: Site; first: Page; backup: Backup | undefined }) {
+  const [shown, setShown] = useAddressState("view");
+  const view: View = VIEWS.find(({ value }) => value === shown)?.value ?? "text";
+  const editorRef = useRef<Editor>(null);
+  const [adoptions, setAdoptions] = useState(0);
+  const adopted = (page: Page, from: AdoptedFrom): void => {
+    editorRef.current?.commands.setContent(page.body as object, { emitUpdate: false });
+    if (from === "others") setAdoptions((count) => count + 1);
+  };
+  const draft = useDraft(site, first, backup, adopted);
+  const [revision, setRevision] = useState(0);
+  const home = site.hosts.find(({ role }) => role === "primary")!.url;
+  const editor = useEditor({
+    extensions: editorExtensions(home),
+    content: (backup?.change.body ?? first.body) as object,
+    immediatelyRender: true,
+    shouldRerenderOnTransaction: false,
+    editorProps: {
+      attributes: {
+        class: "prose-page",
+        role: "textbox",
+        "aria-multiline": "true",
+        "aria-label": "Text of the page",
+      },
+    },
+    onUpdate: ({ editor: changed }) => {
+      draft.edit({ body: () => changed.getJSON() });
+      setRevision((count) => count + 1);
+    },
+  });
+  editorRef.current = editor;
+  if (!editor) return null;
+  const turnTo = (next: View): void => {
+    void draft.saveNow();
+    setShown(next === "text" ? "" : next);
+  };
+  return (
+    <>
+      <PageHead site={site} draft={draft} />
+      {draft.conflict ? <ConflictPanel draft={draft} text={editor.getText()} /> : null}
+      <div className="mb-1 flex flex-wrap items-center gap-3">
+        <Choice label="View" value={view} options={VIEWS} onChange={turnTo} />
+        {draft.others.length > 0 ? (
+          <p role="status" className="text-sm text-warn">
+            {draft.others.join(" and ")} {draft.others.length === 1 ? "has" : "have"} this page open too.
+          </p>
+        ) : null}
+      </div>
+      {view === "text" ? (
+        <TextView site={site} draft={draft} editor={editor} revision={revision + adoptions} />
+      ) : (
+        <Suspense fallback={<p className="text-quiet">Fetching this view…</p>}>
+          {view === "html" ? (
+            <HtmlView key={adoptions} site={site} draft={draft} body={() => editor.getJSON()} />
+          ) : view === "preview" ? (
+            <PreviewView site={site} draft={draft} />
+          ) : (
+            <CompareView site={site} draft={draft} />
+          )}
+        </Suspense>
+      )}
+    </>
+  );
+}

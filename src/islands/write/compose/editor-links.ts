@@ -1,0 +1,128 @@
+import { getMarkRange, type Editor } from "@tiptap/core";
+import { NodeSelection, TextSelection, type Transaction } from "@tiptap/pm/state";
+import type { Node } from "@tiptap/pm/model";
+
+/** The attributes of a link in the text, as the link mark and a linked picture hold them. */
+export interface LinkAttributes {
+  href: string;
+  title: string | null;
+  rel: string | null;
+  target: string | null;
+  /** Empty or a file name: the browser keeps the file instead of showing it. */
+  download: string | null;
+  override: string | null;
+}
+
+/** A place in the text that a link is made at or changed. `top` is where it stands in the column, in pixels. */
+export interface LinkAt {
+  from: number;
+  to: number;
+  words: string;
+  link: LinkAttributes | undefined;
+  /** True when a picture is linked and not words; its alternative text stands for them. */
+  picture: boolean;
+  /** An address that was handed over from the paste field or pasted over the words. */
+  address: string | undefined;
+  top: number;
+}
+
+/** The link of a picture; undefined when it has none. */
+export function pictureLink({ attrs }: Node): LinkAttributes | undefined {
+  if (!attrs.href) return undefined;
+  const { href, linkTitle, rel, target, download, override } = attrs;
+  return { href, title: linkTitle, rel, target, download, override } as LinkAttributes;
+}
+
+/** The picture that is selected, or whose caption the caret stands in. */
+export function pictureAtSelection(editor: Editor): { node: Node; at: number } | undefined {
+  const { selection } = editor.state;
+  if (selection instanceof NodeSelection && selection.node.type.name === "image")
+    return { node: selection.node, at: selection.from };
+  return undefined;
+}
+
+/** The link at the selection, or the marked words that are to become one; at a bare caret, nothing is marked yet. */
+export function linkAtSelection(editor: Editor, column: HTMLElement | null, address?: string): LinkAt {
+  const { state, view } = editor;
+  const origin = column?.getBoundingClientRect().top ?? 0;
+  const picture = pictureAtSelection(editor);
+  if (picture) {
+    const { node, at } = picture;
+    const words = (node.attrs.alt as string | null) ?? "";
+    const top = (view.nodeDOM(at) as HTMLElement).getBoundingClientRect().top - origin;
+    return { from: at, to: at + node.nodeSize, words, link: pictureLink(node), picture: true, address, top };
+  }
+  const mark = state.schema.marks.link!;
+  const range =
+    getMarkRange(state.selection.$from, mark) ?? getMarkRange(state.doc.resolve(state.selection.to), mark);
+  const { from, to } = range ?? state.selection;
+  const link = range
+    ? (state.doc.nodeAt(range.from)?.marks.find(({ type }) => type === mark)?.attrs as
+        LinkAttributes | undefined)
+    : undefined;
+  const top = view.coordsAtPos(from).top - origin;
+  return { from, to, words: state.doc.textBetween(from, to, " "), link, picture: false, address, top };
+}
+
+/** Sets the link on its words, or on its picture; words that changed replace the old ones and keep their other marks. */
+export function applyLink(editor: Editor, at: LinkAt, link: LinkAttributes & { words: string }): void {
+  const { words, ...attributes } = link;
+  editor
+    .chain()
+    .command(({ tr, state }) => {
+      if (at.picture) return setPictureLink(tr, at.from, attributes, words);
+      const mark = state.schema.marks.link!.create(attributes);
+      let to = at.to;
+      if (words !== at.words || at.from === at.to) {
+        const others = state.doc
+          .resolve(at.from + (at.from === at.to ? 0 : 1))
+          .marks()
+          .filter(({ type }) => type.name !== "link");
+        tr.replaceWith(at.from, at.to, state.schema.text(words, others));
+        to = at.from + words.length;
+      }
+      tr.removeMark(at.from, to, state.schema.marks.link);
+      tr.addMark(at.from, to, mark);
+      tr.setSelection(TextSelection.create(tr.doc, to));
+      tr.removeStoredMark(state.schema.marks.link!);
+      return true;
+    })
+    .run();
+}
+
+/** Takes the link off; words or picture stay. */
+export function takeOffLink(editor: Editor, at: Pick<LinkAt, "from" | "to" | "picture">): void {
+  editor
+    .chain()
+    .command(({ tr, state }) => {
+      if (at.picture) return setPictureLink(tr, at.from, undefined);
+      tr.removeMark(at.from, at.to, state.schema.marks.link);
+      return true;
+    })
+    .run();
+}
+
+function setPictureLink(
+  tr: Transaction,
+  at: number,
+  link: LinkAttributes | undefined,
+  words?: string,
+): boolean {
+  const node = tr.doc.nodeAt(at);
+  if (node?.type.name !== "image") return false;
+  const { title = null, ...rest } = link ?? {
+    href: null,
+    rel: null,
+    target: null,
+    download: null,
+    override: null,
+  };
+  tr.setNodeMarkup(at, undefined, {
+    ...node.attrs,
+    ...rest,
+    linkTitle: title,
+    ...(words === undefined ? {} : { alt: words }),
+  });
+  tr.setSelection(NodeSelection.create(tr.doc, at));
+  return true;
+}

@@ -1,0 +1,83 @@
+import { useQuery } from "@tanstack/react-query";
+import { looksLikeAddress } from "../../../core/address/repair.ts";
+import { fillAddress } from "../../../core/text/variables.ts";
+import type { DestinationKind } from "../../../core/address/classify.ts";
+import type { HeadingAnchor } from "../../../core/body/headings.ts";
+import type { PasteAnswer } from "../../../core/objects/paste.ts";
+import type { Site } from "../../../core/objects/site.ts";
+import { api } from "../../../ui/api.ts";
+import { useDebounced } from "../../../ui/use-debounced.ts";
+
+/** Something that the typed words, or the pasted address, may be meant for. */
+export interface Destination {
+  kind: DestinationKind;
+  title: string;
+  address: string;
+  /** What should be known before it is taken: a draft, the short link of the pasted address. */
+  note: string;
+}
+
+/**
+ * What a link could lead to: for words, pages, short links, files and this page's headings that hold them; for an
+ * address that has a short link already, that one.
+ */
+export function useDestinations(
+  site: Site,
+  text: string,
+  headings: readonly HeadingAnchor[],
+): { found: readonly Destination[]; asked: boolean } {
+  const typed = useDebounced(text.trim(), 150);
+  const isWords = typed.length > 1 && !looksLikeAddress(typed) && !typed.startsWith("#");
+  const answer = useQuery({
+    queryKey: ["paste", site.id, typed],
+    queryFn: () =>
+      api<PasteAnswer>("POST", `/sites/${site.id}/paste`, { text: fillAddress(typed, site.variables) }),
+    enabled: typed.length > 1 && !typed.startsWith("#"),
+    staleTime: 5_000,
+  }).data;
+  const wanted = typed.replace(/^#/, "").toLowerCase();
+  const here = headings
+    .filter(
+      ({ id, words }) =>
+        (typed.startsWith("#") && `#${id}` !== typed && id.includes(wanted)) ||
+        (isWords && words.toLowerCase().includes(wanted)),
+    )
+    .map(({ id, words }): Destination => ({ kind: "heading", title: words, address: `#${id}`, note: "" }));
+  if (!answer) return { found: here, asked: false };
+  if (!isWords) {
+    const short = answer.shortLinks
+      .filter(({ enabled }) => enabled)
+      .map((route): Destination => ({
+        kind: "route",
+        title: route.title || route.address,
+        address: route.host ? route.url : route.address,
+        note: "its short link",
+      }));
+    return { found: [...short, ...here], asked: true };
+  }
+  const pages = answer.pages.map((page): Destination => ({
+    kind: "page",
+    title: page.title,
+    address: page.path,
+    note: page.status === "draft" ? "draft" : "",
+  }));
+  const routes = answer.routes
+    .filter(({ kind }) => kind === "short")
+    .map((route): Destination => ({
+      kind: "route",
+      title: route.title || route.address,
+      address: route.host ? route.url : route.address,
+      note: "",
+    }));
+  const files = answer.files.map((file): Destination => ({
+    kind: "file",
+    title: file.name,
+    address: file.path,
+    note: "",
+  }));
+  // What is called so comes before what only speaks of it.
+  const isCalled = ({ title, address }: Destination): boolean =>
+    `${title} ${address}`.toLowerCase().includes(typed.toLowerCase());
+  const named = [...pages, ...routes, ...here, ...files];
+  return { found: [...named.filter(isCalled), ...named.filter((one) => !isCalled(one))], asked: true };
+}

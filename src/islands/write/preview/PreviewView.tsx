@@ -1,0 +1,133 @@
+import { useQuery } from "@tanstack/react-query";
+import { useCallback, useEffect, useState } from "react";
+import { findLinks } from "../../../core/links/find.ts";
+import type { RevisionFull, Revision } from "../../../core/objects/page.ts";
+import type { Site } from "../../../core/objects/site.ts";
+import { api, messageOf, type ListOf } from "../../../ui/api.ts";
+import { Choice } from "../../../ui/Choice.tsx";
+import { KIND_WORD, Knot } from "../../../ui/Knot.tsx";
+import { useAddressState } from "../../../ui/url-state.ts";
+import { useJudge } from "../rope/use-delivered.ts";
+import type { Draft } from "../use-draft.ts";
+import { MarkedSource, type TagPair } from "./MarkedSource.tsx";
+
+/** The page as a reader gets it, in the site's look, and beside it the HTML that is delivered. */
+export default function PreviewView({ site, draft }: { site: Site; draft: Draft }) {
+  const [shown, setShown] = useAddressState("of");
+  const isDraft = shown !== "published" || draft.page.status === "draft";
+  const flag = isDraft ? "1" : "0";
+  const address = `/api/v1/sites/${site.id}/pages/${draft.page.id}`;
+  const stored = useQuery({
+    queryKey: ["stored", draft.page.id, flag, draft.page.version, draft.page.publishedAt],
+    queryFn: async () => (isDraft ? draft.page.html : await publishedHtml(site, draft.page.id)),
+  });
+  const delivered = useQuery({
+    queryKey: ["delivered", draft.page.id, flag, draft.page.version, draft.page.publishedAt],
+    queryFn: async () => {
+      const answer = await fetch(`${address}/delivered?draft=${flag}`);
+      if (!answer.ok) throw new TypeError("the delivered HTML did not come");
+      return answer.text();
+    },
+  });
+  const [pointed, setPointed] = useState<string>();
+  const frame = useFrameLinks(setPointed);
+  if (stored.isError || delivered.isError)
+    return <p className="text-bad">{messageOf(stored.error ?? delivered.error)}</p>;
+  return (
+    <div className="grid grow gap-3 lg:grid-cols-2">
+      <section aria-label="As a reader gets it" className="flex min-h-[70vh] flex-col">
+        <div className="flex h-[38px] items-center gap-3">
+          <span className="shrink-0">
+            <Choice
+              label="Which version"
+              value={isDraft ? "draft" : "published"}
+              options={[
+                { value: "draft", word: "Draft" },
+                ...(draft.page.status === "published"
+                  ? [{ value: "published" as const, word: "Published" }]
+                  : []),
+              ]}
+              onChange={setShown}
+            />
+          </span>
+          <LinkEnd site={site} draft={draft} href={pointed} />
+        </div>
+        <iframe
+          ref={frame}
+          key={`${flag} ${draft.page.version}`}
+          title="The page as a reader gets it"
+          className="w-full grow rounded border border-line bg-sheet"
+          sandbox="allow-same-origin"
+          src={`${address}/document?draft=${flag}`}
+        />
+      </section>
+      <section aria-label="Delivered HTML" className="min-w-0">
+        <p className="flex h-[38px] items-center text-sm text-quiet">
+          Delivered HTML; <mark className="mx-1 bg-wash px-1 text-ink">rel and target</mark> are marked, and
+          below each link that differs stands what is stored.
+        </p>
+        {delivered.data !== undefined && stored.data !== undefined ? (
+          <MarkedSource html={delivered.data} pairs={pairsOf(stored.data, delivered.data)} />
+        ) : (
+          <p className="text-quiet">Fetching…</p>
+        )}
+      </section>
+    </div>
+  );
+}
+
+// Delivery neither adds nor takes links of the text, so the two lists run side by side.
+function pairsOf(stored: string, delivered: string): TagPair[] {
+  const before = findLinks(stored);
+  return findLinks(delivered).map((link, index) => ({
+    start: link.tag.start,
+    end: link.tag.end,
+    stored: before[index] ? stored.slice(before[index].tag.start, before[index].tag.end) : "",
+  }));
+}
+
+async function publishedHtml(site: Site, id: string): Promise<string> {
+  const path = `/sites/${site.id}/pages/${id}/revisions`;
+  const { items } = await api<ListOf<Revision>>("GET", path);
+  const newest = items.find(({ kind }) => kind === "published");
+  return newest ? (await api<RevisionFull>("GET", `${path}/${newest.id}`)).html : "";
+}
+
+/** Tells of the link that the pointer or the keyboard is on inside the frame. */
+function useFrameLinks(point: (href: string | undefined) => void) {
+  const [frame, setFrame] = useState<HTMLIFrameElement | null>(null);
+  const ref = useCallback((element: HTMLIFrameElement | null) => setFrame(element), []);
+  useEffect(() => {
+    if (!frame) return;
+    const look = (event: Event): void => {
+      const link = (event.target as Element | null)?.closest?.("a[href]");
+      if (link) point(link.getAttribute("href") ?? undefined);
+    };
+    const stay = (event: Event): void => {
+      if ((event.target as Element).closest("a[href]")) event.preventDefault();
+    };
+    const listen = (): void => {
+      const inside = frame.contentDocument;
+      for (const name of ["mouseover", "focusin"]) inside?.addEventListener(name, look);
+      inside?.addEventListener("click", stay);
+    };
+    listen();
+    frame.addEventListener("load", listen);
+    return () => frame.removeEventListener("load", listen);
+  }, [frame, point]);
+  return ref;
+}
+
+function LinkEnd({ site, draft, href }: { site: Site; draft: Draft; href: string | undefined }) {
+  const { judge } = useJudge(site, draft.fields, href === undefined ? [] : [href]);
+  const judged = href === undefined ? undefined : judge({ href });
+  if (href === undefined)
+    return <p className="text-sm text-quiet">Point at a link, or tab to it, to see where it ends.</p>;
+  return (
+    <p role="status" className="flex min-w-0 items-center gap-1.5 text-sm">
+      {judged ? <Knot kind={judged.kind} size={14} /> : null}
+      <span className="shrink-0">{judged ? KIND_WORD[judged.kind] : "…"}</span>
+      <span className="truncate font-mono text-xs">{judged?.ends ?? href}</span>
+    </p>
+  );
+}

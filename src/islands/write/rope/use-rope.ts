@@ -1,0 +1,83 @@
+import type { Editor } from "@tiptap/react";
+import { useEffect, useState, type RefObject } from "react";
+import { pictureLink, type LinkAttributes } from "../compose/editor-links.ts";
+
+/** A link in the text, and how far down the column its words stand, in pixels. */
+export interface KnotAt {
+  from: number;
+  to: number;
+  words: string;
+  picture: boolean;
+  link: LinkAttributes;
+  top: number;
+}
+
+// Measuring makes the browser lay out the page; while somebody types it waits for a rest.
+const REST_MS = 120;
+
+/** The links of the text with their places, following edits and changes of width. */
+export function useRope(editor: Editor | null, column: RefObject<HTMLElement | null>): KnotAt[] {
+  const [knots, setKnots] = useState<KnotAt[]>([]);
+  useEffect(() => {
+    if (!editor) return;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const measure = (): void => setKnots(readKnots(editor, column.current));
+    const soon = (): void => {
+      clearTimeout(timer);
+      timer = setTimeout(measure, REST_MS);
+    };
+    measure();
+    editor.on("update", soon);
+    const observer = new ResizeObserver(soon);
+    observer.observe(editor.view.dom);
+    void document.fonts.ready.then(measure);
+    return () => {
+      clearTimeout(timer);
+      editor.off("update", soon);
+      observer.disconnect();
+    };
+  }, [editor, column]);
+  return knots;
+}
+
+function readKnots(editor: Editor, column: HTMLElement | null): KnotAt[] {
+  if (editor.isDestroyed || !column) return [];
+  const origin = column.getBoundingClientRect().top;
+  const knots: KnotAt[] = [];
+  const topOf = (position: number): number => editor.view.coordsAtPos(position).top - origin;
+  editor.state.doc.descendants((node, position) => {
+    if (node.type.name === "image") {
+      const link = pictureLink(node);
+      const words = (node.attrs.alt as string | null) ?? "";
+      if (link)
+        knots.push({
+          from: position,
+          to: position + node.nodeSize,
+          words,
+          picture: true,
+          link,
+          top: topOf(position),
+        });
+      return;
+    }
+    const mark = node.marks.find(({ type }) => type.name === "link");
+    if (!mark) return;
+    const words = node.isText ? (node.text ?? "") : "";
+    const last = knots.at(-1);
+    const to = position + node.nodeSize;
+    if (last && !last.picture && last.to === position && sameLink(last.link, mark.attrs as LinkAttributes)) {
+      last.to = to;
+      last.words += words;
+    } else {
+      const top = topOf(position + (node.isText ? 1 : 0));
+      knots.push({ from: position, to, words, picture: false, link: mark.attrs as LinkAttributes, top });
+    }
+  });
+  return knots;
+}
+
+const NAMES = ["href", "title", "rel", "target", "download", "override"] as const;
+
+function sameLink(a: LinkAttributes, b: LinkAttributes): boolean {
+  return NAMES.every((name) => a[name] === b[name]);
+}

@@ -3,11 +3,11 @@ import { generateJSON } from "@tiptap/html/server";
 import { bodyExtensions } from "../core/body/extensions.ts";
 import { withFrontMatter, type PageMeta } from "../core/formats/front-matter.ts";
 import { writeHtmlFile } from "../core/formats/html-file.ts";
-import { bodyToMarkdown } from "../core/formats/markdown.ts";
 import type { ExportQuery } from "../core/objects/transfer.ts";
 import type { PageRow } from "../store/models.ts";
 import type { FileAnswer } from "./api/operation.ts";
 import type { Desk } from "./desk.ts";
+import { exactMarkdown } from "./exact-markdown.ts";
 import { deliveredHtml, pageRow } from "./pages.ts";
 import type { OpenSite } from "./sites.ts";
 
@@ -39,7 +39,7 @@ async function pageFile(desk: Desk, site: OpenSite, row: PageRow, query: ExportQ
   const html = delivered ? await deliveredHtml(desk, site, row.id, !row.published) : row.html;
   if (query.format === "html") return writeHtmlFile(meta, html);
   const body: unknown = delivered ? generateJSON(html, bodyExtensions) : row.body;
-  return withFrontMatter(meta, bodyToMarkdown(body));
+  return withFrontMatter(meta, exactMarkdown(body));
 }
 
 function fileName(path: string): string {

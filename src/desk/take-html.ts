@@ -42,6 +42,9 @@ const WITH_CONTENT = [
   "math",
 ];
 
+// An option that the package knows and its types do not.
+const KEPT_WHEN_EMPTY = { allowedEmptyAttributes: ["alt", "download"] } as object;
+
 /**
  * Takes HTML from outside into a body. What a body cannot hold is sanitised away by sanitize-html; each kind
  * of thing that was left out is told once, with how often.
@@ -57,6 +60,7 @@ export function takeHtml(html: string): TakenHtml {
     ),
     allowedSchemes: ["http", "https", "mailto", "tel"],
     nonTextTags: WITH_CONTENT,
+    ...KEPT_WHEN_EMPTY,
     nestingLimit: 120,
     transformTags: {
       h1: "h2",

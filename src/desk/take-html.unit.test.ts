@@ -76,3 +76,59 @@ describe("HTML from outside is taken into a body", () => {
     assert.equal(bodyToHtml(takeHtml(once).body), once);
   });
 });
+
+describe("nothing that acts gets through", () => {
+  // Each is a way in which markup has been made to run, or to fetch, where it should only be read.
+  const tricks: readonly string[] = [
+    "<script>alert(1)</script>",
+    "<scr<script>ipt>alert(1)</script>",
+    "<SCRIPT SRC=//away.example/x.js></SCRIPT>",
+    "<img src=x onerror=alert(1)>",
+    '<img src="javascript:alert(1)">',
+    "<img src='data:image/svg+xml,<svg onload=alert(1)>'>",
+    "<svg onload=alert(1)>",
+    "<svg><script>alert(1)</script></svg>",
+    '<svg><a xlink:href="javascript:alert(1)"><text>x</text></a></svg>',
+    "<math><mtext><table><mglyph><style><img src=x onerror=alert(1)>",
+    '<a href="javascript:alert(1)">x</a>',
+    '<a href="jAvAsCrIpT:alert(1)">x</a>',
+    '<a href=" &#14; javascript:alert(1)">x</a>',
+    '<a href="java\tscript:alert(1)">x</a>',
+    '<a href="&#106;avascript:alert(1)">x</a>',
+    '<a href="vbscript:msgbox(1)">x</a>',
+    '<a href="data:text/html,<script>alert(1)</script>">x</a>',
+    '<iframe srcdoc="<script>alert(1)</script>"></iframe>',
+    '<object data="javascript:alert(1)"></object>',
+    '<embed src="javascript:alert(1)">',
+    '<form action="javascript:alert(1)"><input type=submit></form>',
+    '<button formaction="javascript:alert(1)">x</button>',
+    '<base href="javascript:alert(1)//">',
+    '<link rel=stylesheet href="javascript:alert(1)">',
+    '<meta http-equiv="refresh" content="0;url=javascript:alert(1)">',
+    '<p style="background:url(javascript:alert(1))">x</p>',
+    "<style>@import 'javascript:alert(1)';</style>",
+    '<details open ontoggle="alert(1)">x</details>',
+    '<body onload="alert(1)">x</body>',
+    '<noscript><p title="</noscript><img src=x onerror=alert(1)>">',
+    "<textarea></textarea><img src=x onerror=alert(1)>",
+    '<h2 id="x onclick=alert(1)">x</h2>',
+    "<h2 id='\"><img src=x onerror=alert(1)>'>x</h2>",
+    '<figure data-width="x&quot; onclick=alert(1)"><img src="/a.png" onload=alert(1)></figure>',
+    "<template><img src=x onerror=alert(1)></template>",
+    "<!--><img src=x onerror=alert(1)>-->",
+    "<![CDATA[<img src=x onerror=alert(1)>]]>",
+  ];
+  for (const trick of tricks) {
+    test(trick, () => {
+      const html = bodyToHtml(takeHtml(`<p>before</p>${trick}<p>after</p>`).body);
+      const tags = html.replace(/"[^"]*"/g, '""').match(/<[^>]*>/g) ?? [];
+      for (const tag of tags)
+        assert.doesNotMatch(
+          tag,
+          /<(?:script|svg|iframe|object|embed|form|base|link|meta|style|math|template)|\son\w+=|\sstyle=/i,
+        );
+      assert.doesNotMatch(html, /(?:href|src)="\s*(?:javascript|vbscript|data):/i);
+      assert.match(html, /before/);
+    });
+  }
+});

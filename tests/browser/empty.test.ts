@@ -9,7 +9,13 @@ let app: TestApp;
 before(async () => {
   app = await testApp({ demo: false });
   const store = openStore(app.databaseUrl);
-  const desk = { store, deliveryPort: app.sitePort, workspaceHosts: [], health: async () => ({}), preview: () => undefined };
+  const desk = {
+    store,
+    deliveryPort: app.sitePort,
+    workspaceHosts: [],
+    health: async () => ({}),
+    preview: () => undefined,
+  };
   await addPerson(desk, { ...DEMO_SIGN_IN, name: "Mara", role: "owner" });
   await store.close();
 });

@@ -14,6 +14,7 @@ export interface Answered {
   // The tests look into answers of every shape.
   // eslint-disable-next-line @typescript-eslint/no-explicit-any
   body: any;
+  bytes: Uint8Array;
 }
 
 /** A desk on a fresh database with one site, called as the API is. */
@@ -74,12 +75,14 @@ export async function testDesk(): Promise<TestDesk> {
         actor,
         (error) => failures.push(error),
       );
-      const text = await response.text();
+      const bytes = new Uint8Array(await response.arrayBuffer());
+      const text = new TextDecoder().decode(bytes);
       const type = response.headers.get("content-type") ?? "";
       return {
         status: response.status,
         type,
         headers: response.headers,
+        bytes,
         body: type.includes("json") ? JSON.parse(text) : text,
       };
     },

@@ -7,7 +7,7 @@ import type { PageSummary } from "../../core/objects/page.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { Choice } from "../../ui/Choice.tsx";
 import { FieldRow } from "../../ui/FieldRow.tsx";
-import type { FlatItem } from "./branches.ts";
+import type { FlatItem } from "../../core/navigation/branches.ts";
 
 const KIND_WORDS: Readonly<Record<NavigationKind, string>> = {
   page: "Page",

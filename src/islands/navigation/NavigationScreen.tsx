@@ -29,7 +29,7 @@ import { tell } from "../../ui/notices.ts";
 import { Screen } from "../../ui/Screen.tsx";
 import { WritePlaces } from "../../ui/WritePlaces.tsx";
 import { NavigationRow } from "./NavigationRow.tsx";
-import { moveBranch, shiftBranch, type FlatItem } from "./branches.ts";
+import { moveBranch, shiftBranch, type FlatItem } from "../../core/navigation/branches.ts";
 
 /** The site's navigation as a tree: dragged about, or moved with the keyboard; readers get it when it is saved. */
 export function NavigationScreen({ site }: { site: Site }) {

@@ -1,7 +1,8 @@
 import { redirects } from "./redirects.ts";
+import { writing } from "./writing.ts";
 
 // npm run bench -- NAME: each measures against its yardstick in the same run and prints a table.
-const benches: Readonly<Record<string, () => Promise<void>>> = { redirects };
+const benches: Readonly<Record<string, () => Promise<void>>> = { redirects, writing };
 
 const name = process.argv[2];
 const bench = name ? benches[name] : undefined;

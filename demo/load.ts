@@ -18,6 +18,8 @@ import { demoRedirects, demoShortLinks } from "./routes.ts";
 
 export const DEMO_SIGN_IN = { email: "mara@lowlantern.example", password: "lantern-on-the-lawn" };
 
+export const DEMO_SECOND_SIGN_IN = { email: "tobias@lowlantern.example", password: "hedgehogs-at-midnight" };
+
 const ACTOR: Actor = { name: "Mara Quill", role: "owner" };
 const RECORDS_AT_ONCE = 5_000;
 
@@ -53,8 +55,7 @@ export async function loadDemo(desk: Desk, simPort: number, now: number): Promis
 async function fill(desk: Desk, simPort: number, now: number): Promise<void> {
   await addPerson(desk, { ...DEMO_SIGN_IN, name: ACTOR.name, role: ACTOR.role });
   await addPerson(desk, {
-    email: "tobias@lowlantern.example",
-    password: "hedgehogs-at-midnight",
+    ...DEMO_SECOND_SIGN_IN,
     name: "Tobias Fenn",
     role: "editor",
   });

@@ -1,8 +1,8 @@
 import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
-import type { Page } from "playwright-core";
 import { ask, until } from "../support/ask.ts";
 import { assertAccessible, testApp, type TestApp } from "../support/browser.ts";
+import { composer, newPage, saved } from "../support/writing.ts";
 
 let app: TestApp;
 before(async () => {
@@ -10,25 +10,8 @@ before(async () => {
 });
 after(() => app.stop());
 
-const composer = (page: Page) => page.getByRole("form", { name: /link$/ });
 const delivered = async (path: string): Promise<string> =>
   (await ask(app.sitePort, path, { host: "lowlantern.localhost" })).body;
-const saved = (page: Page) =>
-  page
-    .getByRole("status")
-    .getByText(/^Saved/)
-    .waitFor();
-
-// Marks words in the text as a person does: a double click, or a triple click for the whole paragraph.
-async function newPage(page: Page, title: string, path: string, text: string): Promise<void> {
-  await page.goto("/low-lantern/write");
-  await page.getByRole("button", { name: "New page" }).click();
-  await page.waitForURL(/\/write\/\d+$/);
-  await page.getByLabel("Title", { exact: true }).fill(title);
-  await page.getByLabel("Path").fill(path);
-  await page.getByRole("textbox", { name: "Text of the page" }).click();
-  await page.keyboard.type(text);
-}
 
 describe("from marked words to a reader who arrives", () => {
   test("paste, see it mended and why, set, publish, click, land in a new tab", async () => {
@@ -136,7 +119,7 @@ describe("from marked words to a reader who arrives", () => {
     await page.getByRole("button", { name: /^Link/ }).click();
     await composer(page).getByLabel("Where it leads").fill("fernhill");
     await composer(page)
-      .getByRole("option", { name: /Three nights at Fernhill/ })
+      .getByRole("option", { name: /page Three nights at Fernhill/ })
       .click();
     await composer(page)
       .getByTestId("delivered")

@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import assert from "node:assert/strict";
 import { chromium, type Browser, type BrowserContext, type Page } from "playwright-core";
-import { DEMO_SIGN_IN, loadDemo } from "../../demo/load.ts";
+import { DEMO_SECOND_SIGN_IN, DEMO_SIGN_IN, loadDemo } from "../../demo/load.ts";
 import { TEST_BUILD } from "../../scripts/build-for-tests.ts";
 import { CHROMIUM } from "../../scripts/chromium.mjs";
 import { freePort } from "../../scripts/postgres.mjs";
@@ -20,7 +20,7 @@ export interface TestApp {
   simPort: number;
   browser: Browser;
   /** A browser of its own, signed in. Anything the page throws or logs as an error fails the test that closes it. */
-  signedIn(): Promise<{ context: BrowserContext; page: Page }>;
+  signedIn(as?: "mara" | "tobias"): Promise<{ context: BrowserContext; page: Page }>;
   stop(): Promise<void>;
 }
 
@@ -55,7 +55,7 @@ export async function testApp({ demo = true } = {}): Promise<TestApp> {
     sitePort,
     simPort,
     browser,
-    async signedIn() {
+    async signedIn(as = "mara") {
       const context = await browser.newContext({
         viewport: { width: 1280, height: 800 },
         baseURL: workspace,
@@ -63,7 +63,7 @@ export async function testApp({ demo = true } = {}): Promise<TestApp> {
       await context.grantPermissions(["clipboard-read", "clipboard-write"], { origin: workspace });
       const answer = await context.request.post("/session", {
         headers: { Origin: workspace },
-        data: DEMO_SIGN_IN,
+        data: as === "mara" ? DEMO_SIGN_IN : DEMO_SECOND_SIGN_IN,
       });
       assert.equal(answer.status(), 204);
       const page = await context.newPage();

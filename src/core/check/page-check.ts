@@ -4,10 +4,10 @@ import { headingAnchors } from "../body/headings.ts";
 import { findLinks, type LinkInHtml } from "../links/find.ts";
 import { walkTags } from "../links/start-tags.ts";
 import type { Rule } from "../objects/rule.ts";
-import { linkAttributes } from "../rules/link-attributes.ts";
+import { writtenOn } from "../rules/link-attributes.ts";
 import { linkFacts } from "../rules/link-facts.ts";
 import { sightOfLooks, type Look } from "../rules/looks.ts";
-import type { Resolved } from "../rules/resolve.ts";
+import { resolve, type Resolved } from "../rules/resolve.ts";
 import { fillAddress, variableNames, type Variables } from "../text/variables.ts";
 import { emptyWords } from "./empty-words.ts";
 import type { Finding, FindingCode, Mend } from "./finding.ts";
@@ -118,25 +118,21 @@ function judge(html: string, against: CheckAgainst, blocks: readonly number[]): 
   return findLinks(html).map((link, index) => {
     while (block < blocks.length && blocks[block]! <= link.tag.start) block += 1;
     const href = fillAddress(link.href, against.variables);
-    const onPage = {
-      href,
-      anchor: link.anchor,
-      page: against.page.path,
-      category: against.page.category,
-    };
+    const facts = linkFacts(
+      { href, anchor: link.anchor, page: against.page.path, category: against.page.category },
+      sight,
+    );
+    const isBare = link.rel === null && link.target === null && link.override === null;
+    const byRules = resolve(against.rules, facts, writtenOn({}));
     return {
       ...link,
       href,
       index,
       block,
       kind: destinationKind(href, sight),
-      reach: linkFacts(onPage, sight).reach,
-      resolved: linkAttributes(
-        { ...onPage, rel: link.rel, target: link.target, override: link.override },
-        against.rules,
-        sight,
-      ),
-      byRules: linkAttributes(onPage, against.rules, sight),
+      reach: facts.reach,
+      resolved: isBare ? byRules : resolve(against.rules, facts, writtenOn(link)),
+      byRules,
       look: looks.get(link.href) ?? looks.get(href),
     };
   });

@@ -45,8 +45,23 @@ export const siteChangeSchema = z.strictObject({
   tagline: line("The line below the name", 300).optional(),
   /** Values for `{{name}}` in texts and addresses; the whole set. */
   variables: z
-    .record(variableName, line("A variable's value", 1000))
-    .refine((all) => Object.keys(all).length <= 200, "A site has at most 200 variables.")
+    .record(z.string(), line("A variable's value", 1000))
+    .superRefine((all, context) => {
+      if (Object.keys(all).length > 200)
+        context.addIssue({ code: "custom", message: "A site has at most 200 variables." });
+      for (const name of Object.keys(all)) {
+        const named = variableName.safeParse(name);
+        if (!named.success)
+          context.addIssue({
+            code: "custom",
+            path: [name],
+            message: `“${name}”: ${named.error.issues[0]!.message}`,
+          });
+      }
+    })
+    .transform((all) =>
+      Object.fromEntries(Object.entries(all).map(([name, value]) => [name.trim().toLowerCase(), value])),
+    )
     .optional(),
   paidLimit: z.int().min(0).max(1000).optional(),
   paidLimitLong: z.int().min(0).max(1000).optional(),

@@ -1,16 +1,21 @@
 import type { Rule } from "../objects/rule.ts";
 import { linkFacts, type LinkOnPage, type SiteSight } from "./link-facts.ts";
 import { parseOverride } from "./override.ts";
-import { resolve, type Resolved } from "./resolve.ts";
+import { resolve, type Resolved, type Written } from "./resolve.ts";
 
 /** The rel and target that a link on a page is delivered with, and why: facts, override and rules put together. */
 export function linkAttributes(link: LinkOnPage, rules: readonly Rule[], site: SiteSight): Resolved {
+  return resolve(rules, linkFacts(link, site), writtenOn(link));
+}
+
+/** What the author wrote on a link, and set on it by hand. */
+export function writtenOn(link: Pick<LinkOnPage, "rel" | "target" | "override">): Written {
   const rel = Array.isArray(link.rel) ? link.rel : relTokens((link.rel as string | null | undefined) ?? "");
-  return resolve(rules, linkFacts(link, site), {
+  return {
     rel,
     target: link.target?.trim() ? normalTarget(link.target.trim()) : null,
     override: parseOverride(link.override ?? "").override,
-  });
+  };
 }
 
 /** The tokens of a `rel` attribute value (HTML section 4.6.7: set of space-separated tokens). */

@@ -81,9 +81,10 @@ export function TextTools(props: {
       </button>
       <button
         className="rounded px-2 py-1 text-quiet hover:text-ink"
+        aria-label="Paste a snippet from the clipboard"
         onClick={() => void navigator.clipboard.readText().then(props.takeSnippet, () => undefined)}
       >
-        Paste a snippet
+        Snippet
       </button>
     </div>
   );

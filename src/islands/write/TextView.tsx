@@ -20,16 +20,16 @@ import { PageFindings } from "./PageFindings.tsx";
 import { PicturePanel } from "./picture/PicturePanel.tsx";
 import { Uploads } from "./picture/Uploads.tsx";
 import { useUploads } from "./picture/use-uploads.ts";
-import { Rope, type RopeLink } from "./rope/Rope.tsx";
+import { heightOf, Rope, type RopeLink } from "./rope/Rope.tsx";
 import { useCheck } from "./rope/use-check.ts";
 import { useJudge } from "./rope/use-delivered.ts";
-import { useRope, type KnotAt } from "./rope/use-rope.ts";
+import { onTextChange, useRope, type KnotAt } from "./rope/use-rope.ts";
 import { TextTools } from "./TextTools.tsx";
 import type { Draft } from "./use-draft.ts";
 
-/** The text as it is written, with the rope beside it; `revision` changes with every change of the text. */
-export function TextView(props: { site: Site; draft: Draft; editor: Editor; revision: number }) {
-  const { site, draft, editor, revision } = props;
+/** The text as it is written, with the rope beside it. */
+export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
+  const { site, draft, editor } = props;
   const column = useRef<HTMLDivElement>(null);
   const [composing, setComposing] = useState<LinkAt>();
   const [chosen, setChosen] = useState<number>();
@@ -38,7 +38,8 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor; revi
   const knots = useRope(editor, column);
   const addresses = useMemo(() => knots.map(({ link }) => link.href), [knots]);
   const judging = useJudge(site, draft.fields, addresses);
-  const { findings } = useCheck(site, draft.fields, judging, revision, () => ({ body: editor.getJSON() }));
+  const follow = useCallback((changed: () => void) => onTextChange(editor, changed), [editor]);
+  const { findings } = useCheck(site, draft.fields, judging, follow, () => ({ body: editor.getJSON() }));
   const picture = usePicture(editor, column.current);
 
   const compose = useCallback(
@@ -136,13 +137,19 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor; revi
         links={links}
         chosen={chosen}
         panel={panel}
-        panelTop={composing?.top ?? picture?.top ?? 0}
+        panelTop={composing?.top ?? (picture ? picture.top + knotBeside(links, knots, picture.at) : 0)}
         empty="No links yet. Mark words in the text and press Ctrl K; each link gets its knot here."
         onChoose={choose}
         onMend={mend}
       />
     </div>
   );
+}
+
+// A picture's panel leaves its knot, and what is said of it, to be seen.
+function knotBeside(links: readonly RopeLink[], knots: readonly KnotAt[], at: number): number {
+  const index = knots.findIndex(({ from }) => from === at);
+  return index === -1 ? 0 : heightOf(links[index]!);
 }
 
 function select(editor: Editor, knot: KnotAt): void {
@@ -194,8 +201,8 @@ function useTextKeys(compose: (address?: string) => void): void {
       }
       if (!(event.ctrlKey || event.metaKey) || event.altKey || event.key.toLowerCase() !== "k") return;
       event.preventDefault();
-      // A selection made by the key before reaches the editor with the browser's next turn.
-      requestAnimationFrame(() => compose());
+      // A selection made by the key before reaches the editor with one of the browser's next turns.
+      requestAnimationFrame(() => setTimeout(compose, 0));
     };
     addEventListener("maprope:insert", insert);
     addEventListener("keydown", key);
@@ -240,6 +247,11 @@ function usePasteAndDrop(
           const isMarked = !selection.empty || selection instanceof NodeSelection;
           if (!isMarked || !looksLikeAddress(text.trim()) || /\s/.test(text.trim())) return false;
           doing.current.compose(text.trim());
+          return true;
+        },
+        handleClickOn: (view, _at, node, position, event) => {
+          if (node.type.name !== "image" || !(event.target instanceof HTMLImageElement)) return false;
+          view.dispatch(view.state.tr.setSelection(NodeSelection.create(view.state.doc, position)));
           return true;
         },
         handleDrop: (view, event) => {

@@ -35,7 +35,6 @@ export function Writing({ site, first, backup }: { site: Site; first: Page; back
     if (from === "others") setAdoptions((count) => count + 1);
   };
   const draft = useDraft(site, first, backup, adopted);
-  const [revision, setRevision] = useState(0);
   const home = site.hosts.find(({ role }) => role === "primary")!.url;
   const editor = useEditor({
     extensions: editorExtensions(home),
@@ -52,7 +51,6 @@ export function Writing({ site, first, backup }: { site: Site; first: Page; back
     },
     onUpdate: ({ editor: changed }) => {
       draft.edit({ body: () => changed.getJSON() });
-      setRevision((count) => count + 1);
     },
   });
   editorRef.current = editor;
@@ -74,7 +72,7 @@ export function Writing({ site, first, backup }: { site: Site; first: Page; back
         ) : null}
       </div>
       {view === "text" ? (
-        <TextView site={site} draft={draft} editor={editor} revision={revision + adoptions} />
+        <TextView site={site} draft={draft} editor={editor} />
       ) : (
         <Suspense fallback={<p className="text-quiet">Fetching this view…</p>}>
           {view === "html" ? (

@@ -33,7 +33,7 @@ export function pictureLink({ attrs }: Node): LinkAttributes | undefined {
   return { href, title: linkTitle, rel, target, download, override } as LinkAttributes;
 }
 
-/** The picture that is selected, or whose caption the caret stands in. */
+/** The picture that is selected; undefined while words are, those of a caption included. */
 export function pictureAtSelection(editor: Editor): { node: Node; at: number } | undefined {
   const { selection } = editor.state;
   if (selection instanceof NodeSelection && selection.node.type.name === "image")

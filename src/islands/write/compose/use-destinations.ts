@@ -3,9 +3,10 @@ import { looksLikeAddress } from "../../../core/address/repair.ts";
 import { fillAddress } from "../../../core/text/variables.ts";
 import type { DestinationKind } from "../../../core/address/classify.ts";
 import type { HeadingAnchor } from "../../../core/body/headings.ts";
+import type { SiteFile } from "../../../core/objects/file.ts";
 import type { PasteAnswer } from "../../../core/objects/paste.ts";
 import type { Site } from "../../../core/objects/site.ts";
-import { api } from "../../../ui/api.ts";
+import { api, type ListOf } from "../../../ui/api.ts";
 import { useDebounced } from "../../../ui/use-debounced.ts";
 
 /** Something that the typed words, or the pasted address, may be meant for. */
@@ -43,7 +44,17 @@ export function useDestinations(
         (isWords && words.toLowerCase().includes(wanted)),
     )
     .map(({ id, words }): Destination => ({ kind: "heading", title: words, address: `#${id}`, note: "" }));
-  if (!answer) return { found: here, asked: false };
+  // A file's name looks like a host.
+  const isName = /^[^/\s:@]+\.[a-z0-9]{2,5}$/i.test(typed);
+  const named = useQuery({
+    queryKey: ["files", site.id, "named", typed],
+    queryFn: () =>
+      api<ListOf<SiteFile>>("GET", `/sites/${site.id}/files?limit=6&q=${encodeURIComponent(typed)}`),
+    enabled: isName,
+    staleTime: 5_000,
+  }).data;
+  const namedFiles = (isName ? (named?.items ?? []) : []).map(asDestination);
+  if (!answer) return { found: [...here, ...namedFiles], asked: false };
   if (!isWords) {
     const short = answer.shortLinks
       .filter(({ enabled }) => enabled)
@@ -53,7 +64,7 @@ export function useDestinations(
         address: route.host ? route.url : route.address,
         note: "its short link",
       }));
-    return { found: [...short, ...here], asked: true };
+    return { found: [...short, ...here, ...namedFiles], asked: true };
   }
   const pages = answer.pages.map((page): Destination => ({
     kind: "page",
@@ -69,15 +80,14 @@ export function useDestinations(
       address: route.host ? route.url : route.address,
       note: "",
     }));
-  const files = answer.files.map((file): Destination => ({
-    kind: "file",
-    title: file.name,
-    address: file.path,
-    note: "",
-  }));
+  const files = answer.files.map(asDestination);
   // What is called so comes before what only speaks of it.
   const isCalled = ({ title, address }: Destination): boolean =>
     `${title} ${address}`.toLowerCase().includes(typed.toLowerCase());
-  const named = [...pages, ...routes, ...here, ...files];
-  return { found: [...named.filter(isCalled), ...named.filter((one) => !isCalled(one))], asked: true };
+  const all = [...pages, ...routes, ...here, ...files];
+  return { found: [...all.filter(isCalled), ...all.filter((one) => !isCalled(one))], asked: true };
+}
+
+function asDestination({ name, path }: SiteFile): Destination {
+  return { kind: "file", title: name, address: path, note: "" };
 }

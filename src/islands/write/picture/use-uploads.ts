@@ -1,4 +1,5 @@
 import { useCallback, useState } from "react";
+import type { Node } from "@tiptap/pm/model";
 import type { Editor } from "@tiptap/react";
 import type { SiteFile } from "../../../core/objects/file.ts";
 import type { Site } from "../../../core/objects/site.ts";
@@ -70,6 +71,16 @@ function putIn(editor: Editor, file: SiteFile, at: number | undefined): void {
         },
       }
     : { type: "text", text: file.name, marks: [{ type: "link", attrs: { href: file.path } }] };
-  const place = at === undefined ? editor.state.selection.to : Math.min(at, editor.state.doc.content.size);
+  const { doc, selection } = editor.state;
+  const place = besidePictures(doc, Math.min(at ?? selection.to, doc.content.size));
   editor.chain().insertContentAt(place, content).run();
+}
+
+// A picture holds its caption, and no other picture.
+function besidePictures(doc: Node, at: number): number {
+  const place = doc.resolve(at);
+  for (let depth = place.depth; depth > 0; depth -= 1) {
+    if (place.node(depth).type.name === "image") return place.after(depth);
+  }
+  return at;
 }

@@ -21,6 +21,11 @@ export interface RopeLink {
 const KNOT_HEIGHT = 64;
 const FINDING_HEIGHT = 34;
 
+/** How much of the rope a knot takes, in pixels. */
+export function heightOf({ findings }: Pick<RopeLink, "findings">): number {
+  return KNOT_HEIGHT + findings.length * FINDING_HEIGHT;
+}
+
 /**
  * The margin's rope: a knot for each link, level with its words or as near as its neighbours allow. It can be
  * thinned to some kinds of link, and walked along with the keyboard.
@@ -45,7 +50,7 @@ export function Rope(props: {
     [links, filter],
   );
   const tops = useMemo(
-    () => spread(shown.map(({ link }) => ({ top: link.top, height: KNOT_HEIGHT + link.findings.length * FINDING_HEIGHT }))),
+    () => spread(shown.map(({ link }) => ({ top: link.top, height: heightOf(link) }))),
     [shown],
   ); // prettier-ignore
   const [near, setRope] = useNear();
@@ -79,7 +84,7 @@ export function Rope(props: {
         />
         <button
           className="action action-plain ml-auto px-1"
-          aria-label="Link before (Alt ↑)"
+          aria-label="Previous link (Alt ↑)"
           aria-keyshortcuts="Alt+ArrowUp"
           onClick={() => walk(-1)}
         >

@@ -15,14 +15,15 @@ export interface Checking {
 const REST_MS = 200;
 
 /**
- * Checks a text whenever it has rested for a moment, or what it is checked against has changed. `version` changes
- * with the text; `read` gives it, as a body or as source, and is only called when it is time.
+ * Checks a text whenever it has rested for a moment, or what it is checked against has changed. `follow` calls back
+ * at every change of the text; `read` gives it, as a body or as source, and is only called when it is time. Neither
+ * makes the screen render again: while somebody types, only the text itself is drawn.
  */
 export function useCheck(
   site: Site,
   page: PageFields,
   judging: Judging,
-  version: unknown,
+  follow: (changed: () => void) => () => void,
   read: () => { body: unknown } | { html: string },
 ): Checking {
   const [checking, setChecking] = useState<Checking>({ findings: [], milliseconds: undefined });
@@ -66,11 +67,21 @@ export function useCheck(
   );
   useEffect(() => {
     if (!against) return;
-    const timer = setTimeout(() => {
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const ask = (): void => {
       const question: CheckQuestion = { id: (newest.current += 1), against, ...reading.current() };
       worker.current?.postMessage(question);
-    }, REST_MS);
-    return () => clearTimeout(timer);
-  }, [against, version]);
+    };
+    const soon = (): void => {
+      clearTimeout(timer);
+      timer = setTimeout(ask, REST_MS);
+    };
+    soon();
+    const leave = follow(soon);
+    return () => {
+      clearTimeout(timer);
+      leave();
+    };
+  }, [against, follow]);
   return checking;
 }

@@ -15,25 +15,41 @@ export interface KnotAt {
 // Measuring makes the browser lay out the page; while somebody types it waits for a rest.
 const REST_MS = 120;
 
+/** Calls back at every change of the text, also when somebody else's takes its place; answers how to stop. */
+export function onTextChange(editor: Editor, changed: () => void): () => void {
+  const look = ({ transaction }: { transaction: { docChanged: boolean } }): void => {
+    if (transaction.docChanged) changed();
+  };
+  editor.on("transaction", look);
+  return () => editor.off("transaction", look);
+}
+
 /** The links of the text with their places, following edits and changes of width. */
 export function useRope(editor: Editor | null, column: RefObject<HTMLElement | null>): KnotAt[] {
   const [knots, setKnots] = useState<KnotAt[]>([]);
   useEffect(() => {
     if (!editor) return;
     let timer: ReturnType<typeof setTimeout> | undefined;
-    const measure = (): void => setKnots(readKnots(editor, column.current));
+    let measured = "";
+    const sizeNow = (): string => `${editor.view.dom.clientWidth} ${editor.view.dom.clientHeight}`;
+    const measure = (): void => {
+      measured = sizeNow();
+      setKnots(readKnots(editor, column.current));
+    };
     const soon = (): void => {
       clearTimeout(timer);
       timer = setTimeout(measure, REST_MS);
     };
     measure();
-    editor.on("update", soon);
-    const observer = new ResizeObserver(soon);
+    const leave = onTextChange(editor, soon);
+    // Fonts and pictures that come later change the text's size.
+    const observer = new ResizeObserver(() => {
+      if (sizeNow() !== measured) soon();
+    });
     observer.observe(editor.view.dom);
-    void document.fonts.ready.then(measure);
     return () => {
       clearTimeout(timer);
-      editor.off("update", soon);
+      leave();
       observer.disconnect();
     };
   }, [editor, column]);

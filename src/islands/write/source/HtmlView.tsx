@@ -2,7 +2,7 @@ import { html as htmlLanguage } from "@codemirror/lang-html";
 import { lintGutter, setDiagnostics, type Diagnostic } from "@codemirror/lint";
 import { openSearchPanel, search } from "@codemirror/search";
 import { EditorView, basicSetup } from "codemirror";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { bodyToHtml } from "../../../core/body/to-html.ts";
 import { findLinks, type LinkInHtml } from "../../../core/links/find.ts";
 import { rewriteLinks } from "../../../core/links/rewrite.ts";
@@ -29,7 +29,14 @@ export default function HtmlView({ site, draft, body }: { site: Site; draft: Dra
   const links = useMemo(() => findLinks(source), [source]);
   const addresses = useMemo(() => links.map(({ href }) => href), [links]);
   const judging = useJudge(site, draft.fields, addresses);
-  const { findings } = useCheck(site, draft.fields, judging, source, () => ({ html: source }));
+  const changed = useRef(new Set<() => void>());
+  const follow = useCallback((listener: () => void) => {
+    changed.current.add(listener);
+    return () => void changed.current.delete(listener);
+  }, []);
+  const { findings } = useCheck(site, draft.fields, judging, follow, () => ({
+    html: view.current?.state.doc.toString() ?? source,
+  }));
 
   useEffect(() => {
     const made = new EditorView({
@@ -45,6 +52,7 @@ export default function HtmlView({ site, draft, body }: { site: Site; draft: Dra
         EditorView.updateListener.of((update) => {
           if (!update.docChanged) return;
           setSource(update.state.doc.toString());
+          for (const listener of changed.current) listener();
           editing.current({ html: () => made.state.doc.toString() });
         }),
       ],

@@ -22,10 +22,12 @@ describe("imports point down only", () => {
     ["src/desk/pages.ts", "../delivery/delivery.ts", false],
     ["src/delivery/listener.ts", "../store/store.ts", true],
     ["src/delivery/listener.ts", "../desk/desk.ts", false],
-    ["src/islands/write/Rope.tsx", "../../core/address/repair.ts", true],
-    ["src/islands/write/Rope.tsx", "../../desk/desk.ts", false],
-    ["src/islands/write/Rope.tsx", "../../store/store.ts", false],
-    ["src/ui/Knot.tsx", "../islands/write/Rope.tsx", false],
+    ["src/islands/write/rope/Rope.tsx", "../../../core/address/repair.ts", true],
+    ["src/islands/write/rope/Rope.tsx", "../../../desk/desk.ts", false],
+    ["src/islands/write/rope/Rope.tsx", "../../../store/store.ts", false],
+    ["src/ui/Knot.tsx", "../islands/write/rope/Rope.tsx", false],
+    ["src/workers/page-check.ts", "../core/check/page-check.ts", true],
+    ["src/workers/page-check.ts", "../islands/write/rope/Rope.tsx", false],
     ["src/desk/pages.ts", "../sim/server.ts", false],
   ];
   for (const [file, from, allowed] of cases) {

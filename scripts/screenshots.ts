@@ -14,10 +14,26 @@ interface Shot {
   act?: (page: Page) => Promise<void>;
 }
 
+// A few slips, as they happen while somebody writes; the comparison shows them afterwards.
+async function faulty(page: Page): Promise<void> {
+  const text = page.getByRole("textbox", { name: "Text of the page" });
+  await text.getByText("Eyepieces stay, and move").click();
+  await page.keyboard.press("End");
+  await page.keyboard.type(" Ours are listed here.");
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("Control+Shift+ArrowLeft");
+  await page.keyboard.press("Control+k");
+  await page.getByRole("combobox", { name: "Where it leads" }).fill("/resorces");
+  await page.getByRole("button", { name: "Set link" }).click();
+  await page.getByText("Nothing on the site answers /resorces.").first().waitFor();
+  await page.waitForTimeout(1500);
+}
+
 const shots: readonly Shot[] = [
   { name: "pages", path: "/low-lantern/write" },
+  { name: "writing", path: "/low-lantern/write/4", act: faulty },
   {
-    name: "writing",
+    name: "composer",
     path: "/low-lantern/write/6",
     act: async (page) => {
       await page
@@ -27,6 +43,18 @@ const shots: readonly Shot[] = [
       await page.getByTestId("delivered").waitFor();
     },
   },
+  { name: "html-view", path: "/low-lantern/write/3?view=html" },
+  {
+    name: "preview",
+    path: "/low-lantern/write/6?view=preview",
+    act: async (page) => {
+      await page.frameLocator("iframe").getByRole("link", { name: "Fernhill" }).hover();
+      await page.getByRole("status").getByText("/dark-places/fernhill").waitFor();
+    },
+  },
+  { name: "compare", path: "/low-lantern/write/4?view=compare" },
+  { name: "navigation", path: "/low-lantern/navigation" },
+  { name: "files", path: "/low-lantern/files?open=1" },
   {
     name: "paste-field",
     path: "/low-lantern/write",

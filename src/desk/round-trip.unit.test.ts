@@ -20,7 +20,7 @@ describe("what goes out and comes in again is the same", () => {
         assert.deepEqual(taken.dropped, []);
         assert.equal(bodyToHtml(taken.body), html);
       }),
-      { numRuns: 150 },
+      { numRuns: 80 },
     );
   });
   test("as an HTML file with its metadata", () => {
@@ -31,7 +31,7 @@ describe("what goes out and comes in again is the same", () => {
         assert.deepEqual(read.meta, { ...META, inNavigation: true });
         assert.equal(bodyToHtml(takeHtml(read.html).body), html);
       }),
-      { numRuns: 60 },
+      { numRuns: 30 },
     );
   });
   test("as Markdown with front matter", () => {
@@ -42,7 +42,7 @@ describe("what goes out and comes in again is the same", () => {
         assert.deepEqual([meta, faults], [META, []]);
         assert.equal(bodyToHtml(takeHtml(markdownToHtml(rest)).body), bodyToHtml(body));
       }),
-      { numRuns: 60 },
+      { numRuns: 30 },
     );
   });
   test("and plain writing stays plain Markdown", () => {

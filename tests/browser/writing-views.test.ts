@@ -47,6 +47,22 @@ describe("the page as source", () => {
     await context.close();
   });
 
+  test("a page too long for an editor is written as source, and stays alive", async () => {
+    const { context, page } = await app.signedIn();
+    const html = `<p>${"word ".repeat(900)}<a href="/resources">what we lean on</a></p>`.repeat(380);
+    const made = await page.request.post("/api/v1/sites/low-lantern/pages", {
+      headers: { Origin: app.workspace },
+      data: { path: "/long", title: "Long", html },
+    });
+    await page.goto(`/low-lantern/write/${(await made.json()).id}`);
+    await page.getByText("million characters: it is written as source").waitFor();
+    await rope(page).getByRole("radio", { name: "inside 380" }).waitFor();
+    await page.getByRole("textbox", { name: "HTML of the page" }).click();
+    await page.keyboard.type("typed");
+    await saved(page);
+    await context.close();
+  });
+
   test("what cannot be kept is told, and never runs", async () => {
     const { context, page } = await app.signedIn();
     await newPage(page, "Source", "/source", "Words");
@@ -279,7 +295,7 @@ describe("what stands around pages", () => {
     const detail = page.getByRole("region", { name: "File eight-inch.svg" });
     await detail.getByRole("link", { name: "Forty nights with the Harbour eight-inch" }).waitFor();
     await assertAccessible(page, "the files");
-    await detail.getByRole("button", { name: "Delete, though 1 use it" }).click();
+    await detail.getByRole("button", { name: "Delete, though 1 page uses it" }).click();
     await page.getByRole("status").getByText("Deleted “eight-inch.svg”").waitFor();
     assert.equal(
       (await ask(app.sitePort, "/files/eight-inch.svg", { host: "lowlantern.localhost" })).status,

@@ -97,7 +97,11 @@ export function FileDetail(props: {
             Save
           </button>
           <button type="button" className="action action-plain ml-auto text-bad" onClick={props.onRemove}>
-            {used.length > 0 ? `Delete, though ${used.length} use it` : "Delete file"}
+            {used.length === 0
+              ? "Delete file"
+              : used.length === 1
+                ? "Delete, though 1 page uses it"
+                : `Delete, though ${used.length} pages use it`}
           </button>
         </div>
       </form>

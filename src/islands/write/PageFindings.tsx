@@ -1,11 +1,14 @@
 import { useState } from "react";
 import type { Finding } from "../../core/check/finding.ts";
+import type { Site } from "../../core/objects/site.ts";
 
 /** What the check found, in one line above the text, and in full on request. */
 export function PageFindings({
+  site,
   findings,
   onOpen,
 }: {
+  site: Site;
   findings: readonly Finding[];
   onOpen: (link: number) => void;
 }) {
@@ -46,7 +49,11 @@ export function PageFindings({
                 >
                   Go there
                 </button>
-              ) : null}
+              ) : (
+                <a className="ml-auto shrink-0 text-accent underline" href={`/${site.key}/settings`}>
+                  To the settings
+                </a>
+              )}
             </li>
           ))}
         </ol>

@@ -97,6 +97,19 @@ export function PageHead({ site, draft }: { site: Site; draft: Draft }) {
               />{" "}
               In the navigation
             </label>
+            <span className="flex items-center gap-2 text-sm">
+              Take it out as{" "}
+              {(["html", "markdown"] as const).map((format) => (
+                <a
+                  key={format}
+                  className="text-accent underline"
+                  download
+                  href={`/api/v1/sites/${site.id}/export?format=${format}&page=${page.id}`}
+                >
+                  {format === "html" ? "HTML" : "Markdown"}
+                </a>
+              ))}
+            </span>
             <DeletePage site={site} draft={draft} />
           </div>
         </div>

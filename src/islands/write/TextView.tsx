@@ -42,6 +42,16 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
   const { findings } = useCheck(site, draft.fields, judging, follow, () => ({ body: editor.getJSON() }));
   const picture = usePicture(editor, column.current);
 
+  // From the words to their knot, as a click on the knot goes to the words.
+  useEffect(() => {
+    const mark = (): void => {
+      const { from } = editor.state.selection;
+      const index = knots.findIndex((knot) => from >= knot.from && from < knot.to);
+      setChosen(index === -1 ? undefined : index);
+    };
+    editor.on("selectionUpdate", mark);
+    return () => void editor.off("selectionUpdate", mark);
+  }, [editor, knots]);
   const compose = useCallback(
     (address?: string) => setComposing(linkAtSelection(editor, column.current, address)),
     [editor],
@@ -124,7 +134,7 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
         />
         <Uploads uploads={uploads} dismiss={dismiss} />
         {snippets.report ? <SnippetReport report={snippets.report} onClose={snippets.close} /> : null}
-        <PageFindings findings={findings} onOpen={choose} />
+        <PageFindings site={site} findings={findings} onOpen={choose} />
       </div>
       <section
         aria-label="Text"

@@ -1,5 +1,6 @@
 import { lazy, Suspense, useRef, useState } from "react";
 import { useEditor, type Editor } from "@tiptap/react";
+import { bodyToHtml } from "../../core/body/to-html.ts";
 import type { Page } from "../../core/objects/page.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { Choice } from "../../ui/Choice.tsx";
@@ -22,23 +23,29 @@ const VIEWS = [
   { value: "preview", word: "Preview" },
   { value: "compare", word: "Compare" },
 ] as const;
+// A text of some hundred thousand words would take a browser's editor too long; source is drawn line by line.
+const LONGEST_TEXT = 1_500_000;
+const NOTHING = { type: "doc", content: [{ type: "paragraph" }] };
+
 type View = (typeof VIEWS)[number]["value"];
 
 /** A page that is being written: one draft, seen as text, as source, as a reader gets it, or beside another version. */
 export function Writing({ site, first, backup }: { site: Site; first: Page; backup: Backup | undefined }) {
   const [shown, setShown] = useAddressState("view");
-  const view: View = VIEWS.find(({ value }) => value === shown)?.value ?? "text";
+  const isLong = first.html.length > LONGEST_TEXT;
+  const views = isLong ? VIEWS.slice(1) : VIEWS;
+  const view: View = views.find(({ value }) => value === shown)?.value ?? views[0]!.value;
   const editorRef = useRef<Editor>(null);
   const [adoptions, setAdoptions] = useState(0);
   const adopted = (page: Page, from: AdoptedFrom): void => {
-    editorRef.current?.commands.setContent(page.body as object, { emitUpdate: false });
+    if (!isLong) editorRef.current?.commands.setContent(page.body as object, { emitUpdate: false });
     if (from === "others") setAdoptions((count) => count + 1);
   };
   const draft = useDraft(site, first, backup, adopted);
   const home = site.hosts.find(({ role }) => role === "primary")!.url;
   const editor = useEditor({
     extensions: editorExtensions(home),
-    content: (backup?.change.body ?? first.body) as object,
+    content: (isLong ? NOTHING : (backup?.change.body ?? first.body)) as object,
     immediatelyRender: true,
     shouldRerenderOnTransaction: false,
     editorProps: {
@@ -62,9 +69,17 @@ export function Writing({ site, first, backup }: { site: Site; first: Page; back
   return (
     <>
       <PageHead site={site} draft={draft} />
-      {draft.conflict ? <ConflictPanel draft={draft} text={editor.getText()} /> : null}
+      {draft.conflict ? (
+        <ConflictPanel draft={draft} text={editor.getText({ blockSeparator: "\n\n" })} />
+      ) : null}
+      {isLong ? (
+        <p role="status" className="mb-2 text-warn">
+          This page has {Math.round(first.html.length / 100_000) / 10} million characters: it is written as
+          source. Split it into several pages to write it as text.
+        </p>
+      ) : null}
       <div className="mb-1 flex flex-wrap items-center gap-3">
-        <Choice label="View" value={view} options={VIEWS} onChange={turnTo} />
+        <Choice label="View" value={view} options={views} onChange={turnTo} />
         {draft.others.length > 0 ? (
           <p role="status" className="text-sm text-warn">
             {draft.others.join(" and ")} {draft.others.length === 1 ? "has" : "have"} this page open too.
@@ -76,7 +91,12 @@ export function Writing({ site, first, backup }: { site: Site; first: Page; back
       ) : (
         <Suspense fallback={<p className="text-quiet">Fetching this view…</p>}>
           {view === "html" ? (
-            <HtmlView key={adoptions} site={site} draft={draft} body={() => editor.getJSON()} />
+            <HtmlView
+              key={adoptions}
+              site={site}
+              draft={draft}
+              html={() => (isLong ? draft.page.html : bodyToHtml(editor.getJSON()))}
+            />
           ) : view === "preview" ? (
             <PreviewView site={site} draft={draft} />
           ) : (

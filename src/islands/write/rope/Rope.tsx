@@ -1,5 +1,5 @@
 import { ChevronDown, ChevronUp } from "lucide-react";
-import { useMemo, useState, type ReactNode } from "react";
+import { useMemo, useState, type CSSProperties, type ReactNode } from "react";
 import type { Finding, Mend } from "../../../core/check/finding.ts";
 import { Choice } from "../../../ui/Choice.tsx";
 import { KnotButton } from "./KnotButton.tsx";
@@ -103,7 +103,10 @@ export function Rope(props: {
       <div ref={setRope} className="rope-line relative" style={{ minHeight: height }}>
         <div className="rope absolute top-0 bottom-0 left-[8px]" aria-hidden />
         {props.panel ? (
-          <div className="absolute right-0 left-6 z-20" style={{ top: Math.max(0, props.panelTop - 10) }}>
+          <div
+            className="z-20 max-lg:fixed max-lg:inset-x-3 max-lg:bottom-3 max-lg:max-h-[75vh] max-lg:overflow-auto lg:absolute lg:top-(--panel-top) lg:right-0 lg:left-6"
+            style={{ "--panel-top": `${Math.max(0, props.panelTop - 10)}px` } as CSSProperties}
+          >
             {props.panel}
           </div>
         ) : null}

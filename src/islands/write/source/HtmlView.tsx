@@ -3,7 +3,6 @@ import { lintGutter, setDiagnostics, type Diagnostic } from "@codemirror/lint";
 import { openSearchPanel, search } from "@codemirror/search";
 import { EditorView, basicSetup } from "codemirror";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { bodyToHtml } from "../../../core/body/to-html.ts";
 import { findLinks, type LinkInHtml } from "../../../core/links/find.ts";
 import { rewriteLinks } from "../../../core/links/rewrite.ts";
 import type { Site } from "../../../core/objects/site.ts";
@@ -13,11 +12,14 @@ import { useJudge } from "../rope/use-delivered.ts";
 import type { Draft } from "../use-draft.ts";
 import { laidOut } from "./lay-out.ts";
 
+// Links are looked for when the typing has rested.
+const REST_MS = 120;
+
 /** The same page as source, with the same knots and checks in its margin. What is edited is saved as the draft. */
-export default function HtmlView({ site, draft, body }: { site: Site; draft: Draft; body: () => unknown }) {
+export default function HtmlView({ site, draft, html }: { site: Site; draft: Draft; html: () => string }) {
   const holder = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView>(undefined);
-  const [source, setSource] = useState(() => laidOut(bodyToHtml(body())));
+  const [source, setSource] = useState(() => laidOut(html()));
   const [chosen, setChosen] = useState<number>();
   const [tops, setTops] = useState<readonly number[]>([]);
   const first = useRef(source);
@@ -39,6 +41,7 @@ export default function HtmlView({ site, draft, body }: { site: Site; draft: Dra
   }));
 
   useEffect(() => {
+    let resting: ReturnType<typeof setTimeout> | undefined;
     const made = new EditorView({
       doc: first.current,
       parent: holder.current!,
@@ -51,14 +54,18 @@ export default function HtmlView({ site, draft, body }: { site: Site; draft: Dra
         EditorView.contentAttributes.of({ "aria-label": "HTML of the page" }),
         EditorView.updateListener.of((update) => {
           if (!update.docChanged) return;
-          setSource(update.state.doc.toString());
+          clearTimeout(resting);
+          resting = setTimeout(() => setSource(made.state.doc.toString()), REST_MS);
           for (const listener of changed.current) listener();
           editing.current({ html: () => made.state.doc.toString() });
         }),
       ],
     });
     view.current = made;
-    return () => made.destroy();
+    return () => {
+      clearTimeout(resting);
+      made.destroy();
+    };
   }, []);
 
   useEffect(() => {

@@ -17,7 +17,7 @@ interface Shot {
 // A few slips, as they happen while somebody writes; the comparison shows them afterwards.
 async function faulty(page: Page): Promise<void> {
   const text = page.getByRole("textbox", { name: "Text of the page" });
-  await text.getByText("Eyepieces stay, and move").click();
+  await text.getByText("Anything around 30 mm serves").click();
   await page.keyboard.press("End");
   await page.keyboard.type(" Ours are listed here.");
   await page.keyboard.press("ArrowLeft");

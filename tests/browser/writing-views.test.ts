@@ -175,7 +175,7 @@ describe("nothing is lost", () => {
     await composer(page).getByRole("button", { name: "Set link" }).click();
     await saved(page);
     await page.getByRole("radio", { name: "Compare" }).click();
-    await page.getByText("words differ as marked, 1 links differ").waitFor();
+    await page.getByText("words differ as marked, one link differs").waitFor();
     await page.getByRole("cell", { name: "added" }).waitFor();
     await page.getByRole("button", { name: "Make it the draft again" }).click();
     await page.getByText("the words are the same, the links are the same").waitFor();

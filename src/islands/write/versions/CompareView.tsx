@@ -91,7 +91,7 @@ function Difference(props: { draft: Draft; other: RevisionFull; restore: () => v
           {words.every(({ change }) => change === "same")
             ? "the words are the same"
             : "words differ as marked"}
-          , {links.length === 0 ? "the links are the same" : `${links.length} links differ`}.
+          , {linksInWords(links.length)}.
         </p>
         <button className="action ml-auto" onClick={props.restore}>
           Make it the draft again
@@ -107,7 +107,7 @@ function Difference(props: { draft: Draft; other: RevisionFull; restore: () => v
             {links.map((link, index) => (
               <tr key={index} className="border-b border-line/60 align-top">
                 <td
-                  className={`py-1 pr-3 font-medium ${link.change === "added" ? "text-good" : link.change === "removed" ? "text-bad" : "text-warn"}`}
+                  className={`w-24 py-1 pr-3 font-medium ${link.change === "added" ? "text-good" : link.change === "removed" ? "text-bad" : "text-warn"}`}
                 >
                   {link.change}
                 </td>
@@ -132,6 +132,11 @@ function Difference(props: { draft: Draft; other: RevisionFull; restore: () => v
       </section>
     </div>
   );
+}
+
+function linksInWords(count: number): string {
+  if (count === 0) return "the links are the same";
+  return count === 1 ? "one link differs" : `${count} links differ`;
 }
 
 function Side(props: {

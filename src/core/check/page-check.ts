@@ -70,7 +70,7 @@ export function checkPage(html: string, against: CheckAgainst): Finding[] {
 
     const hollow = link.anchor === "text" && link.words !== "" && !spoken(link) ? emptyWords(link.words) : undefined;
     if (hollow)
-      add("empty-words", at, "advice", `${hollow[0]!.toUpperCase()}${hollow.slice(1)}.`, "Readers skim links, and screen readers list them: the words should say what comes.", [open("Change the words")]); // prettier-ignore
+      add("empty-words", at, "advice", `${hollow[0]!.toUpperCase()}${hollow.slice(1)}.`, "Eyes run from link to link, and screen readers list them: the words should say what comes.", [open("Change the words")]); // prettier-ignore
     if (link.picture !== null && sameAddress(link.href, link.picture))
       add("links-to-itself", at, "fault", "The picture links to its own file.", "Readers click to get to the thing, and get the same picture again.", [open("Choose where it leads"), { do: "unlink", word: "Take the link off" }]); // prettier-ignore
 

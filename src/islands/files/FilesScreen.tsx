@@ -1,9 +1,10 @@
 import { useInfiniteQuery, useMutation } from "@tanstack/react-query";
 import { Copy, Upload as UploadSign } from "lucide-react";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import type { SiteFile } from "../../core/objects/file.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { api, messageOf, queries, type ListOf } from "../../ui/api.ts";
+import { ChooseFiles } from "../../ui/ChooseFiles.tsx";
 import { copyText } from "../../ui/copy.ts";
 import { tell } from "../../ui/notices.ts";
 import { Screen } from "../../ui/Screen.tsx";
@@ -37,7 +38,6 @@ function Files({ site }: { site: Site }) {
   const [sort, setSort] = useAddressState("sort");
   const [open, setOpen] = useAddressState("open");
   const [sending, setSending] = useState<readonly Sending[]>([]);
-  const choose = useRef<HTMLInputElement>(null);
   const search = useDebounced(q, 200);
   const files = useInfiniteQuery({
     queryKey: ["files", site.id, search, sort],
@@ -103,20 +103,13 @@ function Files({ site }: { site: Site }) {
         <span className="text-sm text-quiet">
           {files.isSuccess ? `${files.data.pages[0]!.total} files; drop more anywhere here` : ""}
         </span>
-        <button className="action action-main ml-auto" onClick={() => choose.current?.click()}>
+        <ChooseFiles
+          label="Files to upload"
+          className="action action-main ml-auto"
+          onChoose={(chosen) => void send(chosen)}
+        >
           <UploadSign size={16} aria-hidden /> Upload
-        </button>
-        <input
-          ref={choose}
-          type="file"
-          multiple
-          hidden
-          aria-label="Files to upload"
-          onChange={(event) => {
-            void send([...(event.target.files ?? [])]);
-            event.target.value = "";
-          }}
-        />
+        </ChooseFiles>
       </div>
       {sending.map(({ name, share, failure }) => (
         <p key={name} role={failure ? "alert" : "status"} className="mb-1 flex items-center gap-3 text-sm">

@@ -5,8 +5,8 @@ import type { KeyboardEvent } from "react";
 import { NAVIGATION_KINDS, type NavigationItem, type NavigationKind } from "../../core/objects/navigation.ts";
 import type { PageSummary } from "../../core/objects/page.ts";
 import type { Site } from "../../core/objects/site.ts";
-import { Choice } from "../../ui/Choice.tsx";
 import { FieldRow } from "../../ui/FieldRow.tsx";
+import { TabChoice } from "../../ui/TabChoice.tsx";
 import type { FlatItem } from "../../core/navigation/branches.ts";
 
 const KIND_WORDS: Readonly<Record<NavigationKind, string>> = {
@@ -165,16 +165,7 @@ function Fields(props: {
         </FieldRow>
       ) : null}
       <div className="self-end">
-        <Choice
-          label="Tab"
-          value={item.target ?? "rules"}
-          options={[
-            { value: "rules", word: "Tab by the rules" },
-            { value: "same", word: "Same tab" },
-            { value: "new", word: "New tab" },
-          ]}
-          onChange={(value) => onChange({ target: value === "rules" ? undefined : value })}
-        />
+        <TabChoice value={item.target} onChange={(target) => onChange({ target })} />
       </div>
     </div>
   );

@@ -1,9 +1,10 @@
 import { useMutation } from "@tanstack/react-query";
 import { Download, Upload } from "lucide-react";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import type { Site } from "../../core/objects/site.ts";
 import type { ImportedFile, ImportReport } from "../../core/objects/transfer.ts";
 import { messageOf, queries } from "../../ui/api.ts";
+import { ChooseFiles } from "../../ui/ChooseFiles.tsx";
 import { Choice } from "../../ui/Choice.tsx";
 import { KIND_WORD, Knot } from "../../ui/Knot.tsx";
 import { Screen } from "../../ui/Screen.tsx";
@@ -24,7 +25,6 @@ export function TransferScreen({ site }: { site: Site }) {
 }
 
 function BringIn({ site }: { site: Site }) {
-  const choose = useRef<HTMLInputElement>(null);
   const [files, setFiles] = useState<readonly File[]>([]);
   const [share, setShare] = useState(0);
   const [publish, setPublish] = useState<"0" | "1">("0");
@@ -64,21 +64,14 @@ function BringIn({ site }: { site: Site }) {
           Drop HTML or Markdown files here, or a zip of them with their pictures. You see what would become of
           them before anything is written.
         </p>
-        <button className="action" onClick={() => choose.current?.click()}>
-          <Upload size={15} aria-hidden /> Choose files
-        </button>
-        <input
-          ref={choose}
-          type="file"
-          multiple
-          hidden
+        <ChooseFiles
+          label="Files to bring in"
           accept=".html,.htm,.md,.markdown,.zip"
-          aria-label="Files to bring in"
-          onChange={(event) => {
-            take([...(event.target.files ?? [])]);
-            event.target.value = "";
-          }}
-        />
+          className="action"
+          onChoose={take}
+        >
+          <Upload size={15} aria-hidden /> Choose files
+        </ChooseFiles>
       </div>
       {bring.isPending ? (
         <p role="status" className="mt-3 flex items-center gap-3">

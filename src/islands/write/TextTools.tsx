@@ -1,6 +1,6 @@
 import type { Editor } from "@tiptap/react";
 import { useEditorState } from "@tiptap/react";
-import { useRef } from "react";
+import { ChooseFiles } from "../../ui/ChooseFiles.tsx";
 import { pictureDefaults } from "./picture/picture-defaults.ts";
 
 const TOOLS: readonly { word: string; name: string; level?: number; run: (editor: Editor) => void }[] = [
@@ -31,7 +31,6 @@ export function TextTools(props: {
   takeSnippet: (html: string) => void;
 }) {
   const { editor, compose } = props;
-  const choose = useRef<HTMLInputElement>(null);
   const active = useEditorState({
     editor,
     selector: ({ editor: now }) =>
@@ -58,20 +57,13 @@ export function TextTools(props: {
           {word}
         </button>
       ))}
-      <button className="rounded px-2 py-1 text-quiet hover:text-ink" onClick={() => choose.current?.click()}>
+      <ChooseFiles
+        label="Pictures or files to put into the text"
+        className="rounded px-2 py-1 text-quiet hover:text-ink"
+        onChoose={props.addFiles}
+      >
         Picture or file
-      </button>
-      <input
-        ref={choose}
-        type="file"
-        multiple
-        hidden
-        aria-label="Pictures or files to put into the text"
-        onChange={(event) => {
-          props.addFiles([...(event.target.files ?? [])]);
-          event.target.value = "";
-        }}
-      />
+      </ChooseFiles>
       <button
         className="rounded px-2 py-1 text-quiet hover:text-ink"
         aria-label="Picture by address"

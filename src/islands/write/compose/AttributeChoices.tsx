@@ -2,7 +2,7 @@ import { RotateCcw } from "lucide-react";
 import { MANAGED_TOKENS, type ManagedToken } from "../../../core/objects/rule.ts";
 import type { Override } from "../../../core/rules/override.ts";
 import type { Resolved } from "../../../core/rules/resolve.ts";
-import { Choice } from "../../../ui/Choice.tsx";
+import { TabChoice } from "../../../ui/TabChoice.tsx";
 
 /** Tab and rel tokens of a link: as the rules deliver them, each with its reason, each to be set by hand and given back. */
 export function AttributeChoices(props: {
@@ -18,17 +18,9 @@ export function AttributeChoices(props: {
   return (
     <fieldset className="grid gap-2">
       <legend className="sr-only">Tab and rel</legend>
-      <Choice
-        label="Tab"
-        value={override.target ?? "rules"}
-        options={[
-          { value: "rules", word: "Tab by the rules" },
-          { value: "same", word: "Same tab" },
-          { value: "new", word: "New tab" },
-        ]}
-        onChange={(value) =>
-          value === "rules" ? without("target") : onChange({ ...override, target: value })
-        }
+      <TabChoice
+        value={override.target}
+        onChange={(target) => (target ? onChange({ ...override, target }) : without("target"))}
       />
       <div className="flex flex-wrap gap-1" role="group" aria-label="rel tokens">
         {MANAGED_TOKENS.map((token) => (

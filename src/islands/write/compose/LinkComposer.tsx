@@ -8,6 +8,7 @@ import type { Site } from "../../../core/objects/site.ts";
 import { formatOverride, parseOverride, type Override } from "../../../core/rules/override.ts";
 import { fillAddress, variableNames } from "../../../core/text/variables.ts";
 import { FieldRow } from "../../../ui/FieldRow.tsx";
+import { RepairNotes } from "./RepairNotes.tsx";
 import { KIND_WORD, Knot } from "../../../ui/Knot.tsx";
 import { useJudge, type DeliveredLink, type PageFields } from "../rope/use-delivered.ts";
 import { AttributeChoices } from "./AttributeChoices.tsx";
@@ -111,23 +112,7 @@ export function LinkComposer(props: {
             ))}
           </p>
         ) : null}
-        {repaired.ok && (repaired.repairs.length > 0 || repaired.warnings.length > 0) ? (
-          <ul aria-label="What was mended" className="text-sm">
-            {repaired.repairs.length > 0 ? (
-              <li className="mb-0.5 break-all font-mono text-xs">{address}</li>
-            ) : null}
-            {repaired.repairs.map(({ message }) => (
-              <li key={message} className="text-good">
-                {message}
-              </li>
-            ))}
-            {repaired.warnings.map(({ message }) => (
-              <li key={message} className="text-warn">
-                {message}
-              </li>
-            ))}
-          </ul>
-        ) : null}
+        <RepairNotes repaired={repaired} address={address} />
         <div className="grid grid-cols-2 gap-2">
           <FieldRow label={at.picture ? "Alternative text" : "Words"}>
             {(attributes) => (

@@ -10,7 +10,7 @@ import { Rope, type RopeLink } from "../rope/Rope.tsx";
 import { useCheck } from "../rope/use-check.ts";
 import { useJudge } from "../rope/use-delivered.ts";
 import type { Draft } from "../use-draft.ts";
-import { laidOut } from "./lay-out.ts";
+import { laidOut } from "../../../core/formats/lay-out.ts";
 
 // Links are looked for when the typing has rested.
 const REST_MS = 120;

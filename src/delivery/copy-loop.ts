@@ -1,8 +1,11 @@
 import type { SpoolCopier } from "./spool-copier.ts";
 
 const REST_MS = 400;
-const BUSY_PER_SECOND = 2_000;
-const BUSY_SHARE = 0.02;
+// How much of the time copying may take, by how many records a second come in.
+const SHARES: readonly (readonly [perSecond: number, share: number])[] = [
+  [10_000, 0.005],
+  [2_000, 0.25],
+];
 const MOST_WAITING_BYTES = 1024 * 1024 * 1024;
 
 /** Copying for as long as the process runs. */
@@ -13,9 +16,10 @@ export interface CopyLoop {
 
 /**
  * Copies the spool to the database again and again. Readers come first: while more than two thousand records
- * a second come in, the database is given a batch now and then, a fiftieth of the time, and the rest waits
- * on the disk; at full speed it would halve the redirects where database and listener share two cores
- * (measured by `npm run bench -- redirects`). A gigabyte is as much as may wait.
+ * a second come in, copying takes a quarter of the time, and above ten thousand, where a listener has no time to
+ * spare, so little that fewer than one answer in a hundred meets it; the rest waits on the disk. At full speed it
+ * would halve the redirects where database and listener share two cores (measured by
+ * `npm run bench -- redirects`). A gigabyte is as much as may wait.
  */
 export function startCopyLoop(
   copier: SpoolCopier,
@@ -39,23 +43,25 @@ export function startCopyLoop(
       failing = true;
     }
   };
-  const isBusy = (): boolean => {
+  const shareNow = (): number => {
     const now = { at: performance.now(), written: recordsWritten() };
     const perSecond = ((now.written - seen.written) * 1000) / (now.at - seen.at);
     seen = now;
-    return perSecond > BUSY_PER_SECOND && copier.waitingBytes < MOST_WAITING_BYTES;
+    if (copier.waitingBytes >= MOST_WAITING_BYTES) return 1;
+    return SHARES.find(([from]) => perSecond > from)?.[1] ?? 1;
   };
   const turn = async (): Promise<void> => {
-    const busy = isBusy();
-    if (!busy) restUntil = 0;
+    const share = shareNow();
+    const isBusy = share < 1;
+    if (!isBusy) restUntil = 0;
     if (performance.now() >= restUntil) {
       const began = performance.now();
       // One batch, then whether it has become busy is asked again.
       await copy(1);
       const ended = performance.now();
-      if (busy) restUntil = ended + (ended - began) / BUSY_SHARE;
+      if (isBusy) restUntil = ended + (ended - began) / share;
     }
-    const more = !busy && copier.waitingBytes > 0 && !failing;
+    const more = !isBusy && copier.waitingBytes > 0 && !failing;
     if (!stopped) timer = setTimeout(next, more ? 0 : REST_MS);
   };
   const next = (): void => {

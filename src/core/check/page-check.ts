@@ -118,9 +118,11 @@ function judge(html: string, against: CheckAgainst, blocks: readonly number[]): 
   return findLinks(html).map((link, index) => {
     while (block < blocks.length && blocks[block]! <= link.tag.start) block += 1;
     const href = fillAddress(link.href, against.variables);
+    const kind = destinationKind(href, sight);
     const facts = linkFacts(
       { href, anchor: link.anchor, page: against.page.path, category: against.page.category },
       sight,
+      kind,
     );
     const isBare = link.rel === null && link.target === null && link.override === null;
     const byRules = resolve(against.rules, facts, writtenOn({}));
@@ -129,7 +131,7 @@ function judge(html: string, against: CheckAgainst, blocks: readonly number[]): 
       href,
       index,
       block,
-      kind: destinationKind(href, sight),
+      kind,
       reach: facts.reach,
       resolved: isBare ? byRules : resolve(against.rules, facts, writtenOn(link)),
       byRules,

@@ -22,10 +22,14 @@ export interface SiteSight extends SiteAddresses {
 
 /**
  * The facts of a link that rules match on. A link to one of our own routes is judged by where the route
- * leads: a short link to a shop is an outside link, else shortening would take its marks away.
+ * leads: a short link to a shop is an outside link, else shortening would take its marks away. Who knows the
+ * destination's kind already hands it over.
  */
-export function linkFacts(link: LinkOnPage, site: SiteSight): LinkFacts {
-  const kind = destinationKind(link.href, site);
+export function linkFacts(
+  link: LinkOnPage,
+  site: SiteSight,
+  kind: DestinationKind = destinationKind(link.href, site),
+): LinkFacts {
   const end = kind === "route" ? throughRoutes(link.href, site) : link.href;
   const endKind = kind === "route" ? destinationKind(end, site) : kind;
   return {

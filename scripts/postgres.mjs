@@ -37,6 +37,11 @@ export async function startPostgres(folder, settings = {}) {
   const data = reachableFolder(folder);
   const passwordFile = join(folder, "postgres-password");
   mkdirSync(folder, { recursive: true });
+  if (!existsSync(passwordFile) && existsSync(join(data, "PG_VERSION"))) {
+    throw new Error(
+      `the database in ${data} belongs to a data folder that was removed, and its password with it; move ${data} away as well to begin with an empty database.`,
+    );
+  }
   if (!existsSync(passwordFile))
     writeFileSync(passwordFile, randomBytes(24).toString("hex"), { mode: 0o600 });
   const password = readFileSync(passwordFile, "utf8");

@@ -57,7 +57,7 @@ export async function redirects(): Promise<void> {
     await new Promise((resolve) => setTimeout(resolve, 1500));
     postgres.stop("immediate");
     rmSync(folder, { recursive: true, force: true });
-    rmSync(postgres.data, { recursive: true, force: true });
+    postgres.discard();
   }
 }
 

@@ -49,7 +49,7 @@ export async function writing(): Promise<void> {
     await serving.stop();
     postgres.stop("immediate");
     rmSync(folder, { recursive: true, force: true });
-    rmSync(postgres.data, { recursive: true, force: true });
+    postgres.discard();
   }
 }
 

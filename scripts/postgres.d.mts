@@ -5,6 +5,8 @@ export interface OwnPostgres {
   reused: boolean;
   url(database: string): string;
   stop(mode?: "fast" | "immediate"): void;
+  /** Takes the data away for good. */
+  discard(): void;
   restart(): void;
 }
 export function postgresFolder(): string | undefined;

@@ -16,8 +16,8 @@ const folder = mkdtempSync(join(tmpdir(), "maprope-test-"));
 let postgres;
 function cleanUp() {
   postgres?.stop("immediate");
+  postgres?.discard();
   rmSync(folder, { recursive: true, force: true });
-  if (postgres) rmSync(postgres.data, { recursive: true, force: true });
 }
 for (const signal of ["SIGINT", "SIGTERM"]) {
   process.on(signal, () => {

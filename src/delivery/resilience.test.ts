@@ -129,7 +129,7 @@ describe("the database gone, and back", () => {
   after(() => {
     postgres.stop();
     rmSync(folder, { recursive: true, force: true });
-    rmSync(postgres.data, { recursive: true, force: true });
+    postgres.discard();
   });
 
   test("redirects and cached pages go on, clicks wait, and arrive once; changes are caught up", async () => {

@@ -1,4 +1,4 @@
-// Takes the pictures in docs/screenshots from a running `npm start` with demo data: npx tsx scripts/screenshots.ts
+// Takes the pictures in docs/screenshots from a running `npm start` with demo data: npx tsx scripts/screenshots.ts [NAME …]
 import { join } from "node:path";
 import { chromium, type Page } from "playwright-core";
 import { DEMO_SIGN_IN } from "../demo/load.ts";
@@ -17,7 +17,8 @@ interface Shot {
 // A few slips, as they happen while somebody writes; the comparison shows them afterwards.
 async function faulty(page: Page): Promise<void> {
   const text = page.getByRole("textbox", { name: "Text of the page" });
-  await text.getByText("Anything around 30 mm serves").click();
+  // On the paragraph's second line, so that “End” is its end.
+  await text.getByText("Anything around 30 mm serves").click({ position: { x: 150, y: 40 } });
   await page.keyboard.press("End");
   await page.keyboard.type(" Ours are listed here.");
   await page.keyboard.press("ArrowLeft");
@@ -26,6 +27,7 @@ async function faulty(page: Page): Promise<void> {
   await page.getByRole("combobox", { name: "Where it leads" }).fill("/resorces");
   await page.getByRole("button", { name: "Set link" }).click();
   await page.getByText("Nothing on the site answers /resorces.").first().waitFor();
+  await page.evaluate(() => scrollTo(0, 0));
   await page.waitForTimeout(1500);
 }
 
@@ -85,7 +87,8 @@ const shots: readonly Shot[] = [
 ];
 
 const browser = await chromium.launch(CHROMIUM);
-for (const shot of shots) {
+const wanted = process.argv.slice(2);
+for (const shot of shots.filter(({ name }) => wanted.length === 0 || wanted.includes(name))) {
   const context = await browser.newContext({
     viewport: { width: 1280, height: 800 },
     baseURL: WORKSPACE,

@@ -1,26 +1,12 @@
 import { z } from "zod";
-import { destinationKind, DESTINATION_KINDS, ownPlace } from "../core/address/classify.ts";
+import { destinationKind, ownPlace } from "../core/address/classify.ts";
+import { lookSchema } from "../core/rules/looks.ts";
 import { throughRoutes } from "../core/rules/link-facts.ts";
 import type { Desk } from "./desk.ts";
 import { lookUpPlaces } from "./places.ts";
 import type { OpenSite } from "./sites.ts";
 
-export const linkLooksSchema = z.object({
-  items: z.array(
-    z.object({
-      address: z.string(),
-      kind: z.enum(DESTINATION_KINDS),
-      /** Where it ends when it goes through our own routes, else the address itself. */
-      ends: z.string(),
-      /** Title of the page that stands there. */
-      title: z.string().optional(),
-      /** A page that readers do not get yet. */
-      draft: z.boolean().optional(),
-      /** A redirect, which only leads on; a short link is made to be linked to. */
-      redirect: z.boolean().optional(),
-    }),
-  ),
-});
+export const linkLooksSchema = z.object({ items: z.array(lookSchema) });
 
 /** Says of many addresses at once what they are for this site and where they end; the rope asks this. */
 export async function lookAtLinks(

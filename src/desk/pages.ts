@@ -203,11 +203,7 @@ export async function previewDocument(
   draft: boolean,
 ): Promise<string> {
   const row = await pageRow(desk, site, id);
-  const { path, title, description, category, inNavigation, html, bound, placement } = row;
-  const source =
-    draft || !row.published
-      ? { path, title, description, category, inNavigation, html, bound, placement }
-      : row.published;
+  const source = draft || !row.published ? asPublished(row) : row.published;
   const document = desk.preview(site.id, source);
   if (document === undefined) throw notFound("The site, on the delivery listener of this process,");
   return document;
@@ -230,23 +226,19 @@ export function takenBody(input: { html?: string; body?: Body }): { body: Body; 
   return input.html === undefined ? { body: input.body ?? emptyBody, dropped: [] } : takeHtml(input.html);
 }
 
+// What readers get of a draft once it is published.
+function asPublished(row: PageRow): PublishedPage {
+  const { path, title, description, category, inNavigation, html, bound, placement } = row;
+  return { path, title, description, category, inNavigation, html, bound, placement };
+}
+
 async function publishRow(
   desk: Desk,
   actor: Actor,
   row: Row<PageRow>,
   transaction: Transaction,
 ): Promise<void> {
-  const { path, title, description, category, inNavigation, html, body, bound, placement } = row;
-  const published: PublishedPage = {
-    path,
-    title,
-    description,
-    category,
-    inNavigation,
-    html,
-    bound,
-    placement,
-  };
+  const published = asPublished(row);
   await row.update(
     {
       published,
@@ -258,7 +250,12 @@ async function publishRow(
   );
   await desk.store.rows(
     `INSERT INTO revisions (page_id, version, snapshot, created_by) VALUES ($page::bigint, $version, $snapshot::jsonb, $by) ON CONFLICT DO NOTHING`,
-    { page: row.id, version: row.version, snapshot: JSON.stringify({ ...published, body }), by: actor.name },
+    {
+      page: row.id,
+      version: row.version,
+      snapshot: JSON.stringify({ ...published, body: row.body }),
+      by: actor.name,
+    },
     transaction,
   );
   await noteChange(desk.store, transaction, changeOf(row));

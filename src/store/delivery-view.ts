@@ -1,8 +1,9 @@
 import type { NavigationItem } from "../core/objects/navigation.ts";
+import type { Placement } from "../core/objects/page.ts";
 import type { Rule } from "../core/objects/rule.ts";
 import type { QueryMode, RouteStatus } from "../core/objects/route.ts";
 import { newestChange } from "./changes.ts";
-import type { HostRow, Placement, PublishedPage } from "./models.ts";
+import type { HostRow, PublishedPage } from "./models.ts";
 import type { Store } from "./store.ts";
 
 /** A route as delivery needs it; only enabled, not deleted ones. */

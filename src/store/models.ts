@@ -1,5 +1,6 @@
 import { DataTypes, Model, type ModelAttributes, type ModelStatic, type Sequelize } from "sequelize";
 import type { Body } from "../core/body/body.ts";
+import type { Placement } from "../core/objects/page.ts";
 import type { Rule } from "../core/objects/rule.ts";
 import type { Role } from "../core/objects/person.ts";
 import type { QueryMode, RouteKind, RouteStatus } from "../core/objects/route.ts";
@@ -57,14 +58,6 @@ export interface TokenRow extends Stamped {
 export interface StoredLink {
   href: string;
   words: string;
-}
-
-/** Where a shared block stands, and on which pages. */
-export interface Placement {
-  place: "footer" | "sidebar";
-  shown: "all" | "pages" | "categories";
-  /** Page patterns or category names, as `shown` says. */
-  on: string[];
 }
 
 /** A page as it was published: what readers get until the next publication. */

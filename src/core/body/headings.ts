@@ -1,3 +1,4 @@
+import { decodeHTML } from "entities";
 import { attributeOf, walkTags } from "../links/start-tags.ts";
 
 /** A heading of a page, and the id under which `#id` leads to it. */
@@ -64,7 +65,7 @@ function findHeadings(html: string): FoundHeading[] {
     },
   });
   for (const heading of waiting) {
-    heading.words = heading.words.replace(/\s+/g, " ").trim();
+    heading.words = decodeHTML(heading.words).replace(/\s+/g, " ").trim();
     if (!heading.own) {
       const wanted = anchorOf(heading.words);
       let id = wanted;

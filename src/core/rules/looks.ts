@@ -1,16 +1,21 @@
-import { ownPlace, type DestinationKind } from "../address/classify.ts";
+import { z } from "zod";
+import { DESTINATION_KINDS, ownPlace } from "../address/classify.ts";
 import type { SiteSight } from "./link-facts.ts";
 
 /** What the site says of an address: enough to judge links to it without asking again. */
-export interface Look {
-  address: string;
-  kind: DestinationKind;
+export const lookSchema = z.object({
+  address: z.string(),
+  kind: z.enum(DESTINATION_KINDS),
   /** Where it ends when it goes through our own routes, else the address itself. */
-  ends: string;
-  title?: string;
-  draft?: boolean;
-  redirect?: boolean;
-}
+  ends: z.string(),
+  /** Title of the page that stands there. */
+  title: z.string().optional(),
+  /** A page that readers do not get yet. */
+  draft: z.boolean().optional(),
+  /** A redirect, which only leads on; a short link is made to be linked to. */
+  redirect: z.boolean().optional(),
+});
+export type Look = z.infer<typeof lookSchema>;
 
 /** The site as far as these looks tell of it, for rules and classification. */
 export function sightOfLooks(hosts: readonly string[], looks: Iterable<Look>): SiteSight {

@@ -54,6 +54,10 @@ describe("headings", () => {
     assert.equal(anchorOf("שמיים"), "שמיים");
     assert.equal(anchorOf("🌒"), "heading");
   });
+  test("are called by the words that readers see, not by how HTML writes them", () =>
+    assert.deepEqual(headingAnchors("<h2>Dew &amp; frost</h2>"), [
+      { id: "dew-frost", words: "Dew & frost", level: 2 },
+    ]));
   test("get ids that differ, and keep those they have", () => {
     const html = '<h2>A</h2><p>x</p><h3 id="own">B</h3><h2>A</h2><h2 id="a-3">C</h2>';
     assert.equal(

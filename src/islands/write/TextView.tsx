@@ -2,7 +2,8 @@ import { EditorContent, useEditorState, type Editor } from "@tiptap/react";
 import { NodeSelection } from "@tiptap/pm/state";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { looksLikeAddress } from "../../core/address/repair.ts";
-import { anchorOf, type HeadingAnchor } from "../../core/body/headings.ts";
+import { headingAnchors } from "../../core/body/headings.ts";
+import { bodyToHtml } from "../../core/body/to-html.ts";
 import type { Mend } from "../../core/check/finding.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { formatOverride, parseOverride } from "../../core/rules/override.ts";
@@ -56,6 +57,11 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
     (address?: string) => setComposing(linkAtSelection(editor, column.current, address)),
     [editor],
   );
+  // Written out once, when the composer opens.
+  const headings = useMemo(
+    () => (composing ? headingAnchors(bodyToHtml(editor.getJSON())) : []),
+    [editor, composing],
+  );
   useTextKeys(compose);
   usePasteAndDrop(editor, { compose, takeSnippet: snippets.take, addFiles: add });
 
@@ -103,7 +109,7 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
       site={site}
       at={composing}
       page={draft.fields}
-      headings={headingsOf(editor)}
+      headings={headings}
       onSet={(link) => {
         applyLink(editor, composing, link);
         close();
@@ -180,23 +186,6 @@ function usePicture(editor: Editor, column: HTMLElement | null) {
   const shown = editor.view.nodeDOM(picture.at) as HTMLElement | null;
   const top = (shown?.getBoundingClientRect().top ?? 0) - (column?.getBoundingClientRect().top ?? 0);
   return { ...picture, top };
-}
-
-/** The headings of the text with the ids that they get when it is delivered. */
-function headingsOf(editor: Editor): HeadingAnchor[] {
-  const taken = new Set<string>();
-  const found: HeadingAnchor[] = [];
-  editor.state.doc.descendants((node) => {
-    if (node.type.name !== "heading") return node.type.name !== "paragraph";
-    const own = node.attrs.id as string | null;
-    const wanted = own ?? anchorOf(node.textContent);
-    let id = wanted;
-    for (let number = 2; taken.has(id); number += 1) id = `${wanted}-${number}`;
-    taken.add(id);
-    found.push({ id, words: node.textContent, level: node.attrs.level as number });
-    return false;
-  });
-  return found;
 }
 
 /** Ctrl K composes, Alt with the arrows walks along the rope; the paste field hands addresses over. */

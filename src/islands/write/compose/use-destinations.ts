@@ -5,6 +5,7 @@ import type { DestinationKind } from "../../../core/address/classify.ts";
 import type { HeadingAnchor } from "../../../core/body/headings.ts";
 import type { SiteFile } from "../../../core/objects/file.ts";
 import type { PasteAnswer } from "../../../core/objects/paste.ts";
+import type { Route } from "../../../core/objects/route.ts";
 import type { Site } from "../../../core/objects/site.ts";
 import { api, type ListOf } from "../../../ui/api.ts";
 import { useDebounced } from "../../../ui/use-debounced.ts";
@@ -58,12 +59,7 @@ export function useDestinations(
   if (!isWords) {
     const short = answer.shortLinks
       .filter(({ enabled }) => enabled)
-      .map((route): Destination => ({
-        kind: "route",
-        title: route.title || route.address,
-        address: route.host ? route.url : route.address,
-        note: "its short link",
-      }));
+      .map((route) => shortLink(route, "its short link"));
     return { found: [...short, ...here, ...namedFiles], asked: true };
   }
   const pages = answer.pages.map((page): Destination => ({
@@ -72,20 +68,17 @@ export function useDestinations(
     address: page.path,
     note: page.status === "draft" ? "draft" : "",
   }));
-  const routes = answer.routes
-    .filter(({ kind }) => kind === "short")
-    .map((route): Destination => ({
-      kind: "route",
-      title: route.title || route.address,
-      address: route.host ? route.url : route.address,
-      note: "",
-    }));
+  const routes = answer.routes.filter(({ kind }) => kind === "short").map((route) => shortLink(route, ""));
   const files = answer.files.map(asDestination);
   // What is called so comes before what only speaks of it.
   const isCalled = ({ title, address }: Destination): boolean =>
     `${title} ${address}`.toLowerCase().includes(typed.toLowerCase());
   const all = [...pages, ...routes, ...here, ...files];
   return { found: [...all.filter(isCalled), ...all.filter((one) => !isCalled(one))], asked: true };
+}
+
+function shortLink({ title, address, host, url }: Route, note: string): Destination {
+  return { kind: "route", title: title || address, address: host ? url : address, note };
 }
 
 function asDestination({ name, path }: SiteFile): Destination {

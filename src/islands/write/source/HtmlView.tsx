@@ -3,7 +3,7 @@ import { lintGutter, setDiagnostics, type Diagnostic } from "@codemirror/lint";
 import { openSearchPanel, search } from "@codemirror/search";
 import { EditorView, basicSetup } from "codemirror";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { findLinks, type LinkInHtml } from "../../../core/links/find.ts";
+import { findLinks } from "../../../core/links/find.ts";
 import { rewriteLinks } from "../../../core/links/rewrite.ts";
 import type { Site } from "../../../core/objects/site.ts";
 import { Rope, type RopeLink } from "../rope/Rope.tsx";
@@ -104,18 +104,15 @@ export default function HtmlView({ site, draft, html }: { site: Site; draft: Dra
     editor.focus();
     editor.dispatch({ selection: { anchor: tag.start, head: tag.end }, scrollIntoView: true });
   };
-  const replaceTag = (index: number, change: (link: LinkInHtml) => Partial<Record<"href", string>>): void => {
+  const setAddress = (index: number, href: string): void => {
     const link = links[index];
     const editor = view.current;
-    if (!link || !editor) return;
+    // While somebody types, the tags are not where they were found; they are looked for again in a moment.
+    if (!link || !editor || editor.state.doc.toString() !== source) return;
     const { start, end } = link.tag;
-    const text = rewriteLinks(
-      source.slice(start, end),
-      ({ rel, target }) => ({ rel, target, ...change(link) }),
-      {
-        keepOverride: true,
-      },
-    );
+    const text = rewriteLinks(source.slice(start, end), ({ rel, target }) => ({ rel, target, href }), {
+      keepOverride: true,
+    });
     editor.dispatch({ changes: { from: start, to: end, insert: text } });
   };
   const knots = links.map((link, index): RopeLink => ({
@@ -166,7 +163,7 @@ export default function HtmlView({ site, draft, html }: { site: Site; draft: Dra
         empty="No links in this source yet."
         onChoose={show}
         onMend={(index, mend) => {
-          if (mend.do === "address") replaceTag(index, () => ({ href: mend.address }));
+          if (mend.do === "address") setAddress(index, mend.address);
           else show(index);
         }}
       />

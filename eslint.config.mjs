@@ -3,11 +3,12 @@ import jsxA11y from "eslint-plugin-jsx-a11y";
 import reactHooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
 
-// Imports point down only (DESIGN section 4): pages, islands → desk → store → core; delivery → store, core.
+// Imports point down only (DESIGN section 4): pages, islands → desk → store, outgoing → core; delivery → store, core.
 const below = {
   core: [],
   store: ["core"],
-  desk: ["store", "core"],
+  outgoing: ["core"],
+  desk: ["store", "core", "outgoing"],
   delivery: ["store", "core"],
   sim: [],
   ui: ["core"],

@@ -8,7 +8,7 @@ import { changeFile, uploadFile } from "../src/desk/files.ts";
 import { replaceNavigation } from "../src/desk/navigation.ts";
 import { createPage, publishPage, savePage } from "../src/desk/pages.ts";
 import { addPerson } from "../src/desk/people.ts";
-import { createRoute } from "../src/desk/routes.ts";
+import { createRoute } from "../src/desk/routes/routes.ts";
 import { replaceRules } from "../src/desk/rules.ts";
 import { changeSite, createSite, openSite } from "../src/desk/sites.ts";
 import { copyBatch } from "../src/store/click-spool.ts";

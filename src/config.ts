@@ -12,6 +12,8 @@ export interface Config {
   secret: string | undefined;
   apiToken: string | undefined;
   demo: boolean;
+  /** Outside hosts are played by `sim/`: names under `.localhost` are asked for on its port. */
+  simulated: boolean;
   trustProxy: boolean;
   /** Folder of the built workspace. */
   buildFolder: string;
@@ -33,6 +35,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     secret: env.MAPROPE_SECRET || undefined,
     apiToken: token,
     demo: (env.MAPROPE_DEMO ?? "1") === "1",
+    simulated: (env.MAPROPE_SIMULATED ?? env.MAPROPE_DEMO ?? "1") === "1",
     trustProxy: env.MAPROPE_TRUST_PROXY === "1",
     buildFolder: folder(env.MAPROPE_BUILD || "dist", root),
   };

@@ -4,10 +4,15 @@ import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { randomBytes } from "node:crypto";
 import pino from "pino";
+import { lookup } from "node:dns/promises";
 import type { Config } from "./config.ts";
 import { startDelivery } from "./delivery/delivery.ts";
 import { closed, listening } from "./listening.ts";
 import type { Desk } from "./desk/desk.ts";
+import { createJobs } from "./desk/jobs.ts";
+import { lookAtDestinations } from "./destination-watch.ts";
+import { isPublicAddress } from "./outgoing/address-guard.ts";
+import { createOutgoing, type OutgoingOptions } from "./outgoing/outgoing.ts";
 import { migrate } from "./store/migrate.ts";
 import { openStore } from "./store/store.ts";
 import { createWorkspace } from "./workspace.ts";
@@ -34,6 +39,8 @@ export async function serve(
   const desk: Desk = {
     store,
     deliveryPort: config.sitePort,
+    outgoing: createOutgoing(config.simulated ? simulatedOutside(config) : {}),
+    jobs: createJobs((error) => report("A piece of long work failed.", error)),
     workspaceHosts: [`${config.host}:${config.port}`, `localhost:${config.port}`],
     health: () => Promise.reject(new Error("delivery has not started yet")),
     preview: () => undefined,
@@ -55,7 +62,9 @@ export async function serve(
     apiToken: config.apiToken,
     report,
   });
+  const looking = lookAtDestinations(desk, report);
   const close = async (): Promise<void> => {
+    await looking.stop();
     await Promise.all([closed(workspace), closed(delivery.server)]);
     await delivery.stop();
     await store.close();
@@ -68,6 +77,17 @@ export async function serve(
     throw error;
   }
   return { desk, workspaceUrl: urlOf(workspace), deliveryUrl: urlOf(delivery.server), stop: close };
+}
+
+// The simulated world is loopback, and only there: names under .localhost, on the ports that play it.
+function simulatedOutside(config: Config): OutgoingOptions {
+  const ports = [config.simPort, config.sitePort];
+  const isSimulated = (host: string): boolean => /(?:^|\.)localhost$/.test(host);
+  return {
+    resolve: async (host) =>
+      isSimulated(host) ? ["127.0.0.1"] : (await lookup(host, { all: true })).map(({ address }) => address),
+    allows: (address, host, port) => (isSimulated(host) ? ports.includes(port) : isPublicAddress(address)),
+  };
 }
 
 function keptSecret(dataFolder: string): string {

@@ -1,4 +1,4 @@
-import type { SpoolCopier } from "./spool-copier.ts";
+import type { BatchSize, SpoolCopier } from "./spool-copier.ts";
 
 const REST_MS = 400;
 // How much of the time copying may take, by how many records a second come in.
@@ -19,11 +19,13 @@ export interface CopyLoop {
  * a second come in, copying takes a quarter of the time, and above ten thousand, where a listener has no time to
  * spare, so little that fewer than one answer in a hundred meets it; the rest waits on the disk. At full speed it
  * would halve the redirects where database and listener share two cores (measured by
- * `npm run bench -- redirects`). A gigabyte is as much as may wait.
+ * `npm run bench -- redirects`). A gigabyte is as much as may wait. When nothing waits and nobody is in a hurry,
+ * `whenIdle` has its turn.
  */
 export function startCopyLoop(
   copier: SpoolCopier,
   recordsWritten: () => number,
+  whenIdle: () => Promise<void>,
   report: (message: string, error: unknown) => void,
 ): CopyLoop {
   let stopped = false;
@@ -33,9 +35,10 @@ export function startCopyLoop(
   let seen = { at: performance.now(), written: recordsWritten() };
   let restUntil = 0;
 
-  const copy = async (mostBatches: number): Promise<void> => {
+  const copy = async (mostBatches: number, size: BatchSize, idle = false): Promise<void> => {
     try {
-      await copier.copy(mostBatches);
+      await copier.copy(mostBatches, size);
+      if (idle && copier.waitingBytes === 0) await whenIdle();
       failing = false;
     } catch (error) {
       // Told once for each outage; the records wait where they are.
@@ -56,8 +59,8 @@ export function startCopyLoop(
     if (!isBusy) restUntil = 0;
     if (performance.now() >= restUntil) {
       const began = performance.now();
-      // One batch, then whether it has become busy is asked again.
-      await copy(1);
+      // One batch, then whether it has become busy is asked again; a large one where nobody has to wait for it.
+      await copy(1, isBusy ? "small" : "large", !isBusy);
       const ended = performance.now();
       if (isBusy) restUntil = ended + (ended - began) / share;
     }
@@ -73,7 +76,7 @@ export function startCopyLoop(
       stopped = true;
       clearTimeout(timer);
       await running;
-      await copy(Infinity);
+      await copy(Infinity, "large");
     },
   };
 }

@@ -1,6 +1,7 @@
 import { setPriority } from "node:os";
 import { parentPort, workerData } from "node:worker_threads";
 import { openStore } from "../store/store.ts";
+import { keepClicks } from "./click-keeping.ts";
 import { startCopyLoop } from "./copy-loop.ts";
 import type { CopyWork, FromCopyWorker, ToCopyWorker } from "./copying.ts";
 import { createSpoolCopier } from "./spool-copier.ts";
@@ -15,9 +16,11 @@ const say = (message: FromCopyWorker): void => port.postMessage(message);
 const store = openStore(databaseUrl, 2);
 const copier = createSpoolCopier(store, folder);
 const written = new BigUint64Array(counter);
+const keeping = keepClicks(store);
 const loop = startCopyLoop(
   copier,
   () => Number(Atomics.load(written, 0)),
+  () => keeping.turn(Date.now()),
   (message, error) => say({ kind: "report", message, error }),
 );
 

@@ -69,8 +69,8 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
   };
   const listener = createListener({
     index,
-    hotPath: createHotPath(spool, visitors, trustProxy),
-    pages: createRenderedPages(store),
+    hotPath: createHotPath(spool, visitors, trustProxy, deliveryPort),
+    pages: createRenderedPages(store, deliveryPort),
     files: createSiteFiles(store),
     assets: loadThemeAssets(),
     deliveryPort,

@@ -1,9 +1,15 @@
-import { changesAfter, clearOldChanges, listenForChanges, type Change } from "../store/changes.ts";
+import {
+  CHANGES_AT_ONCE,
+  changesAfter,
+  clearOldChanges,
+  listenForChanges,
+  type Change,
+} from "../store/changes.ts";
 import {
   readDelivery,
   readDeliveredFile,
   readDeliveredPage,
-  readDeliveredRoute,
+  readDeliveredRoutes,
   readDeliveredSite,
 } from "../store/delivery-view.ts";
 import type { Store } from "../store/store.ts";
@@ -35,27 +41,38 @@ export async function followStore(
   let again = false;
 
   async function takeIn(change: Change): Promise<void> {
-    if (change.kind === "route")
-      index.putRoute(change.objectId!, change.siteId, await readDeliveredRoute(store, change.objectId!));
-    else if (change.kind === "page")
+    if (change.kind === "page")
       index.putPage(change.objectId!, change.siteId, await readDeliveredPage(store, change.objectId!));
     else if (change.kind === "file")
       index.putFile(change.objectId!, change.siteId, await readDeliveredFile(store, change.objectId!));
-    else if (change.kind === "routes") ({ index, seq } = await load(store, deliveryPort));
     else {
       const site = await readDeliveredSite(store, change.siteId);
       if (site) index.putSite(site);
     }
   }
+  // Routes change by the thousand when many are imported or changed together: they are read together as well.
+  async function takeInRoutes(changes: readonly Change[]): Promise<void> {
+    const sites = new Map(changes.map(({ objectId, siteId }) => [objectId!, siteId]));
+    const now = new Map(
+      (await readDeliveredRoutes(store, [...sites.keys()])).map((route) => [route.id, route]),
+    );
+    for (const [id, siteId] of sites) index.putRoute(id, siteId, now.get(id));
+  }
   async function catchUp(): Promise<void> {
-    const changes = await changesAfter(store, seq);
-    if (!changes) ({ index, seq } = await load(store, deliveryPort));
-    for (const change of changes ?? []) {
-      if (BigInt(change.seq) <= BigInt(seq)) continue;
-      await takeIn(change);
-      seq = change.seq;
+    for (;;) {
+      const changes = await changesAfter(store, seq);
+      if (!changes) ({ index, seq } = await load(store, deliveryPort));
+      for (let at = 0; changes && at < changes.length;) {
+        let end = at;
+        while (end < changes.length && changes[end]!.kind === "route") end += 1;
+        if (end > at) await takeInRoutes(changes.slice(at, end));
+        else await takeIn(changes[(end = at + 1) - 1]!);
+        at = end;
+        seq = changes[at - 1]!.seq;
+      }
+      if (!changes || changes.length > 0) generation += 1;
+      if (!changes || changes.length < CHANGES_AT_ONCE) return;
     }
-    if (!changes || changes.length > 0) generation += 1;
   }
   function hear(): void {
     if (busy) {
@@ -91,14 +108,11 @@ export async function followStore(
 
 async function load(store: Store, deliveryPort: number): Promise<{ index: DeliveryIndex; seq: string }> {
   const index = new DeliveryIndex(deliveryPort);
-  // Routes are read after their sites in the same picture; they wait until the sites are in.
-  const waiting: (() => void)[] = [];
-  const snapshot = await readDelivery(store, (routes) => {
-    waiting.push(() => routes.forEach((route) => index.putRoute(route.id, route.siteId, route)));
+  const snapshot = await readDelivery(store, {
+    sites: (sites) => sites.forEach((site) => index.putSite(site)),
+    routes: (routes) => routes.forEach((route) => index.putRoute(route.id, route.siteId, route)),
   });
-  for (const site of snapshot.sites) index.putSite(site);
   for (const page of snapshot.pages) index.putPage(page.id, page.siteId, page);
   for (const file of snapshot.files) index.putFile(file.id, file.siteId, file);
-  for (const put of waiting) put();
   return { index, seq: snapshot.seq };
 }

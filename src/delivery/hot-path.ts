@@ -1,16 +1,20 @@
 import type { IncomingMessage, ServerResponse } from "node:http";
 import type { Socket } from "node:net";
 import { pathKey } from "../core/address/path-key.ts";
-import { headerSafe, location } from "../core/routes/location.ts";
+import { headerSafe, location } from "../core/routes/way/location.ts";
 import { clickLine, clickSource } from "../core/clicks/spool-line.ts";
 import type { SiteSight } from "../core/rules/link-facts.ts";
 import type { VisitorKeys } from "./visitor-key.ts";
-import type { CompiledRoute, SiteIndex } from "./site-index.ts";
+import { publicAddress } from "../core/address/public-address.ts";
+import type { RouteStatus } from "../core/objects/route.ts";
+import type { CompiledRoute } from "./route-slots.ts";
+import type { SiteIndex } from "./site-index.ts";
 import type { Spool } from "./spool.ts";
 import { referrerParts, requesterOf, type SeenHeaders } from "./requester.ts";
 
 // Temporary answers are asked for each time, so that each is counted; permanent ones may be kept for an hour.
-const CACHE: Readonly<Record<number, string>> = {
+const CACHE: Readonly<Record<RouteStatus, string>> = {
+  200: "private, no-store",
   301: "public, max-age=3600",
   308: "public, max-age=3600",
   302: "private, no-store",
@@ -47,6 +51,12 @@ export interface Asked {
   body?: string | Buffer;
 }
 
+/** What a route answers one request, its time and its captures considered. */
+export interface RouteEffect {
+  status: RouteStatus;
+  destination: string | null;
+}
+
 /** A response that is ready and waits for its record to reach the disk. */
 export interface Ready {
   request: IncomingMessage;
@@ -58,8 +68,8 @@ export interface Ready {
 
 /** Answers requests to routes, ahead of everything else. */
 export interface HotPath {
-  /** Sends the route's answer; false when the route is not valid at this time. */
-  answer(asked: Asked, route: CompiledRoute): boolean;
+  /** Sends what the route answers now. */
+  answer(asked: Asked, route: CompiledRoute, effect: RouteEffect): void;
   /** Sends a response once its record is on the spool. */
   record(line: string, ready: Ready): void;
 }
@@ -70,7 +80,12 @@ export interface HotPath {
  * under load one write serves many requests. What waits is kept as plain objects, for a closure a request
  * was measurably slower (`npm run bench -- redirects`).
  */
-export function createHotPath(spool: Spool, visitors: VisitorKeys, trustProxy: boolean): HotPath {
+export function createHotPath(
+  spool: Spool,
+  visitors: VisitorKeys,
+  trustProxy: boolean,
+  deliveryPort: number,
+): HotPath {
   let lines = "";
   let waiting: Ready[] = [];
 
@@ -120,20 +135,13 @@ export function createHotPath(spool: Spool, visitors: VisitorKeys, trustProxy: b
   }
   return {
     record,
-    answer(asked, route) {
+    answer(asked, route, effect) {
       const { request, response, body } = asked;
+      const headers = headersOf(route, effect, asked, deliveryPort);
+      const ready: Ready = { request, response, status: effect.status, headers, body };
+      if (!route.counted) return send(ready);
       const now = Date.now();
-      if (now < route.from || now >= route.until) return false;
-      const ready: Ready = {
-        request,
-        response,
-        status: route.status,
-        headers: headersOf(route, asked),
-        body,
-      };
-      if (route.counted) record(clickLine(now, route.id, sourceOf(asked, now)), ready);
-      else send(ready);
-      return true;
+      record(clickLine(now, route.id, sourceOf(asked, now)), ready);
     },
   };
 }
@@ -143,24 +151,29 @@ function send({ request, response, status, headers, body }: Ready): void {
   response.end(request.method === "HEAD" ? undefined : body);
 }
 
-// The answer to a request without query is the same each time: it is made once and kept with the route.
-function headersOf(route: CompiledRoute, { host, site, query, body }: Asked): string[] {
-  if (body !== undefined) return [...madeHeaders(route, null), ...bodyHeaders(body)];
-  // A path of the site means the primary host, also when the route was asked for on a short one.
-  const onPrimary = host === site.primary;
-  const destination = onPrimary ? route.destination : route.absolute;
-  if (query !== "" && route.query !== "drop" && destination !== null) {
-    return madeHeaders(route, location(destination, route.query, query));
-  }
-  if (onPrimary) return (route.headersOnPrimary ??= madeHeaders(route, destination));
-  return (route.headersElsewhere ??= madeHeaders(route, destination));
+function headersOf(route: CompiledRoute, effect: RouteEffect, asked: Asked, deliveryPort: number): string[] {
+  const headers = ["Cache-Control", CACHE[effect.status]];
+  if (asked.body !== undefined) headers.push(...bodyHeaders(asked.body));
+  else
+    headers.push("Location", goingTo(route, effect.destination!, asked, deliveryPort), "Content-Length", "0");
+  if (route.robots ?? (effect.status === 200 ? "noindex" : undefined))
+    headers.push("X-Robots-Tag", route.robots ?? "noindex");
+  return headers;
 }
 
-function madeHeaders(route: CompiledRoute, destination: string | null): string[] {
-  const headers = ["Cache-Control", CACHE[route.status]!];
-  if (destination !== null) headers.push("Location", headerSafe(destination), "Content-Length", "0");
-  if (route.robots) headers.push("X-Robots-Tag", route.robots);
-  return headers;
+/** Where a reader who asked for this is sent: fit for a header, the query treated as the route says. */
+export function goingTo(
+  route: Pick<CompiledRoute, "query">,
+  destination: string,
+  { host, site, query }: Pick<Asked, "host" | "site" | "query">,
+  deliveryPort: number,
+): string {
+  // A path of the site means the primary host, also when the route was asked for on a short one.
+  const base =
+    host === site.primary || !destination.startsWith("/")
+      ? destination
+      : publicAddress(site.primary, destination, deliveryPort);
+  return query === "" || route.query === "drop" ? base : headerSafe(location(base, route.query, query));
 }
 
 function bodyHeaders(body: string | Buffer): string[] {

@@ -3,7 +3,8 @@ import { pathKey } from "../core/address/path-key.ts";
 import { publicAddress } from "../core/address/public-address.ts";
 import { writeSpoolLine } from "../core/clicks/spool-line.ts";
 import type { FollowedIndex } from "./follow-store.ts";
-import type { HotPath } from "./hot-path.ts";
+import { inEffect } from "../core/routes/way/in-effect.ts";
+import { goingTo, type Asked, type HotPath } from "./hot-path.ts";
 import { servesPages, type RenderedPages } from "./rendered-pages.ts";
 import { readHeaders, requesterOf, type SeenHeaders } from "./requester.ts";
 import type { SiteIndex } from "./site-index.ts";
@@ -38,7 +39,8 @@ const SECURITY = [
 const ASSET = ["Cache-Control", "public, max-age=3600", "Access-Control-Allow-Origin", "*"];
 const MOST_HOSTS = 1_000;
 
-/** The request handler of the delivery listener. Order of answer: exact route, published page, file, miss (DESIGN section 8). */
+/** The request handler of the delivery listener. Order of answer: exact route, published page, file, pattern
+ * routes, miss (DESIGN section 8). */
 export function createListener(
   parts: ListenerParts,
 ): (request: IncomingMessage, response: ServerResponse) => void {
@@ -90,26 +92,20 @@ export function createListener(
     const mark = target.indexOf("?");
     const path = mark === -1 ? target : target.slice(0, mark);
     const key = pathKey(path);
-    const route = site.routes.find(host, key);
-    if (route) {
-      const body =
-        route.status === 410
-          ? parts.pages.gone(site, host, path, parts.index.generation(), homeOf(site, host, parts))
-          : undefined;
-      if (
-        parts.hotPath.answer(
-          { request, response, site, host, seen, query: mark === -1 ? "" : target.slice(mark + 1), body },
-          route,
-        )
-      )
-        return;
-    }
+    const query = mark === -1 ? "" : target.slice(mark + 1);
+    const asked = { request, response, site, host, seen, query };
+    const slot = site.routes.find(host, key);
+    if (slot !== undefined && answerRoute(parts, asked, slot, NO_CAPTURES)) return;
     const asset = parts.assets.get(key);
     if (asset) return send(request, response, 200, asset.type, asset.body, ASSET);
     const page = servesPages(site, host) ? site.pages.get(key) : undefined;
     const file = page ? undefined : site.files.get(key);
     if (file) return parts.files.answer(file, { request, response }, parts.report);
-    if (!page) return sendMiss(parts, request, response, place, seen, key);
+    if (!page) {
+      for (const { entry, captures } of site.patterns.find(host, key))
+        if (answerRoute(parts, asked, entry, captures)) return;
+      return sendMiss(parts, request, response, place, seen, key);
+    }
     parts.pages.page(site, page, parts.index.generation()).then(
       (body) => {
         if (body) send(request, response, 200, HTML, body, ["Cache-Control", "no-cache", ...SECURITY]);
@@ -130,6 +126,37 @@ export function createListener(
   };
 }
 
+const NO_CAPTURES: readonly string[] = [];
+
+// False when the route is not in effect now: then whatever comes after it answers.
+function answerRoute(parts: ListenerParts, asked: Asked, slot: number, captures: readonly string[]): boolean {
+  const { site, host } = asked;
+  const route = parts.index.current().routeIn(slot);
+  const effect = inEffect(route, Date.now(), captures);
+  if (!effect) return false;
+  if (effect.destination === null) {
+    const body = parts.pages.gone(
+      site,
+      host,
+      asked.request.url ?? "/",
+      parts.index.generation(),
+      homeOf(site, host, parts),
+    );
+    parts.hotPath.answer({ ...asked, body }, route, effect);
+  } else if (effect.status === 200) {
+    const to = goingTo(route, effect.destination, asked, parts.deliveryPort);
+    const notice = { text: route.notice?.text ?? "", seconds: route.notice?.seconds ?? 5 };
+    const body = parts.pages.notice(site, to, notice, isStaying(asked.query), homeOf(site, host, parts));
+    parts.hotPath.answer({ ...asked, body }, route, effect);
+  } else parts.hotPath.answer(asked, route, effect);
+  return true;
+}
+
+// A notice may be read for as long as one likes: its own link asks for it without the refresh (WCAG 2.2.1).
+function isStaying(query: string): boolean {
+  return /(?:^|&)stay=1(?:&|$)/.test(query);
+}
+
 function sendMiss(
   parts: ListenerParts,
   request: IncomingMessage,
@@ -148,15 +175,20 @@ function sendMiss(
     class: requester.class,
     referrer: seen.referrer,
   });
-  const body = parts.pages.notFound(site, host, key, parts.index.generation(), homeOf(site, host, parts));
-  const headers = headersFor(HTML, body, [
-    "Cache-Control",
-    "no-cache",
-    "X-Robots-Tag",
-    "noindex",
-    ...SECURITY,
-  ]);
-  parts.hotPath.record(line, { request, response, status: 404, headers, body });
+  const home = homeOf(site, host, parts);
+  const miss = parts.pages.miss(site, host, key, parts.index.generation(), home);
+  const { status, body, to } = miss;
+  const headers =
+    to === undefined
+      ? headersFor(HTML, body, ["Cache-Control", "no-cache", "X-Robots-Tag", "noindex", ...SECURITY])
+      : ["Location", to, "Cache-Control", "private, no-store", "Content-Length", "0"];
+  parts.hotPath.record(line, {
+    request,
+    response,
+    status,
+    headers,
+    body: to === undefined ? body : undefined,
+  });
 }
 
 // On a host that is kept for short links, the front page is the primary host's.

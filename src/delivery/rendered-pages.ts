@@ -1,11 +1,15 @@
 import { LRUCache } from "lru-cache";
-import { closestAddresses, type Candidate } from "../core/routes/closest.ts";
+import { publicAddress } from "../core/address/public-address.ts";
+import type { Notice } from "../core/objects/route.ts";
+import { closestAddresses, closestMatch, type Candidate } from "../core/routes/misses/closest.ts";
+import { isProbe } from "../core/routes/misses/probe.ts";
+import { headerSafe } from "../core/routes/way/location.ts";
 import type { PublishedPage } from "../store/models.ts";
 import { readPublished, type DeliveredPage } from "../store/delivery-view.ts";
 import type { Store } from "../store/store.ts";
 import { deliverPlaced, frameOf } from "./site-frame.ts";
 import type { SiteIndex } from "./site-index.ts";
-import { goneDocument, notFoundDocument, pageDocument } from "./theme/documents.tsx";
+import { goneDocument, noticeDocument, notFoundDocument, pageDocument } from "./theme/documents.tsx";
 
 const MOST_BYTES = 64 * 1024 * 1024;
 // Each comparison takes a fraction of a microsecond; this bounds what one mistyped address may cost.
@@ -15,12 +19,27 @@ const MOST_ROUTES_COMPARED = 5_000;
 export interface RenderedPages {
   /** The document of a published page; undefined when it was taken back this moment. */
   page(site: SiteIndex, page: DeliveredPage, generation: number): Promise<Buffer | undefined>;
-  notFound(site: SiteIndex, host: string, address: string, generation: number, home: string): Buffer;
+  /** What an address that nothing answers gets: a document, or a place to go to. */
+  miss(site: SiteIndex, host: string, key: string, generation: number, home: string): AnsweredMiss;
+  /** A page that shows itself for some seconds and then goes on; without its refresh for a reader who stays. */
+  notice(site: SiteIndex, to: string, notice: Notice, stays: boolean, home: string): Buffer;
   gone(site: SiteIndex, host: string, address: string, generation: number, home: string): Buffer;
 }
 
+/** What a miss gets, as the site has chosen. */
+export interface AnsweredMiss {
+  status: 200 | 302 | 404;
+  body: Buffer;
+  /** Fit for a header; undefined when the body is the answer. */
+  to?: string;
+}
+
 /** A page's links depend on the rules and on every route they pass, so any change of the site renders anew. */
-export function createRenderedPages(store: Store): RenderedPages {
+export function createRenderedPages(store: Store, deliveryPort: number): RenderedPages {
+  const misses = new LRUCache<string, AnsweredMiss>({
+    maxSize: MOST_BYTES,
+    sizeCalculation: ({ body }, key) => body.length + 2 * key.length + 1,
+  });
   const documents = new LRUCache<string, Buffer>({
     maxSize: MOST_BYTES,
     sizeCalculation: (body) => body.length + 1,
@@ -46,21 +65,52 @@ export function createRenderedPages(store: Store): RenderedPages {
       const source = published.get(sourceKey) ?? (await readPublished(store, page.id));
       if (!source) return undefined;
       published.set(sourceKey, source);
-      const body = Buffer.from(documentOf(site, source));
+      const body = Buffer.from(documentOf(site, { ...source, id: page.id }));
       documents.set(cacheKey, body);
       return body;
     },
-    notFound: (site, host, address, generation, home) =>
-      once(`${generation} ? ${host} ${address}`, () =>
-        notFoundDocument(frameOf(site, home), address, closestAddresses(address, candidates(site, host), 4)),
-      ),
+    miss(site, host, key, generation, home) {
+      const cacheKey = `${generation} ${host} ${key}`;
+      const ready = misses.get(cacheKey);
+      if (ready) return ready;
+      const made = answerMiss(site, host, key, home, deliveryPort);
+      misses.set(cacheKey, made);
+      return made;
+    },
+    notice: (site, to, notice, stays, home) =>
+      Buffer.from(noticeDocument(frameOf(site, home), to, notice, stays)),
     gone: (site, host, address, generation, home) =>
       once(`${generation} - ${host} ${address}`, () => goneDocument(frameOf(site, home), address)),
   };
 }
 
+function answerMiss(
+  site: SiteIndex,
+  host: string,
+  key: string,
+  home: string,
+  deliveryPort: number,
+): AnsweredMiss {
+  const { misses: policy } = site.site;
+  const absolute = (path: string, on = site.primary): string =>
+    path.startsWith("/") ? publicAddress(on, path, deliveryPort) : path;
+  if (policy.answer === "destination" && policy.destination !== undefined) {
+    const to = host === site.primary ? policy.destination : absolute(policy.destination);
+    if (!policy.seconds) return { status: 302, to: headerSafe(to), body: NOTHING };
+    const notice = { seconds: policy.seconds, text: policy.text ?? "" };
+    return { status: 200, body: Buffer.from(noticeDocument(frameOf(site, home), to, notice, false)) };
+  }
+  // Scanners are not helped: what they ask for was never meant to be there, and looking for it takes time.
+  const close = isProbe(key) ? [] : closestAddresses(key, candidates(site, host), 4);
+  const one = policy.answer === "closest" ? closestMatch(close) : undefined;
+  if (one) return { status: 302, to: headerSafe(one.address), body: NOTHING };
+  return { status: 404, body: Buffer.from(notFoundDocument(frameOf(site, home), key, close)) };
+}
+
+const NOTHING = Buffer.alloc(0);
+
 /** A page as a whole document, as readers get it; with a base, for showing it under another address. */
-export function documentOf(site: SiteIndex, page: PublishedPage, base?: string): string {
+export function documentOf(site: SiteIndex, page: PublishedPage & { id?: string }, base?: string): string {
   return pageDocument(
     { ...frameOf(site, "/", page), base },
     page,

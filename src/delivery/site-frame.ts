@@ -8,6 +8,7 @@ import type { FrameLink, SiteFrame } from "./theme/site-document.tsx";
 
 /** What rules and placements look at in the page around a link. */
 interface PageAround {
+  id?: string;
   path: string;
   category: string;
 }
@@ -50,6 +51,7 @@ export function deliverPlaced(
   return deliverHtml(html, site.site.rules, site.sight, {
     page: page?.path,
     category: page?.category,
+    pageId: page?.id,
     bound,
     variables: site.site.variables,
   });

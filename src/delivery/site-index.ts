@@ -1,38 +1,35 @@
+import { compareKey } from "../core/address/compare.ts";
 import { publicAddress } from "../core/address/public-address.ts";
+import { readRouteKey } from "../core/routes/match/address-form.ts";
+import { PatternTable } from "../core/routes/match/pattern-table.ts";
+import { RouteTable } from "../core/routes/match/table.ts";
+import { inEffect } from "../core/routes/way/in-effect.ts";
 import type { SiteSight } from "../core/rules/link-facts.ts";
-import { RouteTable, type RouteAddress } from "../core/routes/table.ts";
 import type { DeliveredFile, DeliveredPage, DeliveredRoute, DeliveredSite } from "../store/delivery-view.ts";
+import { RouteSlots, type CompiledRoute } from "./route-slots.ts";
 
-/** A route compiled for the hot path: everything that does not depend on the request is ready. */
-export interface CompiledRoute {
-  id: string;
-  status: number;
-  /** Absolute or site-relative address; null for gone. */
-  destination: string | null;
-  /** The same, absolute: for hosts that do not serve the site's pages. */
-  absolute: string | null;
-  query: DeliveredRoute["query"];
-  counted: boolean;
-  replacesPage: boolean;
-  /** Milliseconds since the epoch; 0 and Infinity where there is no limit. */
-  from: number;
-  until: number;
-  robots: string | undefined;
-  addresses: RouteAddress[];
-  /** Response headers for requests without query, made at the first one. */
-  headersOnPrimary: string[] | undefined;
-  headersElsewhere: string[] | undefined;
+/** A route that stands in content in place of its raw destination. */
+interface InContent {
+  route: string;
+  url: string;
+  /** Ids of the chosen pages; undefined: everywhere. */
+  pages: ReadonlySet<string> | undefined;
 }
 
 /** One site as delivery holds it in memory. */
 export interface SiteIndex {
   site: DeliveredSite;
   primary: string;
-  routes: RouteTable<CompiledRoute>;
+  /** Slots of the exact routes. */
+  routes: RouteTable<number>;
+  /** Slots of prefix, wildcard and pattern routes. */
+  patterns: PatternTable<number>;
   pages: Map<string, DeliveredPage>;
   files: Map<string, DeliveredFile>;
   /** Path of each published page, by its id. */
   paths: Map<string, string>;
+  /** Compare key of a destination to the route that replaces it in content. */
+  inContent: Map<string, InContent>;
   sight: SiteSight;
 }
 
@@ -40,7 +37,7 @@ export interface SiteIndex {
 export class DeliveryIndex {
   private readonly byHost = new Map<string, SiteIndex>();
   private readonly byId = new Map<string, SiteIndex>();
-  private readonly compiled = new Map<string, CompiledRoute>();
+  private readonly slots = new RouteSlots();
   private readonly pageKeys = new Map<string, string>();
   private readonly filePaths = new Map<string, string>();
   private readonly deliveryPort: number;
@@ -51,7 +48,7 @@ export class DeliveryIndex {
 
   /** Number of routes held. */
   get routeCount(): number {
-    return this.compiled.size;
+    return this.slots.size;
   }
 
   siteOfHost(host: string): SiteIndex | undefined {
@@ -70,26 +67,56 @@ export class DeliveryIndex {
   /** Adds a site, or takes over its new name, hosts and rules. */
   putSite(site: DeliveredSite): void {
     const known = this.byId.get(site.id);
-    const index = known ?? emptyIndex(site);
+    const index = known ?? this.emptyIndex(site);
     index.site = site;
     index.primary = site.hosts.find((host) => host.role === "primary")!.name;
-    index.sight = sightOf(index);
+    index.sight = this.sightOf(index);
     this.byId.set(site.id, index);
     for (const [host, other] of this.byHost) if (other === index) this.byHost.delete(host);
     for (const { name } of site.hosts) this.byHost.set(name, index);
+  }
+
+  /** The route in a slot. */
+  routeIn(slot: number): CompiledRoute {
+    return this.slots.read(slot);
   }
 
   /** Puts a route in place of its earlier form; undefined takes it out. */
   putRoute(id: string, siteId: string, route: DeliveredRoute | undefined): void {
     const index = this.byId.get(siteId);
     if (!index) return;
-    const before = this.compiled.get(id);
-    for (const address of before?.addresses ?? []) index.routes.delete(address, before!);
-    this.compiled.delete(id);
-    if (!route) return;
-    const compiled = compile(route, (path) => publicAddress(index.primary, path, this.deliveryPort));
-    for (const address of compiled.addresses) index.routes.set(address, compiled);
-    this.compiled.set(id, compiled);
+    const before = this.slots.slotOf(id);
+    if (before !== undefined) {
+      this.unlist(index, before, id);
+      if (!route) this.slots.remove(before);
+    }
+    if (route) this.list(index, this.slots.put(route), route);
+  }
+
+  private list(index: SiteIndex, slot: number, route: DeliveredRoute): void {
+    const { host, folded } = route;
+    for (const stored of route.keys) {
+      const { match, key } = readRouteKey(stored);
+      if (match === "exact") index.routes.set({ host, key, folded }, slot);
+      else index.patterns.add({ match, host, key, folded }, slot, Number(route.id));
+    }
+    const { more } = route;
+    if (!more || more.inContent === "nowhere" || more.destinationKey === null) return;
+    index.inContent.set(more.destinationKey, {
+      route: route.id,
+      url: publicAddress(host ?? index.primary, more.address, this.deliveryPort),
+      pages: more.inContent === "pages" ? new Set(more.contentPages) : undefined,
+    });
+  }
+
+  private unlist(index: SiteIndex, slot: number, id: string): void {
+    const { host, keys, folded } = this.slots.placesOf(slot);
+    for (const stored of keys) {
+      const { match, key } = readRouteKey(stored);
+      if (match === "exact") index.routes.delete({ host, key, folded }, slot);
+      else index.patterns.delete({ match, host, key, folded }, slot);
+    }
+    for (const [key, { route }] of index.inContent) if (route === id) index.inContent.delete(key);
   }
 
   /** Puts a published page in place of its earlier form; undefined takes it out. */
@@ -117,54 +144,52 @@ export class DeliveryIndex {
     index.files.set(file.path, file);
     this.filePaths.set(id, file.path);
   }
-}
 
-function compile(route: DeliveredRoute, absolute: (path: string) => string): CompiledRoute {
-  const { destination } = route;
-  const robots = [route.noindex ? "noindex" : "", route.nofollow ? "nofollow" : ""]
-    .filter(Boolean)
-    .join(", ");
-  return {
-    id: route.id,
-    status: route.status,
-    destination,
-    absolute: destination?.startsWith("/") ? absolute(destination) : destination,
-    query: route.query,
-    counted: route.counted,
-    replacesPage: route.replacesPage,
-    from: route.validFrom?.getTime() ?? 0,
-    until: route.validUntil?.getTime() ?? Infinity,
-    robots: robots || undefined,
-    headersOnPrimary: undefined,
-    headersElsewhere: undefined,
-    addresses: route.addresses.map(({ host, key }) => ({ host, key, folded: route.folded })),
-  };
-}
+  private emptyIndex(site: DeliveredSite): SiteIndex {
+    const index: SiteIndex = {
+      site,
+      primary: "",
+      routes: new RouteTable(),
+      patterns: new PatternTable(),
+      pages: new Map(),
+      files: new Map(),
+      paths: new Map(),
+      inContent: new Map(),
+      sight: undefined!,
+    };
+    index.sight = this.sightOf(index);
+    return index;
+  }
 
-function emptyIndex(site: DeliveredSite): SiteIndex {
-  const index: SiteIndex = {
-    site,
-    primary: "",
-    routes: new RouteTable(),
-    pages: new Map(),
-    files: new Map(),
-    paths: new Map(),
-    sight: undefined!,
-  };
-  index.sight = sightOf(index);
-  return index;
-}
-
-function sightOf(index: SiteIndex): SiteSight {
-  const find = (host: string | null, key: string): CompiledRoute | undefined =>
-    index.routes.find(host ?? index.primary, key);
-  return {
-    hosts: index.site.hosts.map(({ name }) => name),
-    answers: (host, key) => {
-      if (find(host, key)) return "route";
-      return index.pages.has(key) ? "page" : index.files.has(key) ? "file" : undefined;
-    },
-    pagePath: (id) => index.paths.get(id),
-    routeDestination: (host, key) => find(host, key)?.destination ?? undefined,
-  };
+  private sightOf(index: SiteIndex): SiteSight {
+    const exact = (host: string | null, key: string): CompiledRoute | undefined => {
+      const slot = index.routes.find(host ?? index.primary, key);
+      return slot === undefined ? undefined : this.slots.read(slot);
+    };
+    const answering = (host: string | null, key: string) => {
+      const route = exact(host, key);
+      if (route) return { by: "route" as const, destination: route.destination };
+      if (index.pages.has(key)) return { by: "page" as const };
+      if (index.files.has(key)) return { by: "file" as const };
+      const [hit] = index.patterns.find(host ?? index.primary, key);
+      if (!hit) return undefined;
+      // A link is judged by where its route leads in its time, whenever that is.
+      const pattern = { ...this.slots.read(hit.entry), from: 0, until: Infinity };
+      const answer = inEffect(pattern, 0, hit.captures);
+      return answer && { by: "route" as const, destination: answer.destination };
+    };
+    return {
+      hosts: index.site.hosts.map(({ name }) => name),
+      answers: (host, key) => answering(host, key)?.by,
+      pagePath: (id) => index.paths.get(id),
+      routeDestination: (host, key) => answering(host, key)?.destination ?? undefined,
+      inContent: (href, page) => {
+        if (index.inContent.size === 0) return undefined;
+        const found = index.inContent.get(compareKey(href));
+        return found && (!found.pages || (page !== undefined && found.pages.has(page)))
+          ? found.url
+          : undefined;
+      },
+    };
+  }
 }

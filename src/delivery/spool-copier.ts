@@ -5,14 +5,17 @@ import type { SpoolRecord } from "../core/clicks/record.ts";
 import { copiedBytes, copyBatch, forgetSegment } from "../store/click-spool.ts";
 import type { Store } from "../store/store.ts";
 
-// Some 3,500 records: reading them holds up the event loop for a few milliseconds, not for tens.
-const BATCH_BYTES = 256 * 1024;
+/** How much is copied in one transaction: little while readers want the machine, much when a backlog is worked off. */
+export type BatchSize = "small" | "large";
+
+// Some 3,500 and some 55,000 records.
+const BATCH_BYTES: Readonly<Record<BatchSize, number>> = { small: 256 * 1024, large: 4 * 1024 * 1024 };
 const SEGMENT = /\.(?:\d+\.open|sealed)$/;
 
 /** Copies the spool's segments to the database, each line exactly once. */
 export interface SpoolCopier {
   /** Copies what is there now, at most so many batches; answers how many records. Throws when the database does not answer. */
-  copy(mostBatches?: number): Promise<number>;
+  copy(mostBatches?: number, size?: BatchSize): Promise<number>;
   /** Bytes that waited when copying last ended. */
   readonly waitingBytes: number;
   /** How many records wait in the folder, counted in the files; the database is not asked. */
@@ -27,14 +30,14 @@ export function createSpoolCopier(store: Store, folder: string): SpoolCopier {
   let unreadable = 0;
   let waitingBytes = 0;
 
-  async function copySegment(name: string, budget: { batches: number }): Promise<number> {
+  async function copySegment(name: string, budget: { batches: number; bytes: number }): Promise<number> {
     const segment = name.replace(SEGMENT, "");
     const size = await sizeOf(join(folder, name));
     let from = offsets.get(segment) ?? (await copiedBytes(store, segment));
     let copied = 0;
     while (from < size && budget.batches > 0) {
       budget.batches -= 1;
-      const { records, bytes, bad } = await readLines(join(folder, name), from);
+      const { records, bytes, bad } = await readLines(join(folder, name), from, budget.bytes);
       if (bytes === 0) break;
       const taken = await copyBatch(store, { segment, from, to: from + bytes, records });
       // Another process copied this stretch: go on from where it stands.
@@ -71,8 +74,8 @@ export function createSpoolCopier(store: Store, folder: string): SpoolCopier {
     get waitingBytes() {
       return waitingBytes;
     },
-    async copy(mostBatches = Infinity) {
-      const budget = { batches: mostBatches };
+    async copy(mostBatches = Infinity, size = "large") {
+      const budget = { batches: mostBatches, bytes: BATCH_BYTES[size] };
       waitingBytes = 0;
       let copied = 0;
       for (const name of (await readdir(folder)).sort()) {
@@ -109,12 +112,13 @@ function isAlive(pid: number): boolean {
 async function readLines(
   path: string,
   from: number,
+  most: number,
 ): Promise<{ records: SpoolRecord[]; bytes: number; bad: number }> {
   const file = await open(path, "r").catch(unlessGone);
   if (!file) return { records: [], bytes: 0, bad: 0 };
   try {
-    const buffer = Buffer.allocUnsafe(BATCH_BYTES);
-    const { bytesRead } = await file.read(buffer, 0, BATCH_BYTES, from);
+    const buffer = Buffer.allocUnsafe(most);
+    const { bytesRead } = await file.read(buffer, 0, most, from);
     const end = buffer.subarray(0, bytesRead).lastIndexOf(10) + 1;
     const records: SpoolRecord[] = [];
     let bad = 0;
@@ -133,10 +137,10 @@ async function countLines(path: string, from: number): Promise<number> {
   const file = await open(path, "r").catch(unlessGone);
   if (!file) return 0;
   try {
-    const buffer = Buffer.allocUnsafe(BATCH_BYTES);
+    const buffer = Buffer.allocUnsafe(BATCH_BYTES.small);
     let lines = 0;
     for (let at = from; ;) {
-      const { bytesRead } = await file.read(buffer, 0, BATCH_BYTES, at);
+      const { bytesRead } = await file.read(buffer, 0, buffer.length, at);
       if (bytesRead === 0) return lines;
       for (
         let byte = buffer.indexOf(10);

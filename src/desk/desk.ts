@@ -1,5 +1,7 @@
 import type { Role } from "../core/objects/person.ts";
 import type { PublishedPage } from "../store/models.ts";
+import type { Outgoing } from "../outgoing/outgoing.ts";
+import type { Jobs } from "./jobs.ts";
 import type { Store } from "../store/store.ts";
 
 /** What every subject of the desk works with. */
@@ -9,6 +11,10 @@ export interface Desk {
   deliveryPort: number;
   /** Hosts of the workspace itself, with port: links to them are warned about. */
   workspaceHosts: readonly string[];
+  /** Asks outside addresses. */
+  outgoing: Outgoing;
+  /** Long work that goes on while its asker looks elsewhere. */
+  jobs: Jobs;
   /** What the delivery listener of this process says of itself. */
   health(): Promise<Record<string, unknown>>;
   /** A page's document as the delivery listener of this process would send it; undefined when it cannot yet. */

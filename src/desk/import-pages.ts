@@ -12,7 +12,7 @@ import type { ImportedFile, ImportReport } from "../core/objects/transfer.ts";
 import type { Actor, Desk } from "./desk.ts";
 import { uploadFile } from "./files.ts";
 import { createPage, publishPage, savePage } from "./pages.ts";
-import { lookUpPlaces } from "./places.ts";
+import { lookUpPlaces } from "./routes/places.ts";
 import { fieldErrors, Problem } from "./problem.ts";
 import type { OpenSite } from "./sites.ts";
 import { takeHtml, type TakenHtml } from "./take-html.ts";

@@ -3,7 +3,7 @@ import { destinationKind, ownPlace } from "../core/address/classify.ts";
 import { lookSchema } from "../core/rules/looks.ts";
 import { throughRoutes } from "../core/rules/link-facts.ts";
 import type { Desk } from "./desk.ts";
-import { lookUpPlaces } from "./places.ts";
+import { lookUpPlaces } from "./routes/places.ts";
 import type { OpenSite } from "./sites.ts";
 
 export const linkLooksSchema = z.object({ items: z.array(lookSchema) });

@@ -6,7 +6,7 @@ import type { Page, PageSummary } from "../core/objects/page.ts";
 import type { PageRow, StoredLink } from "../store/models.ts";
 import type { Desk } from "./desk.ts";
 import { followMovedPages } from "./bound-links.ts";
-import { lookUpPlaces } from "./places.ts";
+import { lookUpPlaces } from "./routes/places.ts";
 import type { OpenSite } from "./sites.ts";
 
 const MOST_KNOTS = 24;

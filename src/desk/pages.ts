@@ -11,7 +11,7 @@ import { violatedIndex } from "../store/store.ts";
 import { audit, type Actor, type Desk } from "./desk.ts";
 import { containing, cursorOffset, listing, orderBy, type ListQuery, type Listing } from "./lists.ts";
 import { bindLinks, withPagePaths } from "./bound-links.ts";
-import { lookUpPlaces } from "./places.ts";
+import { lookUpPlaces } from "./routes/places.ts";
 import { invalid, notFound, stale } from "./problem.ts";
 import { currentRules } from "./rules.ts";
 import type { OpenSite } from "./sites.ts";

@@ -7,9 +7,9 @@ import type { Desk } from "./desk.ts";
 import { listFiles } from "./files.ts";
 import { pageSummaries } from "./page-views.ts";
 import { listPages } from "./pages.ts";
-import { lookUpPlaces } from "./places.ts";
-import { shortLinksTo, surroundingsOf } from "./route-advice.ts";
-import { listRoutes } from "./routes.ts";
+import { lookUpPlaces } from "./routes/places.ts";
+import { shortLinksTo, surroundingsOf } from "./routes/route-advice.ts";
+import { listRoutes } from "./routes/list-routes.ts";
 import { askAttributes } from "./rules.ts";
 import type { OpenSite } from "./sites.ts";
 

@@ -9,7 +9,7 @@ import {
 } from "../core/objects/rule.ts";
 import { noteChange } from "../store/changes.ts";
 import { audit, type Actor, type Desk } from "./desk.ts";
-import { lookUpPlaces } from "./places.ts";
+import { lookUpPlaces } from "./routes/places.ts";
 import { stale } from "./problem.ts";
 import type { OpenSite } from "./sites.ts";
 

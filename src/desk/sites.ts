@@ -17,6 +17,8 @@ export interface OpenSite extends Pick<
   | "paidLimit"
   | "paidLimitLong"
   | "longWords"
+  | "misses"
+  | "clickMonths"
   | "version"
   | "createdAt"
   | "updatedAt"
@@ -151,6 +153,8 @@ export function siteView(desk: Desk, site: OpenSite): Site {
     paidLimit: site.paidLimit,
     paidLimitLong: site.paidLimitLong,
     longWords: site.longWords,
+    misses: site.misses,
+    clickMonths: site.clickMonths,
     version: site.version,
     createdAt: site.createdAt.toISOString(),
     updatedAt: site.updatedAt.toISOString(),
@@ -168,6 +172,8 @@ function withHosts(row: SiteRow, hosts: HostRow[], variables: readonly VariableR
     paidLimit: row.paidLimit,
     paidLimitLong: row.paidLimitLong,
     longWords: row.longWords,
+    misses: row.misses,
+    clickMonths: row.clickMonths,
     variables: Object.fromEntries(
       variables.filter(({ siteId }) => siteId === row.id).map(({ name, value }) => [name, value]),
     ),

@@ -6,7 +6,10 @@ export const CHANGE_CHANNEL = "maprope_changes";
 const CHANGE_LOCK = 731_601;
 
 /** What changed: one route, page or file, or something that all of a site's delivery depends on. */
-export type ChangeKind = "route" | "page" | "file" | "rules" | "site" | "routes";
+export type ChangeKind = "route" | "page" | "file" | "rules" | "site";
+
+/** How many changes are read at once. */
+export const CHANGES_AT_ONCE = 5_000;
 
 export interface Change {
   seq: string;
@@ -33,12 +36,29 @@ export async function noteChange(
   );
 }
 
-/** The changes after a sequence number, in order; undefined when some of them have been cleared away already. */
+/** Notes that many routes changed, as one step of the same transaction. */
+export async function noteRoutes(
+  store: Store,
+  transaction: Transaction,
+  siteId: string,
+  ids: readonly string[],
+): Promise<void> {
+  if (ids.length === 0) return;
+  await store.rows("SELECT pg_advisory_xact_lock($lock)", { lock: CHANGE_LOCK }, transaction);
+  await store.rows(
+    `WITH noted AS (INSERT INTO changes (site_id, kind, object_id) SELECT $siteId::bigint, 'route', id FROM unnest($ids::bigint[]) AS id RETURNING seq)
+     SELECT pg_notify($channel, max(seq)::text) FROM noted`,
+    { siteId, ids, channel: CHANGE_CHANNEL },
+    transaction,
+  );
+}
+
+/** The changes after a sequence number, in order, a portion at a time; undefined when some of them have been cleared away already. */
 export async function changesAfter(store: Store, seq: string): Promise<Change[] | undefined> {
   const [edge] = await store.rows<{ first: string | null }>("SELECT min(seq)::text AS first FROM changes");
   if (edge?.first && BigInt(edge.first) > BigInt(seq) + 1n) return undefined;
   return store.rows<Change>(
-    `SELECT seq::text, site_id::text AS "siteId", kind, object_id::text AS "objectId" FROM changes WHERE seq > $seq ORDER BY seq`,
+    `SELECT seq::text, site_id::text AS "siteId", kind, object_id::text AS "objectId" FROM changes WHERE seq > $seq ORDER BY seq LIMIT ${CHANGES_AT_ONCE}`,
     { seq },
   );
 }

@@ -1,22 +1,5 @@
-import type { ClicksRow } from "../core/objects/clicks.ts";
+import type { ClicksRow, ClickGrouping } from "../core/objects/clicks.ts";
 import type { Store } from "./store.ts";
-
-/** What clicks are grouped by. */
-export type ClickGrouping = "day" | "route" | "referrer" | "device";
-
-const KEY: Readonly<Record<ClickGrouping, string>> = {
-  day: "to_char(d.day, 'YYYY-MM-DD')",
-  route: "d.route_id::text",
-  referrer: "d.referrer",
-  device: "d.device",
-};
-
-const LABEL: Readonly<Record<ClickGrouping, string>> = {
-  day: KEY.day,
-  route: "max(coalesce(r.host, '') || r.address)",
-  referrer: "CASE WHEN d.referrer = '' THEN 'no referrer' ELSE d.referrer END",
-  device: "d.device",
-};
 
 /** A span of whole UTC days, both ends included, and the route it is asked for. */
 export interface ClickSpan {
@@ -26,50 +9,121 @@ export interface ClickSpan {
   route?: string;
 }
 
+const FACET: Readonly<Record<Exclude<ClickGrouping, "program">, string>> = {
+  day: "all",
+  route: "all",
+  referrer: "referrer",
+  page: "page",
+  device: "device",
+  hour: "hour",
+};
+
+const SUMS = `coalesce(sum(c.clicks) FILTER (WHERE c.class = 'person'), 0)::text AS clicks,
+  coalesce(sum(c.visitors) FILTER (WHERE c.class = 'person'), 0)::text AS visitors,
+  coalesce(sum(c.clicks) FILTER (WHERE c.class = 'bot'), 0)::text AS bots,
+  coalesce(sum(c.clicks) FILTER (WHERE c.class = 'prefetch'), 0)::text AS prefetches,
+  coalesce(sum(c.clicks) FILTER (WHERE c.class = 'head'), 0)::text AS heads`;
+
+const MOST_ROWS = 1_000;
+
+interface CountedRow {
+  key: string;
+  label: string;
+  clicks: string;
+  visitors: string;
+  bots: string;
+  prefetches: string;
+  heads: string;
+}
+
 /**
- * Counts from the daily roll-ups, in the order of days, else most clicks first. A visitor counts once a day
- * and route; visitors are known by day and by route only, and are 0 elsewhere.
+ * Counts from the roll-ups, in the order of days or hours, else most clicks first. A visitor counts once a day:
+ * of the site, of a route, or of whatever the rows are.
  */
 export async function countClicks(store: Store, span: ClickSpan, by: ClickGrouping): Promise<ClicksRow[]> {
-  const filter = span.route ? "AND d.route_id = $route::bigint" : "";
-  const bind = {
-    siteId: span.siteId,
-    from: span.from,
-    to: span.to,
-    ...(span.route ? { route: span.route } : {}),
-  };
-  const rows = await store.rows<Record<string, string>>(
-    `SELECT ${KEY[by]} AS key, ${LABEL[by]} AS label,
-       coalesce(sum(d.clicks) FILTER (WHERE d.class = 'person'), 0)::text AS clicks,
-       coalesce(sum(d.clicks) FILTER (WHERE d.class = 'bot'), 0)::text AS bots,
-       coalesce(sum(d.clicks) FILTER (WHERE d.class = 'prefetch'), 0)::text AS prefetches,
-       coalesce(sum(d.clicks) FILTER (WHERE d.class = 'head'), 0)::text AS heads
-     FROM click_days d JOIN routes r ON r.id = d.route_id
-     WHERE r.site_id = $siteId AND d.day BETWEEN $from AND $to ${filter}
-     GROUP BY 1${by === "route" ? "" : ", 2"} ORDER BY ${by === "day" ? "1" : "sum(d.clicks) FILTER (WHERE d.class = 'person') DESC NULLS LAST, 1"} LIMIT 1000`,
-    bind,
-  );
-  const visitors = await countVisitors(store, span, by);
+  // Programs are not kept yet, so no click belongs to one.
+  if (by === "program") return [];
+  const rows = by === "route" ? await countByRoute(store, span) : await countByFacet(store, span, by);
   return rows.map((row) => ({
-    key: row.key!,
-    label: row.label!,
+    key: row.key,
+    label: row.label,
     clicks: Number(row.clicks),
-    visitors: visitors.get(row.key!) ?? 0,
+    visitors: Number(row.visitors),
     bots: Number(row.bots),
     prefetches: Number(row.prefetches),
     heads: Number(row.heads),
   }));
 }
 
-async function countVisitors(store: Store, span: ClickSpan, by: ClickGrouping): Promise<Map<string, number>> {
-  if (by !== "day" && by !== "route") return new Map();
-  const filter = span.route ? "AND d.route_id = $route::bigint" : "";
-  const rows = await store.rows<{ key: string; visitors: string }>(
-    `SELECT ${KEY[by]} AS key, count(*)::text AS visitors FROM click_visitors d JOIN routes r ON r.id = d.route_id
-     WHERE r.site_id = $siteId AND d.day BETWEEN $from AND $to ${filter} GROUP BY 1`,
-    { siteId: span.siteId, from: span.from, to: span.to, ...(span.route ? { route: span.route } : {}) },
+async function countByRoute(store: Store, span: ClickSpan): Promise<CountedRow[]> {
+  return store.rows<CountedRow>(
+    `SELECT n.key, coalesce(r.host, '') || r.address AS label, n.clicks, n.visitors, n.bots, n.prefetches, n.heads
+     FROM (SELECT c.route_id::text AS key, ${SUMS} FROM click_counts c
+       WHERE c.site_id = $site::bigint AND c.facet = 'all' AND c.day BETWEEN $from AND $to
+         AND ${span.route ? "c.route_id = $route::bigint" : "c.route_id > 0"}
+       GROUP BY c.route_id ORDER BY sum(c.clicks) FILTER (WHERE c.class = 'person') DESC NULLS LAST, c.route_id LIMIT ${MOST_ROWS}) n
+     JOIN routes r ON r.id = n.key::bigint ORDER BY n.clicks::bigint DESC, r.id`,
+    bindOf(span),
   );
-  return new Map(rows.map((row) => [row.key, Number(row.visitors)]));
+}
+
+async function countByFacet(
+  store: Store,
+  span: ClickSpan,
+  by: Exclude<ClickGrouping, "program" | "route">,
+): Promise<CountedRow[]> {
+  const key = by === "day" ? "to_char(c.day, 'YYYY-MM-DD')" : "c.key";
+  const order =
+    by === "day" || by === "hour"
+      ? "1"
+      : "sum(c.clicks) FILTER (WHERE c.class = 'person') DESC NULLS LAST, 1";
+  const rows = await store.rows<CountedRow>(
+    `SELECT ${key} AS key, ${key} AS label, ${SUMS} FROM click_counts c
+     WHERE c.site_id = $site::bigint AND c.route_id = ${span.route ? "$route::bigint" : "0"} AND c.facet = '${FACET[by]}' AND c.day BETWEEN $from AND $to
+     GROUP BY 1 ORDER BY ${order} LIMIT ${by === "day" ? 4_000 : MOST_ROWS}`,
+    bindOf(span),
+  );
+  const nothing: Readonly<Record<string, string>> = {
+    referrer: "no referrer",
+    page: "not from a page of ours",
+  };
+  return rows.map((row) => ({ ...row, label: row.label === "" ? (nothing[by] ?? "") : row.label }));
+}
+
+function bindOf(span: ClickSpan): Record<string, string> {
+  return { site: span.siteId, from: span.from, to: span.to, ...(span.route ? { route: span.route } : {}) };
+}
+
+/** A click as it is kept. */
+export interface KeptClick {
+  at: Date;
+  route: string;
+  address: string;
+  class: string;
+  device: string;
+  referrer: string;
+  page: string;
+}
+
+/** Single clicks of a span, newest first, at most `most`; `before` goes on where an earlier answer ended. */
+export async function singleClicks(
+  store: Store,
+  span: ClickSpan & { class?: string },
+  most: number,
+  before?: Date,
+): Promise<KeptClick[]> {
+  return store.rows<KeptClick>(
+    `SELECT c.at, c.route_id::text AS route, coalesce(r.host, '') || r.address AS address, c.class, c.device, c.referrer, c.page
+     FROM clicks c JOIN routes r ON r.id = c.route_id
+     WHERE r.site_id = $site::bigint AND c.at >= $from::date::timestamp AT TIME ZONE 'UTC' AND c.at < ($to::date + 1)::timestamp AT TIME ZONE 'UTC'
+       ${span.route ? "AND c.route_id = $route::bigint" : ""} ${span.class ? "AND c.class = $class" : ""} ${before ? "AND c.at < $before::timestamptz" : ""}
+     ORDER BY c.at DESC LIMIT ${most}`,
+    {
+      ...bindOf(span),
+      ...(span.class ? { class: span.class } : {}),
+      ...(before ? { before: before.toISOString() } : {}),
+    },
+  );
 }
 
 /** Total clicks by persons and the last of them, for each of these routes that had any. */

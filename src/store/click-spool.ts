@@ -1,5 +1,11 @@
+import { finished } from "node:stream/promises";
+import type pg from "pg";
+import { from as copyFrom } from "pg-copy-streams";
 import type { Transaction } from "sequelize";
+import { isProbe } from "../core/routes/misses/probe.ts";
 import { utcDay, type ClickRecord, type MissRecord, type SpoolRecord } from "../core/clicks/record.ts";
+import { ensureMonths } from "./click-months.ts";
+import { addToCounts } from "./click-rollups.ts";
 import type { Store } from "./store.ts";
 
 /** A run of whole lines of one spool segment. */
@@ -12,6 +18,7 @@ export interface SpoolBatch {
 }
 
 const MOST_REFERRERS = 10;
+const COPY_PIECE = 256 * 1024;
 
 /** How many bytes of a segment have been copied. */
 export async function copiedBytes(store: Store, segment: string): Promise<number> {
@@ -27,6 +34,10 @@ export async function copiedBytes(store: Store, segment: string): Promise<number
  * batch that does not begin where the segment's progress stands is not taken. Answers whether it was.
  */
 export async function copyBatch(store: Store, batch: SpoolBatch): Promise<boolean> {
+  await ensureMonths(
+    store,
+    batch.records.filter(({ kind }) => kind === "click").map(({ at }) => at),
+  );
   return store.transaction(async (transaction) => {
     await store.rows(
       "INSERT INTO spool_progress (segment, copied_bytes) VALUES ($segment, 0) ON CONFLICT DO NOTHING",
@@ -65,34 +76,35 @@ async function addClicks(
   transaction: Transaction,
 ): Promise<void> {
   if (clicks.length === 0) return;
-  const columns = {
-    at: clicks.map((click) => new Date(click.at).toISOString()),
-    route: clicks.map((click) => click.route),
-    class: clicks.map((click) => click.class),
-    device: clicks.map((click) => click.device),
-    visitor: clicks.map((click) => click.visitor),
-    referrer: clicks.map((click) => click.referrer),
-    page: clicks.map((click) => click.page),
-  };
-  // Sorted, so that two processes that copy at once lock the roll-up rows in the same order.
-  await store.rows(
-    `WITH batch AS (
-       SELECT * FROM unnest($at::timestamptz[], $route::bigint[], $class::text[], $device::text[], $visitor::text[], $referrer::text[], $page::text[])
-         AS t (at, route_id, class, device, visitor, referrer, page)),
-     kept AS (INSERT INTO clicks SELECT * FROM batch),
-     days AS (INSERT INTO click_days (route_id, day, class, device, referrer, clicks)
-       SELECT route_id, (at AT TIME ZONE 'UTC')::date AS day, class, device, referrer, count(*) FROM batch
-       GROUP BY 1, 2, 3, 4, 5 ORDER BY 2, 1, 3, 4, 5
-       ON CONFLICT (day, route_id, class, device, referrer) DO UPDATE SET clicks = click_days.clicks + excluded.clicks),
-     visitors AS (INSERT INTO click_visitors (route_id, day, visitor)
-       SELECT DISTINCT route_id, (at AT TIME ZONE 'UTC')::date AS day, visitor FROM batch WHERE class = 'person' ORDER BY 2, 1, 3
-       ON CONFLICT DO NOTHING)
-     INSERT INTO route_clicks (route_id, clicks, last_at)
-       SELECT route_id, count(*), max(at) FROM batch WHERE class = 'person' GROUP BY 1 ORDER BY 1
-       ON CONFLICT (route_id) DO UPDATE SET clicks = route_clicks.clicks + excluded.clicks, last_at = greatest(route_clicks.last_at, excluded.last_at)`,
-    columns,
-    transaction,
+  await copyRows(transaction, clicks);
+  await addToCounts(store, clicks, transaction);
+}
+
+// COPY takes rows several times faster than INSERT (measured by `npm run bench -- clicks`). It runs on the
+// transaction's own connection.
+async function copyRows(transaction: Transaction, clicks: readonly ClickRecord[]): Promise<void> {
+  const { connection } = transaction as Transaction & { connection: pg.Client };
+  const sink = connection.query(
+    copyFrom("COPY clicks (at, route_id, class, device, visitor, referrer, page) FROM STDIN"),
   );
+  const written = finished(sink);
+  let at = -1;
+  let moment = "";
+  let text = "";
+  for (const click of clicks) {
+    if (click.at !== at) moment = new Date((at = click.at)).toISOString();
+    text += `${moment}\t${click.route}\t${click.class}\t${click.device}\t${escaped(click.visitor)}\t${escaped(click.referrer)}\t${escaped(click.page)}\n`;
+    if (text.length > COPY_PIECE) {
+      sink.write(text);
+      text = "";
+    }
+  }
+  sink.end(text);
+  await written;
+}
+
+function escaped(text: string): string {
+  return text.includes("\\") ? text.replaceAll("\\", "\\\\") : text;
 }
 
 async function addMisses(
@@ -100,33 +112,44 @@ async function addMisses(
   misses: readonly MissRecord[],
   transaction: Transaction,
 ): Promise<void> {
+  if (misses.length === 0) return;
   const grouped = new Map<string, MissRecord[]>();
   for (const miss of misses) {
     const key = `${miss.site}\t${miss.host}\t${miss.key}`;
-    grouped.set(key, [...(grouped.get(key) ?? []), miss]);
+    const there = grouped.get(key);
+    if (there) there.push(miss);
+    else grouped.set(key, [miss]);
   }
-  for (const [, group] of [...grouped].sort(([a], [b]) => (a < b ? -1 : 1))) {
-    const times = group.map((miss) => miss.at);
-    const bots = group.filter((miss) => miss.class !== "person").length;
-    await store.rows(
-      `INSERT INTO misses (site_id, host, key, times, bots, first_seen, last_seen, referrers)
-       SELECT id, $host, $key, $times, $bots, $first, $last, $referrers FROM sites WHERE id = $site
-       ON CONFLICT (site_id, host, key) DO UPDATE SET times = misses.times + excluded.times, bots = misses.bots + excluded.bots,
-         last_seen = greatest(misses.last_seen, excluded.last_seen), resolved_at = NULL,
-         referrers = (SELECT coalesce(array_agg(r), '{}') FROM (SELECT DISTINCT r FROM unnest(misses.referrers || excluded.referrers) AS r LIMIT ${MOST_REFERRERS}) AS few)`,
-      {
-        site: group[0]!.site,
-        host: group[0]!.host,
-        key: group[0]!.key,
-        times: group.length - bots,
-        bots,
-        first: new Date(Math.min(...times)).toISOString(),
-        last: new Date(Math.max(...times)).toISOString(),
-        referrers: [...new Set(group.map((miss) => miss.referrer).filter(Boolean))].slice(0, MOST_REFERRERS),
-      },
-      transaction,
-    );
-  }
+  const groups = [...grouped].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, group]) => group);
+  const each = <T>(value: (group: readonly MissRecord[]) => T): T[] => groups.map(value);
+  const robots = (group: readonly MissRecord[]): number =>
+    group.filter((miss) => miss.class !== "person").length;
+  const moment = (at: number): string => new Date(at).toISOString();
+  await store.rows(
+    `INSERT INTO misses AS m (site_id, host, key, probe, times, bots, first_seen, last_seen, referrers)
+     SELECT b.site, b.host, b.key, b.probe, b.times, b.bots, b.first, b.last, ARRAY(SELECT jsonb_array_elements_text(b.referrers))
+     FROM unnest($site::bigint[], $host::text[], $key::text[], $probe::boolean[], $times::int[], $bots::int[], $first::timestamptz[], $last::timestamptz[], $referrers::jsonb[])
+       AS b (site, host, key, probe, times, bots, first, last, referrers) JOIN sites s ON s.id = b.site
+     ON CONFLICT (site_id, host, key) DO UPDATE SET times = m.times + excluded.times, bots = m.bots + excluded.bots,
+       last_seen = greatest(m.last_seen, excluded.last_seen), resolved_at = NULL,
+       referrers = (SELECT coalesce(array_agg(r), '{}') FROM (SELECT DISTINCT r FROM unnest(m.referrers || excluded.referrers) AS r LIMIT ${MOST_REFERRERS}) AS few)`,
+    {
+      site: each((group) => group[0]!.site),
+      host: each((group) => group[0]!.host),
+      key: each((group) => group[0]!.key),
+      probe: each((group) => isProbe(group[0]!.key)),
+      times: each((group) => group.length - robots(group)),
+      bots: each(robots),
+      first: each((group) => moment(group.reduce((least, { at }) => Math.min(least, at), Infinity))),
+      last: each((group) => moment(group.reduce((most, { at }) => Math.max(most, at), 0))),
+      referrers: each((group) =>
+        JSON.stringify(
+          [...new Set(group.map((miss) => miss.referrer).filter(Boolean))].slice(0, MOST_REFERRERS),
+        ),
+      ),
+    },
+    transaction,
+  );
 }
 
 /** The salt of a day's visitor keys, shared by all processes; older days' salts are thrown away for good. */

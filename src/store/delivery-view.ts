@@ -1,7 +1,8 @@
 import type { NavigationItem } from "../core/objects/navigation.ts";
 import type { Placement } from "../core/objects/page.ts";
 import type { Rule } from "../core/objects/rule.ts";
-import type { QueryMode, RouteStatus } from "../core/objects/route.ts";
+import type { AfterEnd, InContent, Notice, QueryMode, RouteStatus } from "../core/objects/route.ts";
+import type { MissPolicy } from "../core/objects/site.ts";
 import { newestChange } from "./changes.ts";
 import type { HostRow, PublishedPage } from "./models.ts";
 import type { Store } from "./store.ts";
@@ -11,16 +12,32 @@ export interface DeliveredRoute {
   id: string;
   siteId: string;
   folded: boolean;
-  addresses: { host: string | null; key: string }[];
+  host: string | null;
+  /** Stored keys of address and aliases (see `routeKey`). */
+  keys: string[];
   destination: string | null;
   status: RouteStatus;
+  counted: boolean;
+  /** What most routes have none of; null then. */
+  more: DeliveredMore | null;
+}
+
+/** The settings that few routes have. Times are ISO 8601. */
+export interface DeliveredMore {
   query: QueryMode;
+  parameters: string;
+  notice: Notice | null;
   noindex: boolean;
   nofollow: boolean;
-  counted: boolean;
   replacesPage: boolean;
-  validFrom: Date | null;
-  validUntil: Date | null;
+  validFrom: string | null;
+  validUntil: string | null;
+  afterEnd: AfterEnd;
+  endDestination: string | null;
+  inContent: InContent;
+  contentPages: string[];
+  destinationKey: string | null;
+  address: string;
 }
 
 export interface DeliveredPage {
@@ -57,17 +74,35 @@ export interface DeliveredSite {
   hosts: Pick<HostRow, "name" | "role">[];
   rules: Rule[];
   rulesVersion: number;
+  misses: MissPolicy;
   variables: Record<string, string>;
   /** Null when nobody has made one: then pages say themselves whether they stand in it. */
   navigation: NavigationItem[] | null;
   blocks: DeliveredBlock[];
 }
 
-const ROUTE = `SELECT r.id::text, r.site_id::text AS "siteId", r.kind = 'short' AS folded, r.destination, r.status, r.query,
-    r.noindex, r.nofollow, r.counted, r.replaces_page AS "replacesPage", r.valid_from AS "validFrom", r.valid_until AS "validUntil",
-    json_agg(json_build_object('host', nullif(a.host, '*'), 'key', a.key)) AS addresses
-  FROM routes r JOIN route_addresses a ON a.route_id = r.id
-  WHERE r.deleted_at IS NULL AND r.enabled`;
+// One row for each address, those of a route one after the other: no aggregate, no sort, whatever the number.
+const ROUTE_ADDRESSES = `SELECT r.id::text, r.site_id::text AS "siteId", r.kind = 'short' AS folded, r.host, r.destination, r.status, r.counted,
+    CASE WHEN r.query = 'drop' AND r.parameters = '' AND r.notice IS NULL AND NOT r.noindex AND NOT r.nofollow AND NOT r.replaces_page
+      AND r.valid_from IS NULL AND r.valid_until IS NULL AND r.in_content = 'nowhere' THEN NULL
+    ELSE json_build_object('query', r.query, 'parameters', r.parameters, 'notice', r.notice, 'noindex', r.noindex, 'nofollow', r.nofollow,
+      'replacesPage', r.replaces_page, 'validFrom', r.valid_from, 'validUntil', r.valid_until, 'afterEnd', r.after_end, 'endDestination', r.end_destination,
+      'inContent', r.in_content, 'contentPages', r.content_pages::text[], 'destinationKey', r.destination_key, 'address', r.address) END AS more,
+    a.key`;
+
+interface RouteAddressRow extends Omit<DeliveredRoute, "keys"> {
+  key: string;
+}
+
+function routesOf(rows: readonly RouteAddressRow[]): DeliveredRoute[] {
+  const routes: DeliveredRoute[] = [];
+  for (const { key, ...route } of rows) {
+    const last = routes.at(-1);
+    if (last?.id === route.id) last.keys.push(key);
+    else routes.push({ ...route, keys: [key] });
+  }
+  return routes;
+}
 
 const PAGE = `SELECT id::text, site_id::text AS "siteId", published_key AS key, published->>'path' AS path, published->>'title' AS title,
     (published->>'inNavigation')::boolean AS "inNavigation", published_version AS version
@@ -75,7 +110,7 @@ const PAGE = `SELECT id::text, site_id::text AS "siteId", published_key AS key, 
 
 const SITE = `SELECT s.id::text, s.name, s.tagline,
     (SELECT json_agg(json_build_object('name', h.name, 'role', h.role) ORDER BY h.id) FROM hosts h WHERE h.site_id = s.id) AS hosts,
-    coalesce(c.rules, '[]') AS rules, coalesce(c.version, 0) AS "rulesVersion",
+    coalesce(c.rules, '[]') AS rules, coalesce(c.version, 0) AS "rulesVersion",  s.misses,
     (SELECT coalesce(json_object_agg(v.name, v.value), '{}') FROM site_variables v WHERE v.site_id = s.id) AS variables,
     (SELECT n.items FROM navigations n WHERE n.site_id = s.id) AS navigation,
     (SELECT coalesce(json_agg(json_build_object('id', b.id::text, 'html', b.published->>'html', 'bound', coalesce(b.published->'bound', '{}'),
@@ -88,42 +123,50 @@ const FILE = `SELECT id::text, site_id::text AS "siteId", path, media_type AS "m
 /** Everything delivery answers from, as one consistent picture, and the change up to which it is current. */
 export interface DeliverySnapshot {
   seq: string;
-  sites: DeliveredSite[];
   pages: DeliveredPage[];
   files: DeliveredFile[];
 }
 
-const ROUTES_AT_ONCE = 20_000;
+const ROUTES_AT_ONCE = 10_000;
 
-/** Reads the snapshot; routes are handed over in portions, so that a million of them is never one answer. */
+/** Reads the snapshot. Sites are handed over first, then routes in portions, so that a million of them is never one answer. */
 export async function readDelivery(
   store: Store,
-  takeRoutes: (routes: DeliveredRoute[]) => void,
+  take: { sites(sites: DeliveredSite[]): void; routes(routes: DeliveredRoute[]): void },
 ): Promise<DeliverySnapshot> {
   return store.transaction(async (transaction) => {
     await store.sequelize.query("SET TRANSACTION ISOLATION LEVEL REPEATABLE READ, READ ONLY", {
       transaction,
     });
     const seq = await newestChange(store, transaction);
-    const sites = await store.rows<DeliveredSite>(SITE, {}, transaction);
+    take.sites(await store.rows<DeliveredSite>(SITE, {}, transaction));
     const pages = await store.rows<DeliveredPage>(PAGE, {}, transaction);
     const files = await store.rows<DeliveredFile>(FILE, {}, transaction);
     for (let after = "0"; ;) {
-      const portion = await store.rows<DeliveredRoute>(
-        `${ROUTE} AND r.id > $after::bigint GROUP BY r.id ORDER BY r.id LIMIT ${ROUTES_AT_ONCE}`,
-        { after },
-        transaction,
+      const portion = routesOf(
+        await store.rows<RouteAddressRow>(
+          `${ROUTE_ADDRESSES} FROM (SELECT * FROM routes WHERE id > $after::bigint AND deleted_at IS NULL AND enabled ORDER BY id LIMIT ${ROUTES_AT_ONCE}) r
+           JOIN route_addresses a ON a.route_id = r.id ORDER BY r.id`,
+          { after },
+          transaction,
+        ),
       );
-      takeRoutes(portion);
-      if (portion.length < ROUTES_AT_ONCE) return { seq, sites, pages, files };
+      take.routes(portion);
+      if (portion.length === 0) return { seq, pages, files };
       after = portion.at(-1)!.id;
     }
   });
 }
 
-/** One route as delivery needs it now; undefined when it is no longer answered. */
-export async function readDeliveredRoute(store: Store, id: string): Promise<DeliveredRoute | undefined> {
-  return (await store.rows<DeliveredRoute>(`${ROUTE} AND r.id = $id::bigint GROUP BY r.id`, { id }))[0];
+/** These routes as delivery needs them now; those that are no longer answered are not among them. */
+export async function readDeliveredRoutes(store: Store, ids: readonly string[]): Promise<DeliveredRoute[]> {
+  return routesOf(
+    await store.rows<RouteAddressRow>(
+      `${ROUTE_ADDRESSES} FROM routes r JOIN route_addresses a ON a.route_id = r.id
+       WHERE r.id = ANY($ids::bigint[]) AND r.deleted_at IS NULL AND r.enabled ORDER BY r.id`,
+      { ids },
+    ),
+  );
 }
 
 /** One published page's entry; undefined when it is no longer published. */

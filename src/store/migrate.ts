@@ -2,6 +2,7 @@ import type { Sequelize } from "sequelize";
 import { SequelizeStorage, Umzug } from "umzug";
 import { firstSlice } from "./migrations/001-first-slice.ts";
 import { writing } from "./migrations/002-writing.ts";
+import { routesInFull } from "./migrations/003-routes.ts";
 
 /** A step of the schema: its statements run in one transaction. */
 export interface Migration {
@@ -9,7 +10,7 @@ export interface Migration {
   statements: readonly string[];
 }
 
-const MIGRATIONS: readonly Migration[] = [firstSlice, writing];
+const MIGRATIONS: readonly Migration[] = [firstSlice, writing, routesInFull];
 const MIGRATION_LOCK = 731_600;
 
 /** Brings the schema up to date; several processes may do so at once, one waits for the other. Answers what ran. */

@@ -3,7 +3,16 @@ import type { Body } from "../core/body/body.ts";
 import type { Placement } from "../core/objects/page.ts";
 import type { Rule } from "../core/objects/rule.ts";
 import type { Role } from "../core/objects/person.ts";
-import type { QueryMode, RouteKind, RouteStatus } from "../core/objects/route.ts";
+import type {
+  AfterEnd,
+  InContent,
+  Notice,
+  QueryMode,
+  RouteKind,
+  RouteStatus,
+} from "../core/objects/route.ts";
+import type { MissPolicy } from "../core/objects/site.ts";
+import type { MatchKind } from "../core/routes/match/match-kind.ts";
 
 interface Stamped {
   createdAt: Date;
@@ -20,6 +29,9 @@ export interface SiteRow extends Stamped {
   paidLimit: number;
   paidLimitLong: number;
   longWords: number;
+  misses: MissPolicy;
+  /** How many months clicks themselves are kept; their counts stay. */
+  clickMonths: number;
   version: number;
 }
 
@@ -126,12 +138,15 @@ export interface RouteRow extends Stamped {
   siteId: string;
   kind: RouteKind;
   host: string | null;
+  match: MatchKind;
   address: string;
   aliases: string[];
   destination: string | null;
   destinationKey: string | null;
   status: RouteStatus;
   query: QueryMode;
+  parameters: string;
+  notice: Notice | null;
   title: string;
   tags: string[];
   noindex: boolean;
@@ -141,6 +156,14 @@ export interface RouteRow extends Stamped {
   replacesPage: boolean;
   validFrom: Date | null;
   validUntil: Date | null;
+  afterEnd: AfterEnd;
+  endDestination: string | null;
+  inContent: InContent;
+  contentPages: string[];
+  countedFrom: Date | null;
+  clicksBefore: string;
+  /** Address, aliases, title and destination in lower case, for searching. */
+  search: string;
   version: number;
   deletedAt: Date | null;
 }
@@ -156,6 +179,7 @@ export interface MissRow {
   lastSeen: Date;
   referrers: string[];
   resolvedAt: Date | null;
+  ignoredAt: Date | null;
 }
 
 /** A row as Sequelize hands it out: the fields, and save and update. */
@@ -190,6 +214,8 @@ export function defineModels(sequelize: Sequelize) {
         paidLimit: INTEGER,
         paidLimitLong: INTEGER,
         longWords: INTEGER,
+        misses: JSONB,
+        clickMonths: INTEGER,
         version: INTEGER,
       },
       true,
@@ -271,12 +297,15 @@ export function defineModels(sequelize: Sequelize) {
         siteId: BIGINT,
         kind: TEXT,
         host: TEXT,
+        match: TEXT,
         address: TEXT,
         aliases: ARRAY(TEXT),
         destination: TEXT,
         destinationKey: TEXT,
         status: INTEGER,
         query: TEXT,
+        parameters: TEXT,
+        notice: JSONB,
         title: TEXT,
         tags: ARRAY(TEXT),
         noindex: BOOLEAN,
@@ -286,6 +315,13 @@ export function defineModels(sequelize: Sequelize) {
         replacesPage: BOOLEAN,
         validFrom: DATE,
         validUntil: DATE,
+        afterEnd: TEXT,
+        endDestination: TEXT,
+        inContent: TEXT,
+        contentPages: ARRAY(BIGINT),
+        countedFrom: DATE,
+        clicksBefore: BIGINT,
+        search: TEXT,
         version: INTEGER,
         deletedAt: DATE,
       },
@@ -302,6 +338,7 @@ export function defineModels(sequelize: Sequelize) {
       lastSeen: DATE,
       referrers: ARRAY(TEXT),
       resolvedAt: DATE,
+      ignoredAt: DATE,
     }),
   };
 }

@@ -1,6 +1,8 @@
 import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import { assertAccessible, testApp, type TestApp } from "../support/browser.ts";
+import { createJobs } from "../../src/desk/jobs.ts";
+import { createOutgoing } from "../../src/outgoing/outgoing.ts";
 import { addPerson } from "../../src/desk/people.ts";
 import { openStore } from "../../src/store/store.ts";
 import { DEMO_SIGN_IN } from "../../demo/load.ts";
@@ -13,6 +15,8 @@ before(async () => {
     store,
     deliveryPort: app.sitePort,
     workspaceHosts: [],
+    outgoing: createOutgoing(),
+    jobs: createJobs(() => undefined),
     health: async () => ({}),
     preview: () => undefined,
   };

@@ -41,6 +41,7 @@ export async function testApp({ demo = true } = {}): Promise<TestApp> {
     secret: "a secret of the tests",
     apiToken: "a-token-for-the-tests-of-the-api",
     demo,
+    simulated: true,
     trustProxy: false,
     buildFolder: TEST_BUILD,
   };

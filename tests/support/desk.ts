@@ -1,10 +1,17 @@
 import { answerCall } from "../../src/desk/api/answer.ts";
 import type { Actor, Desk } from "../../src/desk/desk.ts";
+import { createJobs } from "../../src/desk/jobs.ts";
+import type { Outgoing } from "../../src/outgoing/outgoing.ts";
 import { createSite, openSite, type OpenSite } from "../../src/desk/sites.ts";
 import type { Store } from "../../src/store/store.ts";
 import { freshStore } from "./database.ts";
 
 export const OWNER: Actor = { name: "Ida", role: "owner" };
+
+/** An outside world in which nobody answers; tests that need one put their own in its place. */
+export const NOBODY_OUTSIDE: Outgoing = {
+  visit: async () => ({ ok: false, reason: "has no address", ms: 1 }),
+};
 
 /** What a call of the API answered. */
 export interface Answered {
@@ -36,9 +43,12 @@ export interface TestDesk {
 /** The site is “garden”, on garden.example, with short links on gdn.example. */
 export async function testDesk(): Promise<TestDesk> {
   const { store, url, drop } = await freshStore();
+  const failures: unknown[] = [];
   const desk: Desk = {
     store,
     deliveryPort: 4601,
+    outgoing: NOBODY_OUTSIDE,
+    jobs: createJobs((error) => failures.push(error)),
     workspaceHosts: ["localhost:4600"],
     health: async () => ({}),
     preview: (_site, page) => `<title>${page.title}</title>${page.html}`,
@@ -51,7 +61,6 @@ export async function testDesk(): Promise<TestDesk> {
       { name: "gdn.example", role: "short" },
     ],
   });
-  const failures: unknown[] = [];
   return {
     desk,
     store,

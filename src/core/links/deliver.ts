@@ -14,11 +14,14 @@ export interface PagePlace {
   /** Path key of inside links to the id of the page that stood there when they were saved. */
   bound?: Readonly<Record<string, string>>;
   variables?: Variables;
+  /** Id of the page, for routes that replace their raw destination on chosen pages. */
+  pageId?: string;
 }
 
 /**
  * Turns stored HTML into delivered HTML: variables are filled in, inside links follow pages that have moved,
- * headings get their ids, and the rules are applied to every link; all else stays.
+ * headings get their ids, raw destinations give way to the short links that ask for it, and the rules are applied to
+ * every link; all else stays.
  */
 export function deliverHtml(
   html: string,
@@ -27,13 +30,14 @@ export function deliverHtml(
   place: PagePlace,
   options: RewriteOptions = {},
 ): string {
-  const { bound = {}, variables = {}, ...page } = place;
+  const { bound = {}, variables = {}, pageId, ...page } = place;
   return rewriteLinks(
     withHeadingIds(fillVariables(html, variables)),
     (link) => {
       const href = movedTo(link.href, bound, site);
       const resolved = linkAttributes({ ...link, href: href ?? link.href, ...page }, rules, site);
-      return { rel: resolved.rel.join(" ") || null, target: resolved.target, href };
+      const short = site.inContent?.(href ?? link.href, pageId);
+      return { rel: resolved.rel.join(" ") || null, target: resolved.target, href: short ?? href };
     },
     options,
   );

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { hostName, id, line, requiredLine } from "./fields.ts";
+import { destination, hostName, id, line, requiredLine } from "./fields.ts";
 
 export const HOST_ROLES = ["primary", "short", "other"] as const;
 
@@ -40,6 +40,24 @@ export const variableName = z
   .toLowerCase()
   .regex(/^[a-z][a-z0-9_-]{0,59}$/, "A variable's name is letters, digits, - and _, such as account.");
 
+export const MISS_ANSWERS = ["help", "closest", "destination"] as const;
+
+/** What readers get who ask for an address that nothing answers. */
+export const missPolicySchema = z
+  .strictObject({
+    /** A 404 page with the closest addresses; the closest itself when exactly one is good; or a chosen destination. */
+    answer: z.enum(MISS_ANSWERS, "Misses get help, closest or destination."),
+    destination: destination.optional(),
+    /** Seconds that a notice stands before the chosen destination; 0: at once. */
+    seconds: z.int().min(0).max(60, "A notice shows itself for at most 60 seconds.").optional(),
+    text: line("The notice", 1000).optional(),
+  })
+  .refine(({ answer, destination: to }) => answer !== "destination" || to !== undefined, {
+    path: ["destination"],
+    message: "Where shall readers arrive who asked for an unknown address?",
+  });
+export type MissPolicy = z.infer<typeof missPolicySchema>;
+
 export const siteChangeSchema = z.strictObject({
   name: requiredLine("The name", 120).optional(),
   tagline: line("The line below the name", 300).optional(),
@@ -66,6 +84,12 @@ export const siteChangeSchema = z.strictObject({
   paidLimit: z.int().min(0).max(1000).optional(),
   paidLimitLong: z.int().min(0).max(1000).optional(),
   longWords: z.int().min(1).max(1_000_000).optional(),
+  misses: missPolicySchema.optional(),
+  clickMonths: z
+    .int("Months are a whole number.")
+    .min(1, "Clicks are kept for at least one month.")
+    .max(240, "Clicks are kept for at most 240 months.")
+    .optional(),
   version: z.int().positive(),
 });
 export type SiteChange = z.infer<typeof siteChangeSchema>;
@@ -82,6 +106,9 @@ export const siteSchema = z.object({
   paidLimit: z.int(),
   paidLimitLong: z.int(),
   longWords: z.int(),
+  misses: missPolicySchema,
+  /** Months that clicks themselves are kept; their counts stay. */
+  clickMonths: z.int(),
   version: z.int(),
   createdAt: z.string(),
   updatedAt: z.string(),

@@ -1,19 +1,39 @@
-import type { Advice } from "../objects/route.ts";
 import { ownPlace } from "../address/classify.ts";
 import { foldedKey, pathKey } from "../address/path-key.ts";
+import type { Advice } from "../objects/route.ts";
+import { addressFault, captureCount, readRouteKey, routeKey } from "./match/address-form.ts";
+import { captureFault, capturesHost, highestCapture, withCaptures } from "./match/captures.ts";
+import type { MatchKind } from "./match/match-kind.ts";
+import type { OwnSite } from "./way/own-site.ts";
+import { patternGroups } from "./match/pattern.ts";
+import { literalOf, PatternTable } from "./match/pattern-table.ts";
+import { samplesOf } from "./match/samples.ts";
 
-/** What the linter needs to know of the site around a route. */
-export interface RouteSurroundings {
-  hosts: readonly string[];
-  /** The other route at this place (never the one that is being saved), and where it leads; destination null: gone. */
-  routeAt(host: string | null, key: string): { id: string; destination: string | null } | undefined;
+/** Another route, as far as the linter names it. */
+export interface OtherRoute {
+  id: string;
+  address: string;
+  destination: string | null;
+}
+
+/** What the linter needs to know of the site around a route, the one that is being saved left out. */
+export interface RouteSurroundings extends OwnSite {
+  /** The route that claims this stored key on this host (null: on any host), switched on or off. */
+  claimAt(host: string | null, storedKey: string): OtherRoute | undefined;
   /** The published page at this path key. */
   pageAt(key: string): { title: string } | undefined;
+  /** The prefix, wildcard or pattern route that answers this path first, and how many literal characters it has. */
+  patternAt?(host: string | null, key: string): (OtherRoute & { literal: number }) | undefined;
+  /** Routes whose address differs from the path key only in letter case. */
+  nearTo?(host: string | null, key: string): OtherRoute | undefined;
+  /** What is known of how an outside destination answers, in words; undefined when it answers well or is not known. */
+  answersBadly?(destination: string): string | undefined;
 }
 
 /** A route as far as the linter looks at it. */
 export interface RouteDraft {
   host: string | null;
+  match: MatchKind;
   addresses: readonly string[];
   folded: boolean;
   destination: string | null;
@@ -25,9 +45,10 @@ const MOST_HOPS = 20;
 /** What is to be said of a route before it is saved (DESIGN section 8). Findings of severity "error" refuse it. */
 export function adviseRoute(draft: RouteDraft, around: RouteSurroundings): Advice[] {
   const advice = draft.addresses.flatMap((address, index) => adviseAddress(address, index, draft, around));
-  return draft.destination === null
-    ? advice
-    : [...advice, ...adviseDestination(draft, draft.destination, around)];
+  if (advice.every(({ severity }) => severity !== "error")) advice.push(...adviseOrder(draft, around));
+  if (draft.destination === null) return advice;
+  const own = advice.some(({ code, severity }) => code === "pattern" && severity === "error");
+  return own ? advice : [...advice, ...adviseDestination(draft, draft.destination, around)];
 }
 
 function adviseAddress(
@@ -37,112 +58,192 @@ function adviseAddress(
   around: RouteSurroundings,
 ): Advice[] {
   const field = index === 0 ? "address" : `aliases.${index - 1}`;
-  const key = routeKey(address, draft.folded);
-  const twice = draft.addresses.slice(0, index).some((earlier) => routeKey(earlier, draft.folded) === key);
-  if (twice)
-    return [{ code: "taken", severity: "error", field, message: `${address} stands in this route twice.` }];
-  const other = around.routeAt(draft.host, key) ?? around.routeAt(draft.host, pathKey(address));
+  const error = (code: Advice["code"], message: string): Advice[] => [
+    { code, severity: "error", field, message },
+  ];
+  const fault = addressFault(address, draft.match);
+  if (fault) return error(draft.match === "pattern" ? "pattern" : "warning", fault);
+  const key = routeKey(address, draft.folded, draft.match);
+  const twice = draft.addresses
+    .slice(0, index)
+    .some((earlier) => routeKey(earlier, draft.folded, draft.match) === key);
+  if (twice) return error("taken", `${address} stands in this route twice.`);
+  const exact = draft.match === "exact";
+  const other =
+    around.claimAt(draft.host, key) ?? (exact ? around.claimAt(draft.host, pathKey(address)) : undefined);
   if (other) {
     const leads = other.destination ? `leads to ${other.destination}` : "is answered as gone";
-    return [
-      {
-        code: "taken",
-        severity: "error",
-        field,
-        message: `${address} is taken: it ${leads}. Choose another, or change that route.`,
-      },
-    ];
+    return error("taken", `${address} is taken: it ${leads}. Choose another, or change that route.`);
   }
+  if (!exact) return [];
   const page = around.pageAt(pathKey(address));
-  if (!page) return [];
-  return draft.replacesPage
-    ? [
-        {
-          code: "page",
-          severity: "warning",
-          field,
-          message: `This route replaces the published page “${page.title}”: readers no longer get it.`,
-        },
-      ]
-    : [
-        {
-          code: "page",
-          severity: "error",
-          field,
-          message: `The page “${page.title}” is published at ${address}. Choose another address, or say that the route replaces the page.`,
-        },
-      ];
+  if (page && !draft.replacesPage) {
+    return error(
+      "page",
+      `The page “${page.title}” is published at ${address}. Choose another address, or say that the route replaces the page.`,
+    );
+  }
+  const near = draft.folded ? undefined : around.nearTo?.(draft.host, pathKey(address));
+  return [
+    ...(page
+      ? [
+          {
+            code: "page" as const,
+            severity: "warning" as const,
+            field,
+            message: `This route replaces the published page “${page.title}”: readers no longer get it.`,
+          },
+        ]
+      : []),
+    ...(near
+      ? [
+          {
+            code: "near" as const,
+            severity: "hint" as const,
+            field,
+            message: `${address} differs from ${near.address} only in letter case; a short link would answer both.`,
+          },
+        ]
+      : []),
+  ];
 }
 
 function adviseDestination(draft: RouteDraft, destination: string, around: RouteSurroundings): Advice[] {
-  const own = new Set(draft.addresses.map((address) => routeKey(address, draft.folded)));
-  const isOwn = (host: string | null, key: string): boolean =>
-    (own.has(key) || (draft.folded && own.has(foldedKey(key)))) &&
-    (draft.host === null || host === null || host === draft.host);
+  const error = (code: Advice["code"], message: string): Advice[] => [
+    { code, severity: "error", field: "destination", message },
+  ];
+  const available = captureCount(draft.addresses[0] ?? "", draft.match, patternGroups);
+  const fault = captureFault(destination, available);
+  if (fault) return error("open-host", fault);
+  const hint: Advice[] = capturesHost(destination)
+    ? [
+        {
+          code: "open-host",
+          severity: "warning",
+          field: "destination",
+          message: "What a reader types chooses part of the host that this leads to.",
+        },
+      ]
+    : [];
+  if (highestCapture(destination) === 0) return followDraft(draft, destination, around, true);
+  const table = ownTable(draft);
+  for (const sample of draft.addresses.flatMap((address) => samplesOf(address, draft.match))) {
+    const captures = table.find("", sample)[0]?.captures;
+    const filled = captures && withCaptures(destination, captures);
+    const found = filled === undefined ? [] : followDraft(draft, filled, around, false);
+    if (found.some(({ severity }) => severity === "error")) return found;
+  }
+  return hint;
+}
+
+// Follows the destination through the site as it would be with this route in it.
+function followDraft(
+  draft: RouteDraft,
+  destination: string,
+  around: RouteSurroundings,
+  whole: boolean,
+): Advice[] {
+  const isOwn = answersItself(draft, around);
   const visited: string[] = [];
   let current = destination;
+  const at = (code: Advice["code"], severity: Advice["severity"], message: string): Advice => ({
+    code,
+    severity,
+    field: "destination",
+    message,
+  });
   for (let hops = 0; hops <= MOST_HOPS; hops += 1) {
     const place = ownPlace(current, around.hosts);
-    if (!place) return chainAdvice(visited, current);
+    if (!place) {
+      const badly = whole ? around.answersBadly?.(current) : undefined;
+      return [
+        ...chainAdvice(visited, current, whole),
+        ...(badly ? [at("answers-badly", "warning", `${current} ${badly}`)] : []),
+      ];
+    }
     if (isOwn(place.host, place.key)) {
       const way = [...visited, current].join(", then ");
       return [
-        {
-          code: "loop",
-          severity: "error",
-          field: "destination",
-          message: `This would go round in a circle: ${way} leads back to this route. Choose another destination.`,
-        },
+        at(
+          "loop",
+          "error",
+          `This would go round in a circle: ${way} leads back to this route. Choose another destination.`,
+        ),
       ];
     }
-    const next = around.routeAt(place.host, place.key) ?? around.routeAt(place.host, foldedKey(place.key));
-    if (!next) {
-      if (around.pageAt(place.key)) return chainAdvice(visited, current);
+    const answer = around.answerAt(place.host, place.key);
+    if (answer.by === "page" || answer.by === "file") return chainAdvice(visited, current, whole);
+    if (answer.by === "miss") {
+      if (!whole) return [];
       return [
-        ...chainAdvice(visited, current),
-        {
-          code: "dead-end",
-          severity: "warning",
-          field: "destination",
-          message: `Nothing on this site answers ${current}; readers would get “not found”.`,
-        },
+        ...chainAdvice(visited, current, whole),
+        at("dead-end", "warning", `Nothing on this site answers ${current}; readers would get “not found”.`),
       ];
     }
-    if (next.destination === null) {
-      return [
-        {
-          code: "dead-end",
-          severity: "warning",
-          field: "destination",
-          message: `${current} is answered as gone (410).`,
-        },
-      ];
-    }
+    if (answer.destination === null)
+      return whole ? [at("dead-end", "warning", `${current} is answered as gone (410).`)] : [];
     visited.push(current);
-    current = next.destination;
+    current = answer.destination;
     if (visited.includes(current)) {
-      return [
-        {
-          code: "loop",
-          severity: "error",
-          field: "destination",
-          message: `${destination} leads into a circle of other routes. Mend those first.`,
-        },
-      ];
+      return [at("loop", "error", `${destination} leads into a circle of other routes. Mend those first.`)];
     }
   }
+  return [at("long-way", "error", `${destination} takes more than ${MOST_HOPS} hops on this site.`)];
+}
+
+// Whether the route that is being saved would answer a place itself.
+function answersItself(
+  draft: RouteDraft,
+  around: RouteSurroundings,
+): (host: string | null, key: string) => boolean {
+  const onHost = (host: string | null): boolean =>
+    draft.host === null || host === null || host === draft.host;
+  if (draft.match === "exact") {
+    const own = new Set(draft.addresses.map((address) => routeKey(address, draft.folded)));
+    return (host, key) => (own.has(key) || (draft.folded && own.has(foldedKey(key)))) && onHost(host);
+  }
+  const table = ownTable(draft);
+  return (host, key) => {
+    if (!onHost(host) || table.find("", key).length === 0) return false;
+    const { by } = around.answerAt(host, key);
+    // A page or a file goes before it; so may another route, which is then followed instead.
+    return by === "miss";
+  };
+}
+
+function ownTable(draft: RouteDraft): PatternTable<true> {
+  const table = new PatternTable<true>();
+  if (draft.match === "exact") return table;
+  for (const address of draft.addresses) {
+    const key = readRouteKey(routeKey(address, draft.folded, draft.match)).key;
+    table.add({ match: draft.match, host: null, key, folded: draft.folded }, true, 0);
+  }
+  return table;
+}
+
+// What stands before a prefix, wildcard or pattern and takes everything from it, or what it leaves alone.
+function adviseOrder(draft: RouteDraft, around: RouteSurroundings): Advice[] {
+  if (draft.match === "exact") return [];
+  const table = ownTable(draft);
+  const literal = literalOf({ match: draft.match, key: draft.addresses[0] ?? "" });
+  const samples = draft.addresses
+    .flatMap((address) => samplesOf(address, draft.match))
+    .filter((sample) => table.find("", sample).length > 0);
+  const first = samples.map((sample) => around.patternAt?.(draft.host, sample));
+  const other = first[0];
+  if (!other || other.literal < literal || first.some((one) => one?.id !== other.id)) return [];
   return [
     {
-      code: "long-way",
-      severity: "error",
-      field: "destination",
-      message: `${destination} takes more than ${MOST_HOPS} hops on this site.`,
+      code: "shadowed",
+      severity: "warning",
+      field: "address",
+      message: `${other.address} stands before it and seems to answer all that this would; the longer literal part goes first, then the older route.`,
     },
   ];
 }
 
-function chainAdvice(visited: readonly string[], end: string): Advice[] {
-  if (visited.length === 0) return [];
+function chainAdvice(visited: readonly string[], end: string, whole: boolean): Advice[] {
+  if (visited.length === 0 || !whole) return [];
   return [
     {
       code: "chain",
@@ -152,9 +253,4 @@ function chainAdvice(visited: readonly string[], end: string): Advice[] {
       fix: end,
     },
   ];
-}
-
-/** The key under which an address is stored: letter case does not count for short links. */
-export function routeKey(address: string, folded: boolean): string {
-  return folded ? foldedKey(pathKey(address)) : pathKey(address);
 }

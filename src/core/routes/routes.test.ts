@@ -2,11 +2,12 @@ import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import fc from "fast-check";
 import { foldedKey, pathKey } from "../address/path-key.ts";
-import { adviseRoute, routeKey, type RouteDraft, type RouteSurroundings } from "./advise.ts";
-import { closestAddresses } from "./closest.ts";
-import { headerSafe, location } from "./location.ts";
-import { isConfusable, suggestSlugs } from "./suggest-slugs.ts";
-import { RouteTable } from "./table.ts";
+import { routeKey } from "./match/address-form.ts";
+import { adviseRoute, type RouteDraft, type RouteSurroundings } from "./advise.ts";
+import { closestAddresses } from "./misses/closest.ts";
+import { headerSafe, location } from "./way/location.ts";
+import { isConfusable, suggestSlugs } from "./slugs/suggest-slugs.ts";
+import { RouteTable } from "./match/table.ts";
 
 describe("the route table", () => {
   const table = new RouteTable<string>();
@@ -125,13 +126,27 @@ describe("the linter, before a route is saved", () => {
     "/west": { id: "5", destination: "/east" },
     "/to/dob": { id: "6", destination: "https://shop.example/" },
   };
-  const around: RouteSurroundings = {
+  type Known = (key: string) => { id: string; destination: string | null } | undefined;
+  const knowing = (known: Known): RouteSurroundings => ({
     hosts: ["own.example"],
-    routeAt: (_host, key) => routes[key],
+    absolute: (path) => `https://own.example${path}`,
+    claimAt: (_host, key) => {
+      const route = known(key);
+      return route && { ...route, address: key };
+    },
+    answerAt: (_host, key) => {
+      const route = known(key);
+      if (route) return { by: "route", status: 301, query: "drop", ...route };
+      return key === "/resources"
+        ? { by: "page", id: "1", title: "Resources", status: 200 }
+        : { by: "miss", status: 404, destination: null, rule: "help" };
+    },
     pageAt: (key) => (key === "/resources" ? { title: "Resources" } : undefined),
-  };
+  });
+  const around = knowing((key) => routes[key]);
   const draft = (rest: Partial<RouteDraft>): RouteDraft => ({
     host: null,
+    match: "exact",
     addresses: ["/new"],
     folded: false,
     destination: "https://shop.example/x",
@@ -211,14 +226,10 @@ describe("the linter, before a route is saved", () => {
   }
 
   test("a route that is edited into a circle through another is refused", () => {
-    const withoutItself: RouteSurroundings = {
-      ...around,
-      routeAt: (_host, key) => (key === "/resources2" ? undefined : routes[key]),
-    };
-    const advice = adviseRoute(draft({ addresses: ["/west"], destination: "/old2" }), {
-      ...withoutItself,
-      routeAt: (_h, key) => (key === "/old2" ? { id: "9", destination: "/west" } : undefined),
-    });
+    const advice = adviseRoute(
+      draft({ addresses: ["/west"], destination: "/old2" }),
+      knowing((key) => (key === "/old2" ? { id: "9", destination: "/west" } : undefined)),
+    );
     assert.deepEqual(
       advice.map(({ code, field }) => [code, field]),
       [["loop", "destination"]],
@@ -226,11 +237,9 @@ describe("the linter, before a route is saved", () => {
   });
 
   test("a way of more than twenty hops is refused", () => {
-    const endless: RouteSurroundings = {
-      ...around,
-      routeAt: (_host, key) =>
-        /^\/n\d+$/.test(key) ? { id: key, destination: `/n${Number(key.slice(2)) + 1}` } : undefined,
-    };
+    const endless = knowing((key) =>
+      /^\/n\d+$/.test(key) ? { id: key, destination: `/n${Number(key.slice(2)) + 1}` } : undefined,
+    );
     assert.deepEqual(
       adviseRoute(draft({ destination: "/n1" }), endless).map(({ code }) => code),
       ["long-way"],

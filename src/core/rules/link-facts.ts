@@ -14,10 +14,12 @@ export interface LinkOnPage {
 
 /** A site as rules see it: what answers where, and where its routes lead. */
 export interface SiteSight extends SiteAddresses {
-  /** The destination of the exact route at this place, when there is one. */
+  /** The destination of the route that answers this place, when one does. */
   routeDestination(host: string | null, key: string): string | undefined;
   /** The path that readers find this page under now; undefined when it is not published. */
   pagePath?(id: string): string | undefined;
+  /** The short link that is delivered in place of this raw destination on a page (by its id). */
+  inContent?(href: string, page: string | undefined): string | undefined;
 }
 
 /**

@@ -1,6 +1,7 @@
 import { renderToStaticMarkup } from "react-dom/server";
+import type { Notice } from "../../core/objects/route.ts";
 import type { PublishedPage } from "../../store/models.ts";
-import type { Candidate } from "../../core/routes/closest.ts";
+import type { Candidate } from "../../core/routes/misses/closest.ts";
 import { SiteDocument, type SiteFrame } from "./site-document.tsx";
 
 const DOCTYPE = "<!doctype html>";
@@ -54,6 +55,46 @@ export function notFoundDocument(
           <p>
             Or start at the <a href={frame.home}>front page of {frame.siteName}</a>.
           </p>
+        </article>
+      </SiteDocument>,
+    )
+  );
+}
+
+/**
+ * A page that says that it goes on, where to, and when: without script, and for as long as one likes for a reader
+ * who asks it to stay.
+ */
+export function noticeDocument(frame: SiteFrame, to: string, notice: Notice, stays: boolean): string {
+  const host = URL.canParse(to) ? new URL(to).host : frame.siteName;
+  return (
+    DOCTYPE +
+    renderToStaticMarkup(
+      <SiteDocument
+        frame={frame}
+        title="You are being taken on"
+        noindex
+        refresh={stays ? undefined : { seconds: notice.seconds, to }}
+      >
+        <article role="status">
+          <p className="category">On the way</p>
+          <h1>
+            {stays ? "This leads to" : "You are on the way to"} {host}
+          </h1>
+          {notice.text ? <p className="lead">{notice.text}</p> : null}
+          <p>
+            <a href={to} rel="nofollow">
+              Go on now
+            </a>
+            {stays ? "." : `, or wait ${notice.seconds === 1 ? "a second" : `${notice.seconds} seconds`}.`}
+          </p>
+          {stays ? null : (
+            <p>
+              <a href="?stay=1" rel="nofollow">
+                Stay on this page until I choose
+              </a>
+            </p>
+          )}
         </article>
       </SiteDocument>,
     )

@@ -31,9 +31,11 @@ export function SiteDocument(props: {
   description?: string;
   noindex?: boolean;
   current?: string;
+  /** Seconds after which the browser goes on, and where to. */
+  refresh?: { seconds: number; to: string };
   children: ReactNode;
 }) {
-  const { frame, title, description, noindex, current, children } = props;
+  const { frame, title, description, noindex, current, refresh, children } = props;
   return (
     <html lang="en">
       <head>
@@ -42,6 +44,7 @@ export function SiteDocument(props: {
         <meta name="viewport" content="width=device-width, initial-scale=1" />
         <title>{title === frame.siteName ? title : `${title} · ${frame.siteName}`}</title>
         {description ? <meta name="description" content={description} /> : null}
+        {refresh ? <meta httpEquiv="refresh" content={`${refresh.seconds}; url=${refresh.to}`} /> : null}
         {noindex ? <meta name="robots" content="noindex" /> : null}
         <link rel="icon" href="data:," />
         <link rel="stylesheet" href="/~theme/site.css" />

@@ -2,10 +2,10 @@ import findMyWay from "find-my-way";
 import { MAX_HTML } from "../../core/objects/page.ts";
 import { mayAct, type Actor, type Desk } from "../desk.ts";
 import { fieldErrors, Problem } from "../problem.ts";
-import { withOwnHost } from "../routes.ts";
+import { withOwnHost } from "../routes/route-values.ts";
 import { openSite } from "../sites.ts";
 import { openApiDocument } from "./openapi.ts";
-import type { FileAnswer, Method, Operation } from "./operation.ts";
+import { Accepted, type FileAnswer, type Method, type Operation } from "./operation.ts";
 import { operations } from "./operations.ts";
 
 /** The longest request body in bytes: the longest page, with room for JSON's escapes. */
@@ -76,6 +76,7 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
   const body = operation.body ? checked(operation.body, input, 422) : undefined;
 
   const bytes = operation.takesBytes ? await readBytes(request, operation.takesBytes) : new Uint8Array();
+  const background = /(?:^|[,\s])respond-async(?:[,;\s]|$)/i.test(request.headers.get("prefer") ?? "");
   const result = await operation.run({
     desk,
     actor,
@@ -84,6 +85,8 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
     query,
     body,
     bytes,
+    contentType: request.headers.get("content-type") ?? "",
+    background,
     now: Date.now(),
   });
   if (operation.status === 204) return new Response(null, { status: 204 });
@@ -96,15 +99,18 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
       },
     });
   }
-  if (operation.media === "application/zip") {
-    const { name, content } = result as FileAnswer;
-    return new Response(content as Uint8Array<ArrayBuffer>, {
+  if (operation.media === "application/zip" || operation.media === "file") {
+    const { name, type, content } = result as FileAnswer;
+    return new Response(content as string | Uint8Array<ArrayBuffer>, {
       headers: {
-        "Content-Type": operation.media,
+        "Content-Type": type ?? operation.media,
+        "X-Content-Type-Options": "nosniff",
         "Content-Disposition": `attachment; filename="${name.replace(/[^\w.-]/g, "-")}"`,
       },
     });
   }
+  if (result instanceof Accepted)
+    return Response.json(result.job, { status: 202, headers: { Location: `/api/v1/jobs/${result.job.id}` } });
   return Response.json(result, { status: operation.status });
 }
 

@@ -90,7 +90,10 @@ function operationObject(operation: Operation): Record<string, unknown> {
 function answerObject(operation: Operation): Record<string, unknown> {
   if (operation.status === 204) return { description: "Done" };
   const schema = operation.answer ? jsonSchema(operation.answer, "output") : { type: "string" };
-  return { description: "The answer", content: { [operation.media]: { schema } } };
+  return {
+    description: "The answer",
+    content: { [operation.media === "file" ? "*/*" : operation.media]: { schema } },
+  };
 }
 
 function queryParameters(query: z.ZodType | undefined): Record<string, unknown>[] {

@@ -1,9 +1,11 @@
 import { z } from "zod";
 import type { Role } from "../../core/objects/person.ts";
 import type { Actor, Desk } from "../desk.ts";
+import type { Job } from "../jobs.ts";
 import type { OpenSite } from "../sites.ts";
 
-export type Media = "application/json" | "text/html" | "application/zip";
+/** What an operation answers with; a “file” says itself what it is. */
+export type Media = "application/json" | "text/html" | "application/zip" | "file";
 export type Method = "GET" | "POST" | "PUT" | "PATCH" | "DELETE";
 
 /** What an operation works on. `site` is there when its path has one. */
@@ -16,6 +18,9 @@ export interface Call<Q, B> {
   body: B;
   /** The request's body as it came, for operations that take one whole. */
   bytes: Uint8Array;
+  contentType: string;
+  /** The caller would rather have a job than wait (`Prefer: respond-async`, RFC 7240 section 4.1). */
+  background: boolean;
   now: number;
 }
 
@@ -55,7 +60,18 @@ interface Definition<Q extends z.ZodType, B extends z.ZodType> {
 /** A file as an answer: its name and content. */
 export interface FileAnswer {
   name: string;
-  content: Uint8Array;
+  /** Media type; that of the operation when absent. */
+  type?: string;
+  content: Uint8Array | string;
+}
+
+/** An answer that is still being worked on: 202 with the job, and where to ask for it. */
+export class Accepted {
+  readonly job: Job;
+
+  constructor(job: Job) {
+    this.job = job;
+  }
 }
 
 /** The path of one site's calls. */

@@ -1,6 +1,4 @@
 import { z } from "zod";
-import { clicksAnswerSchema, clicksQuestionSchema } from "../../core/objects/clicks.ts";
-import { missAnswerSchema, missResolvedSchema, missSchema } from "../../core/objects/miss.ts";
 import {
   pageChangeSchema,
   pageInputSchema,
@@ -11,31 +9,21 @@ import {
 import { pasteAnswerSchema, pasteQuestionSchema } from "../../core/objects/paste.ts";
 import { tokenInputSchema, tokenSchema } from "../../core/objects/person.ts";
 import {
-  routeChangeSchema,
-  routeCheckSchema,
-  routeInputSchema,
-  routeQuestionSchema,
-  routeSchema,
-} from "../../core/objects/route.ts";
-import {
   attributesAnswerSchema,
   attributesQuestionSchema,
   ruleSetSchema,
   rulesInputSchema,
 } from "../../core/objects/rule.ts";
 import { siteInputSchema, siteSchema } from "../../core/objects/site.ts";
-import { askClicks } from "../clicks.ts";
 import { linkLooksSchema, lookAtLinks } from "../link-looks.ts";
 import { listQuery } from "../lists.ts";
-import { listMisses, resolveMiss } from "../misses.ts";
 import * as pages from "../pages.ts";
 import { lookAtPaste } from "../paste.ts";
 import { createToken, deleteToken, listTokens } from "../people.ts";
-import { checkRoute } from "../route-advice.ts";
-import * as routes from "../routes.ts";
 import { askAttributes, currentRules, replaceRules } from "../rules.ts";
 import { createSite, listSites, siteView } from "../sites.ts";
 import { listOf, operation, SITE, type Operation } from "./operation.ts";
+import { routeOperations } from "./route-operations.ts";
 import { writingOperations } from "./writing-operations.ts";
 
 /** Every call of the API, in the order of the documentation. */
@@ -122,69 +110,7 @@ export const operations: readonly Operation[] = [
 
   ...writingOperations,
 
-  operation("GET", `${SITE}/routes`, {
-    summary: "List routes",
-    role: "reader",
-    query: routes.routesQuery,
-    answer: listOf(routeSchema),
-    run: ({ desk, site, query }) => routes.listRoutes(desk, site, query),
-  }),
-  operation("POST", `${SITE}/routes`, {
-    summary: "Make a short link, a redirect or a gone route",
-    role: "editor",
-    body: routeInputSchema,
-    answer: routeSchema,
-    status: 201,
-    run: ({ desk, actor, site, body }) => routes.createRoute(desk, actor, site, body),
-  }),
-  operation("POST", `${SITE}/routes/check`, {
-    summary: "What would be said of a route before it is saved, with slug suggestions",
-    role: "reader",
-    body: routeQuestionSchema,
-    answer: routeCheckSchema,
-    run: ({ desk, site, body }) => checkRoute(desk, site, body),
-  }),
-  operation("GET", `${SITE}/routes/:id`, {
-    summary: "One route",
-    role: "reader",
-    answer: routeSchema,
-    run: ({ desk, site, params }) => routes.readRoute(desk, site, params.id!),
-  }),
-  operation("PATCH", `${SITE}/routes/:id`, {
-    summary: "Change a route",
-    role: "editor",
-    body: routeChangeSchema,
-    answer: routeSchema,
-    run: ({ desk, actor, site, params, body }) => routes.changeRoute(desk, actor, site, params.id!, body),
-  }),
-  operation("DELETE", `${SITE}/routes/:id`, {
-    summary: "Delete a route; it can be restored",
-    role: "editor",
-    status: 204,
-    run: ({ desk, actor, site, params }) => routes.deleteRoute(desk, actor, site, params.id!),
-  }),
-  operation("POST", `${SITE}/routes/:id/restore`, {
-    summary: "Bring a deleted route back",
-    role: "editor",
-    answer: routeSchema,
-    run: ({ desk, actor, site, params }) => routes.restoreRoute(desk, actor, site, params.id!),
-  }),
-
-  operation("GET", `${SITE}/misses`, {
-    summary: "List misses that nobody has dealt with",
-    role: "reader",
-    query: listQuery,
-    answer: listOf(missSchema),
-    run: ({ desk, site, query }) => listMisses(desk, site, query),
-  }),
-  operation("POST", `${SITE}/misses/:id/resolve`, {
-    summary: "Answer a miss with a redirect",
-    role: "editor",
-    body: missAnswerSchema,
-    answer: missResolvedSchema,
-    status: 201,
-    run: ({ desk, actor, site, params, body }) => resolveMiss(desk, actor, site, params.id!, body),
-  }),
+  ...routeOperations,
 
   operation("GET", `${SITE}/rules`, {
     summary: "The rules in force",
@@ -219,13 +145,6 @@ export const operations: readonly Operation[] = [
     body: pasteQuestionSchema,
     answer: pasteAnswerSchema,
     run: ({ desk, site, body }) => lookAtPaste(desk, site, body.text),
-  }),
-  operation("GET", `${SITE}/clicks`, {
-    summary: "Clicks by day, route, referrer or device",
-    role: "reader",
-    query: clicksQuestionSchema,
-    answer: clicksAnswerSchema,
-    run: ({ desk, site, query, now }) => askClicks(desk, site, query, now),
   }),
 
   operation("GET", "/tokens", {

@@ -1,4 +1,4 @@
-import { foldedKey } from "../address/path-key.ts";
+import { foldedKey } from "../../address/path-key.ts";
 
 /** One address that a route answers; `host` null means every host of the site. */
 export interface RouteAddress {

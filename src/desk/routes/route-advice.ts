@@ -1,16 +1,20 @@
-import { compareKey } from "../core/address/compare.ts";
-import { pathKey } from "../core/address/path-key.ts";
-import { looksLikeAddress, repairAddress } from "../core/address/repair.ts";
-import { pathFault, splitOwnAddress } from "../core/objects/fields.ts";
-import type { Advice, RouteCheck, routeQuestionSchema } from "../core/objects/route.ts";
-import { adviseRoute, routeKey, type RouteDraft } from "../core/routes/advise.ts";
-import { suggestSlugs } from "../core/routes/suggest-slugs.ts";
+import { compareKey } from "../../core/address/compare.ts";
+import { pathKey } from "../../core/address/path-key.ts";
+import { looksLikeAddress, repairAddress } from "../../core/address/repair.ts";
+import { splitOwnAddress } from "../../core/objects/fields.ts";
+import type { Advice, RouteCheck, routeQuestionSchema } from "../../core/objects/route.ts";
+import { adviseRoute, type RouteDraft } from "../../core/routes/advise.ts";
+import { addressFault, routeKey } from "../../core/routes/match/address-form.ts";
+import { mistypings } from "../../core/routes/slugs/mistypings.ts";
+import { mistakable, spoken } from "../../core/routes/slugs/spoken.ts";
+import { publicAddress } from "../../core/address/public-address.ts";
+import { suggestSlugs } from "../../core/routes/slugs/suggest-slugs.ts";
 import type { z } from "zod";
-import type { Desk } from "./desk.ts";
-import { lookUpPlaces } from "./places.ts";
-import type { FieldError } from "./problem.ts";
+import type { Desk } from "../desk.ts";
+import { lookUpForAdvice, lookUpPlaces } from "./places.ts";
+import type { FieldError } from "../problem.ts";
 import { routeViews } from "./route-views.ts";
-import type { OpenSite } from "./sites.ts";
+import type { OpenSite } from "../sites.ts";
 
 /** Asks the linter about a route against what the site holds now. */
 export async function adviceFor(
@@ -19,9 +23,14 @@ export async function adviceFor(
   draft: RouteDraft,
   routeId?: string,
 ): Promise<Advice[]> {
-  const keys = draft.addresses.flatMap((address) => [pathKey(address), routeKey(address, draft.folded)]);
+  const exact = draft.match === "exact";
+  const keys = draft.addresses.flatMap((address) => [
+    ...(exact ? [pathKey(address)] : []),
+    routeKey(address, draft.folded, draft.match),
+  ]);
   const places = await lookUpPlaces(desk, site, draft.destination ? [draft.destination] : [], keys);
-  return adviseRoute(draft, places.surroundings(routeId));
+  await lookUpForAdvice(desk, site, places, exact ? keys : [], draft.destination);
+  return adviseRoute(draft, places.surroundings(Date.now(), routeId));
 }
 
 /** The linter's refusals as messages at their fields. */
@@ -46,7 +55,10 @@ export async function checkRoute(
   const destination = repaired?.ok ? repaired.address : null;
 
   const typed = splitOwnAddress(question.address, site.hostNames);
-  const fault = typed.path === "" || typed.path === "/" ? undefined : pathFault(typed.path);
+  const fault =
+    typed.path === "" || (typed.path === "/" && question.match === "exact")
+      ? undefined
+      : addressFault(typed.path, question.match);
   if (fault) errors.push({ path: "address", message: fault });
   const host = typed.host ?? question.host ?? null;
 
@@ -54,7 +66,9 @@ export async function checkRoute(
   if (!fault && typed.path.length > 1) {
     const draft: RouteDraft = {
       host,
-      addresses: [typed.path],
+      match: question.match,
+      addresses:
+        question.match === "exact" ? [typed.path, ...question.aliases.filter(Boolean)] : [typed.path],
       folded: question.kind === "short",
       destination: question.kind === "gone" ? null : destination,
       replacesPage: question.replacesPage,
@@ -81,10 +95,54 @@ export async function checkRoute(
       destination && question.kind === "short"
         ? await suggestions(desk, site, destination, question.title, host)
         : [],
+    ...(await spelling(desk, site, question, typed.path, host, fault !== undefined)),
     existing:
       destination && question.kind === "short"
         ? await shortLinksTo(desk, site, destination, question.id)
         : [],
+  };
+}
+
+// Where the address is free, how it sounds, and what people may type instead.
+async function spelling(
+  desk: Desk,
+  site: OpenSite,
+  question: z.infer<typeof routeQuestionSchema>,
+  path: string,
+  host: string | null,
+  faulty: boolean,
+): Promise<Pick<RouteCheck, "hosts" | "spoken" | "mistypings">> {
+  const prefix = shortPrefixOn(site, host);
+  if (faulty || question.match !== "exact" || path.length <= prefix.length)
+    return { hosts: [], spoken: null, mistypings: [] };
+  const folded = question.kind === "short";
+  const home = path.slice(0, path.lastIndexOf("/") + 1);
+  const slug = path.slice(home.length);
+  const others = mistypings(slug, () => false, 12);
+  const keys = [slug, ...others.map((one) => one.slug)].map((one) => routeKey(home + one, folded));
+  const places = await lookUpPlaces(desk, site, [], keys);
+  const around = places.surroundings(Date.now(), question.id);
+  const takenOn = (on: string, key: string): string | null => {
+    const route = around.claimAt(on, key);
+    if (route) return route.destination ? `leads to ${route.destination}` : "is answered as gone";
+    const page = on === site.primary || host !== site.shortHost ? around.pageAt(key) : undefined;
+    return page ? `is the page “${page.title}”` : null;
+  };
+  const key = routeKey(path, folded);
+  const sayable = mistakable(slug);
+  return {
+    hosts: site.hosts.map(({ name, role }) => {
+      const takenBy =
+        role === "short" ? (around.claimAt(name, key) ? takenOn(name, key) : null) : takenOn(name, key);
+      return { host: name, free: takenBy === null, takenBy };
+    }),
+    spoken: `${spoken(publicAddress(host ?? site.primary, path, desk.deliveryPort))}${sayable ? ` (${sayable})` : ""}`,
+    mistypings: folded
+      ? others
+          .filter((one) => takenOn(host ?? site.primary, routeKey(home + one.slug, folded)) === null)
+          .slice(0, 6)
+          .map(({ slug: other, reason }) => ({ address: home + other, reason }))
+      : [],
   };
 }
 

@@ -1,4 +1,4 @@
-import type { QueryMode } from "../objects/route.ts";
+import type { QueryMode } from "../../objects/route.ts";
 
 /**
  * The `Location` of a redirect for one request (RFC 9110 section 10.2.2). The visitor's query is dropped,

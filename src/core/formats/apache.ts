@@ -1,0 +1,103 @@
+import type { ServerOptions } from "./nginx.ts";
+import { NORMAL_PATH, type ExactRule, type PatternRule, type ServerRules } from "./server-rules.ts";
+
+const ROBOTS: Readonly<Record<string, string>> = { noindex: "n", nofollow: "o", "noindex, nofollow": "b" };
+
+/**
+ * The routes as a configuration of Apache: a virtual host with mod_rewrite and mod_headers. Rules stand in groups
+ * of one host, and a request skips the groups of other hosts. Patterns see the path as it was asked for.
+ */
+export function toApache(rules: ServerRules, { site, listen, passes }: ServerOptions): string {
+  const exact = (host: string): string[] => rules.exact.filter((rule) => rule.host === host).map(exactRule);
+  const pass = (host: string): string[] =>
+    host === rules.primary
+      ? passes.map((path) => `RewriteRule "^${quoted(literal(path))}/*$" "-" [END]`)
+      : [];
+  const patterns = (host: string): string[] =>
+    rules.patterns.filter((rule) => rule.host === host).flatMap(patternRule);
+  const lines = [
+    "RewriteEngine On",
+    'RewriteCond "%{REQUEST_METHOD}" "!^(?:GET|HEAD)$"',
+    'RewriteRule "^" "-" [R=405,L]',
+    ...rules.hosts.flatMap((host) => group(host, [...exact(host), ...pass(host), ...patterns(host)])),
+    'Header always set X-Robots-Tag "noindex" env=maprope_n',
+    'Header always set X-Robots-Tag "nofollow" env=maprope_o',
+    'Header always set X-Robots-Tag "noindex, nofollow" env=maprope_b',
+    `Header always set Cache-Control "public, max-age=3600" "expr=%{REQUEST_STATUS} in {'301', '308'}"`,
+    `Header always set Cache-Control "private, no-store" "expr=%{REQUEST_STATUS} in {'302', '303', '307'}"`,
+    `Header always set Cache-Control "public, max-age=300" "expr=%{REQUEST_STATUS} == '410'"`,
+  ];
+  const [name, ...aliases] = [rules.primary, ...rules.hosts.filter((host) => host !== rules.primary)];
+  return [
+    `# Routes of ${comment(site)}, exported by Map Rope. It needs mod_rewrite and mod_headers.`,
+    ...rules.leftOut.map(({ address, reason }) => `# Left out: ${comment(address)}: ${reason}.`),
+    `<VirtualHost *:${listen}>`,
+    `  ServerName ${name}`,
+    ...(aliases.length > 0 ? [`  ServerAlias ${aliases.join(" ")}`] : []),
+    "  MergeSlashes Off",
+    "  AllowEncodedSlashes NoDecode",
+    ...lines.map((line) => `  ${line}`),
+    "</VirtualHost>",
+    "",
+  ].join("\n");
+}
+
+// A group is skipped as a whole, counted in rules; conditions belong to the rule that follows them.
+function group(host: string, lines: readonly string[]): string[] {
+  const count = lines.filter((line) => line.startsWith("RewriteRule")).length;
+  if (count === 0) return [];
+  return [
+    `RewriteCond "%{HTTP_HOST}" "!^${quoted(literal(host))}(?::\\d+)?$" [NC]`,
+    `RewriteRule "^" "-" [S=${count}]`,
+    ...lines,
+  ];
+}
+
+function exactRule(rule: ExactRule): string {
+  const address = `^${quoted(literal(rule.path === "/" ? "" : rule.path))}/*$`;
+  return `RewriteRule "${address}" ${answer(rule, false)}`;
+}
+
+function patternRule(rule: PatternRule): string[] {
+  const plain = `(?=${NORMAL_PATH}(?:[?]\\S*)? HTTP/)(?![^? ]*/\\.\\.?[/? ])`;
+  const request = `^[A-Z]+ ${plain}(?:${rule.source})/*(?:\\?\\S*)? HTTP/`;
+  return [
+    `RewriteCond "%{THE_REQUEST}" "${quoted(request)}"${rule.folded ? " [NC]" : ""}`,
+    `RewriteRule "^" ${answer({ ...rule, folded: false }, true)}`,
+  ];
+}
+
+function answer(rule: ExactRule | PatternRule, captures: boolean): string {
+  const robots = ROBOTS[rule.robots];
+  const flags = [
+    rule.destination === null ? "G" : `R=${rule.status}`,
+    "L",
+    ...(rule.destination === null ? [] : ["NE", rule.forwards ? "QSA" : "QSD"]),
+    ...(robots ? [`E=maprope_${robots}:1`] : []),
+    ...(rule.folded ? ["NC"] : []),
+  ];
+  const to = rule.destination === null ? "-" : substitution(rule.destination, captures);
+  return `"${to}" [${flags.join(",")}]`;
+}
+
+// In a substitution % and $ begin back-references; captures come from the condition, with %.
+function substitution(destination: string, captures: boolean): string {
+  return quoted(
+    destination.replace(/[\\%$](?:[1-9])?/g, (sign) =>
+      captures && /^\$[1-9]$/.test(sign) ? `%${sign[1]}` : `\\${sign}`,
+    ),
+  );
+}
+
+function literal(text: string): string {
+  return text.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
+}
+
+// Apache takes a backslash before a quotation mark for itself and leaves every other as it is.
+function quoted(text: string): string {
+  return text.replaceAll('"', '\\"');
+}
+
+function comment(text: string): string {
+  return text.replace(/[^\x20-\x7E]+/g, "?");
+}

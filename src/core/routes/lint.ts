@@ -1,0 +1,312 @@
+import { ownPlace } from "../address/classify.ts";
+import { compareKey } from "../address/compare.ts";
+import { foldedKey } from "../address/path-key.ts";
+import type { AdviceCode } from "../objects/route.ts";
+import { readRouteKey } from "./match/address-form.ts";
+import { highestCapture } from "./match/captures.ts";
+import type { MatchKind } from "./match/match-kind.ts";
+import { PatternTable } from "./match/pattern-table.ts";
+import { samplesOf } from "./match/samples.ts";
+import { RouteTable } from "./match/table.ts";
+
+/** A route as the linter of the whole table reads it. */
+export interface LintedRoute {
+  id: string;
+  kind: "short" | "redirect" | "gone";
+  host: string | null;
+  match: MatchKind;
+  address: string;
+  /** The stored keys of address and aliases. */
+  keys: readonly string[];
+  destination: string | null;
+  /** What is known of how the destination answers, in words, when it does so badly. */
+  answersBadly?: string;
+}
+
+/** The site around the table. */
+export interface LintedSite {
+  hosts: readonly string[];
+  primary: string;
+  /** Title of the published page at a path key. */
+  pageAt(key: string): string | undefined;
+  hasFile(key: string): boolean;
+  /** The one address that was probably meant by a path that nothing answers. */
+  closest?(key: string): string | undefined;
+}
+
+/** A step that mends a finding: a new destination for one route, or one route less. */
+export type LintFix =
+  { route: string; destination: string; label: string } | { route: string; delete: true; label: string };
+
+/** Something that is to be said of one or several routes. */
+export interface LintFinding {
+  code: AdviceCode;
+  severity: "error" | "warning" | "hint";
+  routes: string[];
+  message: string;
+  fix?: LintFix;
+}
+
+/** Where a route's destination leads within the site. */
+type Next = { route: number } | "outside" | "page" | "miss" | "gone" | "unknown";
+
+/**
+ * Looks through the whole table of switched-on routes. Each destination is looked up once and each way is walked
+ * once, so the time grows with the number of routes (measured by `npm run bench -- lint`).
+ */
+export function lintRoutes(routes: readonly LintedRoute[], site: LintedSite): LintFinding[] {
+  const table = new RouteTable<number>();
+  const patterns = new PatternTable<number>();
+  routes.forEach((route, index) => {
+    const folded = route.kind === "short";
+    for (const stored of route.keys) {
+      const { match, key } = readRouteKey(stored);
+      if (match === "exact") table.set({ host: route.host, key, folded }, index);
+      else patterns.add({ match, host: route.host, key, folded }, index, index);
+    }
+  });
+  const next = routes.map((route) => nextOf(route, routes, site, table, patterns));
+  return [
+    ...wayFindings(routes, next, site),
+    ...shadowFindings(routes, site, table, patterns),
+    ...nearFindings(routes),
+    ...sameDestination(routes),
+    ...routes.flatMap((route): LintFinding[] =>
+      route.answersBadly
+        ? [
+            {
+              code: "answers-badly",
+              severity: "warning",
+              routes: [route.id],
+              message: `${route.address}: its destination ${route.answersBadly}`,
+            },
+          ]
+        : [],
+    ),
+  ];
+}
+
+function nextOf(
+  route: LintedRoute,
+  routes: readonly LintedRoute[],
+  site: LintedSite,
+  table: RouteTable<number>,
+  patterns: PatternTable<number>,
+): Next {
+  if (route.destination === null) return "gone";
+  if (highestCapture(route.destination) > 0) return "unknown";
+  const place = ownPlace(route.destination, site.hosts);
+  if (!place) return "outside";
+  const host = place.host ?? site.primary;
+  const exact = table.find(host, place.key);
+  if (exact !== undefined) return { route: exact };
+  if (site.pageAt(place.key) !== undefined || site.hasFile(place.key)) return "page";
+  const hit = patterns.find(host, place.key)[0];
+  if (!hit) return "miss";
+  return highestCapture(routes[hit.entry]!.destination ?? "") > 0 ? "unknown" : { route: hit.entry };
+}
+
+function wayFindings(routes: readonly LintedRoute[], next: readonly Next[], site: LintedSite): LintFinding[] {
+  const findings: LintFinding[] = [];
+  const looping = new Set<number>();
+  const ends = endsOf(next, (cycle) => {
+    for (const index of cycle) looping.add(index);
+    findings.push({
+      code: "loop",
+      severity: "error",
+      routes: cycle.map((index) => routes[index]!.id),
+      message:
+        cycle.length === 1
+          ? `${routes[cycle[0]!]!.address} leads to itself.`
+          : `${cycle.map((index) => routes[index]!.address).join(", then ")} lead round in a circle.`,
+    });
+  });
+  routes.forEach((route, index) => {
+    const step = next[index]!;
+    if (step === "miss") findings.push(deadEnd(route, site));
+    if (typeof step === "string" || looping.has(index)) return;
+    const end = ends[index]!;
+    if (end === -1) {
+      findings.push({
+        code: "loop",
+        severity: "error",
+        routes: [route.id],
+        message: `${route.address} leads into a circle of other routes.`,
+      });
+      return;
+    }
+    const last = routes[end]!;
+    findings.push(
+      last.destination === null
+        ? {
+            code: "dead-end",
+            severity: "warning",
+            routes: [route.id, last.id],
+            message: `${route.address} leads to ${last.address}, which is answered as gone.`,
+          }
+        : {
+            code: "chain",
+            severity: "warning",
+            routes: [route.id, routes[step.route]!.id],
+            message: `${route.address} leads only to ${routes[step.route]!.address}, which leads on to ${last.destination}.`,
+            fix: {
+              route: route.id,
+              destination: last.destination,
+              label: `Point straight at ${last.destination}`,
+            },
+          },
+    );
+  });
+  return findings;
+}
+
+// For each route the last one on its way, -1 for those that end in a circle. Each way is walked once.
+function endsOf(next: readonly Next[], onCycle: (cycle: number[]) => void): number[] {
+  const ends = new Array<number | undefined>(next.length);
+  for (let start = 0; start < next.length; start += 1) {
+    const way: number[] = [];
+    const on = new Map<number, number>();
+    let at = start;
+    let end: number;
+    for (;;) {
+      const known = ends[at];
+      if (known !== undefined) {
+        end = known;
+        break;
+      }
+      const before = on.get(at);
+      if (before !== undefined) {
+        onCycle(way.slice(before));
+        end = -1;
+        break;
+      }
+      on.set(at, way.length);
+      way.push(at);
+      const step = next[at]!;
+      if (typeof step === "string") {
+        end = at;
+        break;
+      }
+      at = step.route;
+    }
+    for (const index of way) ends[index] = end;
+  }
+  return ends as number[];
+}
+
+function deadEnd(route: LintedRoute, site: LintedSite): LintFinding {
+  const place = ownPlace(route.destination!, site.hosts)!;
+  const closest = site.closest?.(place.key);
+  return {
+    code: "dead-end",
+    severity: "warning",
+    routes: [route.id],
+    message: `${route.address} leads to ${route.destination}, which nothing answers.`,
+    fix: closest
+      ? { route: route.id, destination: closest, label: `Point to ${closest}` }
+      : { route: route.id, delete: true, label: "Delete it" },
+  };
+}
+
+function shadowFindings(
+  routes: readonly LintedRoute[],
+  site: LintedSite,
+  table: RouteTable<number>,
+  patterns: PatternTable<number>,
+): LintFinding[] {
+  return routes.flatMap((route, index): LintFinding[] => {
+    if (route.match === "exact") return exactShadows(route, index, site, table);
+    const hosts = route.host === null ? site.hosts : [route.host];
+    const samples = samplesOf(route.address, route.match);
+    const firsts = hosts.flatMap((host) =>
+      samples.flatMap((sample) => {
+        const hits = patterns.find(host, sample);
+        return hits.some(({ entry }) => entry === index) ? [hits[0]!.entry] : [];
+      }),
+    );
+    const first = firsts[0];
+    if (first === undefined || first === index || firsts.some((one) => one !== first)) return [];
+    const other = routes[first]!;
+    return [
+      {
+        code: "shadowed",
+        severity: "warning",
+        routes: [route.id, other.id],
+        message: `${route.address} is never reached: ${other.address} stands before it and answers the same.`,
+        fix: { route: route.id, delete: true, label: `Delete ${route.address}` },
+      },
+    ];
+  });
+}
+
+function exactShadows(
+  route: LintedRoute,
+  index: number,
+  site: LintedSite,
+  table: RouteTable<number>,
+): LintFinding[] {
+  const findings: LintFinding[] = [];
+  for (const key of route.keys) {
+    const page = site.pageAt(key);
+    if (page !== undefined && (route.host === null || route.host === site.primary)) {
+      findings.push({
+        code: "page",
+        severity: "warning",
+        routes: [route.id],
+        message: `The page “${page}” is published at ${key}, and readers get this route instead.`,
+      });
+    }
+    if (route.host !== null) continue;
+    const first = site.hosts.map((host) => table.find(host, key));
+    const other = first[0];
+    if (other === undefined || first.some((one) => one === undefined || one === index)) continue;
+    findings.push({
+      code: "shadowed",
+      severity: "warning",
+      routes: [route.id, ...new Set(first.map(String))].slice(0, 1),
+      message: `${route.address} for every host is never reached: each host has its own.`,
+      fix: { route: route.id, delete: true, label: `Delete ${route.address} for every host` },
+    });
+  }
+  return findings;
+}
+
+function nearFindings(routes: readonly LintedRoute[]): LintFinding[] {
+  const groups = new Map<string, LintedRoute[]>();
+  for (const route of routes) {
+    if (route.match !== "exact") continue;
+    for (const key of route.keys) {
+      const place = `${route.host ?? "*"} ${foldedKey(key)}`;
+      const there = groups.get(place);
+      if (!there) groups.set(place, [route]);
+      else if (!there.includes(route)) there.push(route);
+    }
+  }
+  return [...groups.values()]
+    .filter((group) => group.length > 1)
+    .map((group) => ({
+      code: "near",
+      severity: "hint",
+      routes: group.map(({ id }) => id),
+      message: `${group.map(({ address }) => address).join(" and ")} differ only in letter case.`,
+    }));
+}
+
+function sameDestination(routes: readonly LintedRoute[]): LintFinding[] {
+  const groups = new Map<string, LintedRoute[]>();
+  for (const route of routes) {
+    if (route.kind !== "short" || route.destination === null) continue;
+    const key = compareKey(route.destination);
+    const there = groups.get(key);
+    if (there) there.push(route);
+    else groups.set(key, [route]);
+  }
+  return [...groups.values()]
+    .filter((group) => group.length > 1)
+    .map((group) => ({
+      code: "same-destination",
+      severity: "hint",
+      routes: group.map(({ id }) => id),
+      message: `${group.map(({ address }) => address).join(", ")} lead to the same destination; one with aliases would count together.`,
+    }));
+}

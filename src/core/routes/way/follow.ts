@@ -1,0 +1,47 @@
+import { compareKey } from "../../address/compare.ts";
+import { location } from "./location.ts";
+import { answerOf, type OwnAnswer, type OwnSite } from "./own-site.ts";
+
+/** One station of a trace that our own site answered. */
+export interface OwnHop {
+  /** The full address that was asked for. */
+  address: string;
+  answer: OwnAnswer;
+}
+
+/** The way of an address through our own site: `next` is where it leaves it, or null when it ends here. */
+export interface OwnWay {
+  hops: OwnHop[];
+  next: string | null;
+  /** Set when the way does not end: it came back to an address, or went on for too long. */
+  endless: "loop" | "too-long" | undefined;
+}
+
+export const MOST_HOPS = 20;
+
+/** Follows an address hop by hop for as long as the site itself answers, as a reader's browser would. */
+export function followOwn(address: string, site: OwnSite): OwnWay {
+  const hops: OwnHop[] = [];
+  const seen = new Set<string>();
+  let current = address.startsWith("/") ? site.absolute(address) : address;
+  for (;;) {
+    const answer = answerOf(current, site);
+    if (!answer) return { hops, next: current, endless: undefined };
+    const here = compareKey(current);
+    if (seen.has(here)) return { hops, next: null, endless: "loop" };
+    seen.add(here);
+    hops.push({ address: current, answer });
+    const next = nextOf(current, answer);
+    if (next === null) return { hops, next: null, endless: undefined };
+    if (hops.length > MOST_HOPS) return { hops, next: null, endless: "too-long" };
+    current = next.startsWith("/") ? site.absolute(next) : next;
+  }
+}
+
+function nextOf(address: string, answer: OwnAnswer): string | null {
+  if (answer.by === "miss") return answer.destination;
+  if (answer.by !== "route" || answer.destination === null) return null;
+  const mark = address.indexOf("?");
+  const query = mark === -1 ? "" : address.slice(mark + 1).replace(/#.*$/s, "");
+  return location(answer.destination, answer.query, query);
+}

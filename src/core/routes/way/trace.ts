@@ -1,0 +1,155 @@
+import { compareKey } from "../../address/compare.ts";
+
+/** Who answered one hop of a trace. */
+export type HopBy = "route" | "page" | "file" | "miss" | "outside";
+
+/** One hop: what was asked for, and what came back. */
+export interface TraceHop {
+  address: string;
+  /** Null when nothing came back. */
+  status: number | null;
+  by: HopBy;
+  /** The route or page of ours that answered. */
+  id?: string;
+  /** In words: the rule of the miss policy, the page's title, or why nothing came. */
+  note?: string;
+  /** Milliseconds that the answer took; absent for our own, which is not asked over the network. */
+  ms?: number;
+}
+
+export const TRACE_VERDICTS = [
+  "fine",
+  "chain",
+  "loop",
+  "too-long",
+  "not-found",
+  "gone",
+  "failing",
+  "unreachable",
+  "lost-tracking",
+  "not-asked",
+  "refused",
+] as const;
+export type TraceVerdict = (typeof TRACE_VERDICTS)[number];
+
+/** A parameter on its way to the end. */
+export interface TrackedParameter {
+  name: string;
+  value: string;
+  arrived: boolean;
+  /** The address at which it was last seen, when it did not arrive. */
+  lastSeen?: string;
+}
+
+/** The whole way of one address. */
+export interface Trace {
+  address: string;
+  hops: TraceHop[];
+  /** Where it ends; null when it does not. */
+  end: string | null;
+  verdict: TraceVerdict;
+  /** The verdict as a sentence. */
+  note: string;
+  tracking: TrackedParameter[];
+}
+
+/** How a way ended that nobody's answer ended. */
+export type Endless = "loop" | "too-long" | "not-asked" | undefined;
+
+const SENTENCES: Readonly<Record<TraceVerdict, string>> = {
+  fine: "Arrives.",
+  chain: "Arrives, but one of our routes leads only to another; point the first straight at the end.",
+  loop: "Goes round in a circle and never arrives.",
+  "too-long": "More hops than a browser follows.",
+  "not-found": "Ends at “not found”.",
+  gone: "Ends at “gone”.",
+  failing: "Ends at a failure.",
+  unreachable: "The last host does not answer.",
+  "lost-tracking": "Arrives, but loses parameters on the way.",
+  "not-asked": "Leaves the site; the outside was not asked.",
+  refused: "Is no address that could be followed.",
+};
+
+/**
+ * Judges a way. `watched` are further values that must arrive, such as an account that stands in a path; the
+ * parameters of the first outside address are watched in any case.
+ */
+export function judge(
+  address: string,
+  hops: readonly TraceHop[],
+  endless: Endless,
+  watched: readonly string[] = [],
+): Trace {
+  const last = hops.at(-1);
+  const tracking = trackingOf(hops, watched);
+  const verdict = verdictOf(hops, endless, tracking);
+  const lost = tracking.filter(({ arrived }) => !arrived).map(({ name }) => name);
+  return {
+    address,
+    hops: [...hops],
+    end: endless === "loop" || endless === "too-long" ? null : (last?.address ?? null),
+    verdict,
+    note:
+      verdict === "lost-tracking"
+        ? `Arrives, but ${lost.join(", ")} ${lost.length === 1 ? "does" : "do"} not.`
+        : last?.note && verdict !== "fine" && verdict !== "chain"
+          ? `${SENTENCES[verdict]} ${last.note}`
+          : SENTENCES[verdict],
+    tracking,
+  };
+}
+
+function verdictOf(
+  hops: readonly TraceHop[],
+  endless: Endless,
+  tracking: readonly TrackedParameter[],
+): TraceVerdict {
+  if (endless) return endless;
+  const last = hops.at(-1);
+  if (!last) return "refused";
+  if (last.status === null) return "unreachable";
+  if (last.status === 410) return "gone";
+  if (last.status === 404 || (last.by === "outside" && last.note?.startsWith("says"))) return "not-found";
+  if (last.status >= 400) return "failing";
+  if (tracking.some(({ arrived }) => !arrived)) return "lost-tracking";
+  const routes = hops.filter(({ by }) => by === "route").length;
+  return routes > 1 ? "chain" : "fine";
+}
+
+function trackingOf(hops: readonly TraceHop[], watched: readonly string[]): TrackedParameter[] {
+  const outside = hops.filter(({ by, status }) => by === "outside" && status !== null);
+  if (outside.length < 2) return [];
+  const first = outside[0]!.address;
+  const wanted = [
+    ...parametersOf(first),
+    ...watched
+      .filter((value) => value.length > 2 && decoded(first).includes(value))
+      .map((value): [string, string] => [value, value]),
+  ];
+  const seen = new Set<string>();
+  return wanted
+    .filter(([name, value]) => value !== "" && !seen.has(`${name}=${value}`) && seen.add(`${name}=${value}`))
+    .map(([name, value]) => {
+      const holding = outside.filter(({ address }) => decoded(address).includes(value));
+      const arrived = holding.includes(outside.at(-1)!);
+      return { name, value, arrived, ...(arrived ? {} : { lastSeen: holding.at(-1)?.address ?? first }) };
+    });
+}
+
+function parametersOf(address: string): [string, string][] {
+  return URL.canParse(address) ? [...new URL(address).searchParams] : [];
+}
+
+function decoded(address: string): string {
+  try {
+    return decodeURIComponent(address.replaceAll("+", " "));
+  } catch {
+    return address;
+  }
+}
+
+/** True when an address was met before on the way, fragments aside. */
+export function cameBack(hops: readonly TraceHop[], address: string): boolean {
+  const key = compareKey(address);
+  return hops.some((hop) => compareKey(hop.address) === key);
+}

@@ -1,0 +1,332 @@
+import type { Transaction } from "sequelize";
+import { z } from "zod";
+import { compareKey } from "../../core/address/compare.ts";
+import { destination as destinationSchema, id, requiredLine } from "../../core/objects/fields.ts";
+import type { RouteRow } from "../../store/models.ts";
+import { noteRoutes } from "../../store/changes.ts";
+import { violatedIndex } from "../../store/store.ts";
+import { audit, type Actor, type Desk } from "../desk.ts";
+import { invalid, notFound, Problem } from "../problem.ts";
+import type { OpenSite } from "../sites.ts";
+import { filterSql, routeFilter } from "./list-routes.ts";
+import { adviceFor, refusals } from "./route-advice.ts";
+import { searchText } from "./route-values.ts";
+import { keysOf } from "./routes.ts";
+
+const tag = requiredLine("A tag", 60);
+
+/** One change for many routes: those with these ids, or all that a filter leaves. */
+export const bulkSchema = z.strictObject({
+  ids: z
+    .array(id)
+    .min(1, "Which routes?")
+    .max(5000, "At most 5,000 by id; take a filter for more.")
+    .optional(),
+  filter: routeFilter.optional(),
+  action: z.discriminatedUnion("do", [
+    z.strictObject({ do: z.literal("tag"), tag }),
+    z.strictObject({ do: z.literal("untag"), tag }),
+    z.strictObject({ do: z.literal("switch"), on: z.boolean() }),
+    z.strictObject({ do: z.literal("delete") }),
+    z.strictObject({
+      do: z.literal("retarget"),
+      find: z.string().min(1, "What is to be replaced?").max(2048),
+      replace: z.string().max(2048),
+    }),
+    z.strictObject({
+      do: z.literal("mend"),
+      destinations: z.record(id, destinationSchema).optional(),
+      delete: z.array(id).optional(),
+    }),
+  ]),
+  /** Only says what would change. */
+  dryRun: z.boolean().default(false),
+});
+type Bulk = z.infer<typeof bulkSchema>;
+
+export const bulkAnswerSchema = z.object({
+  /** Routes that change, or would. */
+  changed: z.int(),
+  /** For its undo; null for a dry run and when nothing changed. */
+  batch: z.string().nullable(),
+  refused: z.array(z.object({ id: z.string(), address: z.string(), message: z.string() })),
+  samples: z.array(z.object({ id: z.string(), address: z.string(), before: z.string(), after: z.string() })),
+});
+export type BulkAnswer = z.infer<typeof bulkAnswerSchema>;
+
+const MOST = 200_000;
+const MOST_SAMPLES = 50;
+
+type Changing = Pick<
+  RouteRow,
+  "id" | "address" | "aliases" | "title" | "destination" | "tags" | "enabled" | "kind" | "match" | "host"
+>;
+
+interface Change {
+  row: Changing;
+  tags: string[];
+  enabled: boolean;
+  destination: string | null;
+  deleted: boolean;
+}
+
+/** Changes many routes in one step that can be undone as one; or, as a dry run, says what it would do. */
+export async function changeMany(desk: Desk, actor: Actor, site: OpenSite, bulk: Bulk): Promise<BulkAnswer> {
+  const rows = await selected(desk, site, bulk);
+  const refused: BulkAnswer["refused"] = [];
+  const changes: Change[] = [];
+  for (const row of rows) {
+    const change = changeOf(row, bulk.action);
+    if (typeof change === "string") refused.push({ id: row.id, address: row.address, message: change });
+    else if (change) changes.push(change);
+  }
+  const good = await withoutLoops(desk, site, changes, refused);
+  const samples = good.slice(0, MOST_SAMPLES).map((change) => ({
+    id: change.row.id,
+    address: change.row.address,
+    ...shown(change, bulk.action.do),
+  }));
+  if (bulk.dryRun || good.length === 0) return { changed: good.length, batch: null, refused, samples };
+  const batch = await desk.store.transaction(async (transaction) => {
+    const kept = await keepBefore(desk, actor, site, bulk.action, good, transaction);
+    await write(desk, site, good, transaction);
+    return kept;
+  });
+  await audit(desk, actor, {
+    siteId: site.id,
+    action: `routes.${bulk.action.do}`,
+    object: `batch ${batch}`,
+    detail: { routes: good.length },
+  });
+  return { changed: good.length, batch, refused, samples };
+}
+
+/** Puts many routes back as they were before a change of many. Those that somebody changed since are left, and named. */
+export async function undoMany(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  batchId: string,
+): Promise<{ restored: number; left: string[] }> {
+  const [batch] = await desk.store.rows<{ before: Before[] }>(
+    "SELECT before FROM route_batches WHERE id = $id::bigint AND site_id = $site::bigint AND undone_at IS NULL",
+    { id: /^\d{1,18}$/.test(batchId) ? batchId : "0", site: site.id },
+  );
+  if (!batch) throw notFound("This change");
+  const left: string[] = [];
+  const restored = await desk.store
+    .transaction(async (transaction) => {
+      const rows = await desk.store.routes.findAll({
+        where: { id: batch.before.map(({ id: one }) => one) },
+        transaction,
+        lock: transaction.LOCK.UPDATE,
+      });
+      const byId = new Map(rows.map((row) => [row.id, row]));
+      const back: Change[] = [];
+      for (const before of batch.before) {
+        const row = byId.get(before.id);
+        if (!row || row.version !== before.version + 1) left.push(before.address);
+        else
+          back.push({
+            row,
+            tags: before.tags,
+            enabled: before.enabled,
+            destination: before.destination,
+            deleted: false,
+          });
+      }
+      await write(desk, site, back, transaction);
+      await desk.store.rows(
+        "UPDATE route_batches SET undone_at = now() WHERE id = $id::bigint",
+        { id: batchId },
+        transaction,
+      );
+      return back.length;
+    })
+    .catch((error: unknown) => {
+      if (violatedIndex(error) !== "route_addresses_pkey") throw error;
+      throw new Problem(
+        409,
+        "An address was given away",
+        "One of these addresses belongs to another route by now. Free it, then undo again.",
+      );
+    });
+  await audit(desk, actor, { siteId: site.id, action: "routes.undo", object: `batch ${batchId}` });
+  return { restored, left };
+}
+
+async function selected(desk: Desk, site: OpenSite, { ids, filter, action }: Bulk): Promise<Changing[]> {
+  const named =
+    action.do === "mend" ? [...Object.keys(action.destinations ?? {}), ...(action.delete ?? [])] : ids;
+  if (!named && !filter)
+    throw invalid([{ path: "ids", message: "Which routes? Give their ids, or a filter." }]);
+  const { where, bind, joins } = filterSql(site, filter ?? {});
+  const rows = await desk.store.rows<Changing>(
+    `SELECT r.id::text, r.address, r.aliases, r.title, r.destination, r.tags, r.enabled, r.kind, r.match, r.host FROM routes r ${joins}
+     WHERE ${where} ${named ? "AND r.id = ANY($ids::bigint[])" : ""} ORDER BY r.id LIMIT ${MOST + 1}`,
+    { ...bind, ...(named ? { ids: named } : {}) },
+  );
+  if (rows.length > MOST)
+    throw new Problem(
+      422,
+      "Too many at once",
+      `At most ${MOST.toLocaleString("en-GB")} routes are changed together.`,
+    );
+  return rows;
+}
+
+// What becomes of one route: nothing (undefined), a change, or the reason why not.
+function changeOf(row: Changing, action: Bulk["action"]): Change | string | undefined {
+  const same: Change = {
+    row,
+    tags: row.tags,
+    enabled: row.enabled,
+    destination: row.destination,
+    deleted: false,
+  };
+  switch (action.do) {
+    case "tag":
+      if (row.tags.includes(action.tag)) return undefined;
+      return row.tags.length >= 50 ? "It has 50 tags already." : { ...same, tags: [...row.tags, action.tag] };
+    case "untag":
+      return row.tags.includes(action.tag)
+        ? { ...same, tags: row.tags.filter((one) => one !== action.tag) }
+        : undefined;
+    case "switch":
+      return row.enabled === action.on ? undefined : { ...same, enabled: action.on };
+    case "delete":
+      return { ...same, deleted: true };
+    case "retarget": {
+      if (!row.destination?.includes(action.find)) return undefined;
+      return withDestination(same, row.destination.replaceAll(action.find, action.replace));
+    }
+    case "mend": {
+      if (action.delete?.includes(row.id)) return { ...same, deleted: true };
+      const to = action.destinations?.[row.id];
+      return to === undefined || to === row.destination ? undefined : withDestination(same, to);
+    }
+  }
+}
+
+function withDestination(change: Change, to: string): Change | string | undefined {
+  const checked = destinationSchema.safeParse(to);
+  if (!checked.success) return checked.error.issues[0]!.message;
+  return checked.data === change.row.destination ? undefined : { ...change, destination: checked.data };
+}
+
+// A new destination on our own site may lead back; those that do are refused, each with its way.
+async function withoutLoops(
+  desk: Desk,
+  site: OpenSite,
+  changes: readonly Change[],
+  refused: BulkAnswer["refused"],
+): Promise<Change[]> {
+  const good: Change[] = [];
+  for (const change of changes) {
+    const { row, destination } = change;
+    const own = destination !== null && destination !== row.destination && !/^https?:\/\//i.test(destination);
+    const ours = own || site.hostNames.some((host) => destination?.includes(`//${host}`));
+    if (!ours || destination === row.destination) {
+      good.push(change);
+      continue;
+    }
+    const advice = await adviceFor(
+      desk,
+      site,
+      { ...row, folded: row.kind === "short", addresses: [row.address], destination, replacesPage: true },
+      row.id,
+    );
+    const [error] = refusals(advice);
+    if (error) refused.push({ id: row.id, address: row.address, message: error.message });
+    else good.push(change);
+  }
+  return good;
+}
+
+function shown(
+  { row, tags, enabled, destination, deleted }: Change,
+  action: string,
+): { before: string; after: string } {
+  if (deleted) return { before: row.destination ?? "gone", after: "deleted" };
+  if (action === "tag" || action === "untag") return { before: row.tags.join(", "), after: tags.join(", ") };
+  if (action === "switch") return { before: row.enabled ? "on" : "off", after: enabled ? "on" : "off" };
+  return { before: row.destination ?? "", after: destination ?? "" };
+}
+
+interface Before {
+  id: string;
+  address: string;
+  version: number;
+  tags: string[];
+  enabled: boolean;
+  destination: string | null;
+}
+
+async function keepBefore(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  action: Bulk["action"],
+  changes: readonly Change[],
+  transaction: Transaction,
+): Promise<string> {
+  const [kept] = await desk.store.rows<{ id: string }>(
+    `WITH kept AS (INSERT INTO route_batches (site_id, action, before, made_by)
+       SELECT $site::bigint, $action::jsonb, (SELECT jsonb_agg(jsonb_build_object('id', id::text, 'address', address, 'version', version, 'tags', tags, 'enabled', enabled, 'destination', destination))
+         FROM routes WHERE id = ANY($ids::bigint[])), $by::text RETURNING id) SELECT id::text FROM kept`,
+    {
+      site: site.id,
+      action: JSON.stringify(action),
+      ids: changes.map(({ row }) => row.id),
+      by: actor.name,
+    },
+    transaction,
+  );
+  return kept!.id;
+}
+
+async function write(
+  desk: Desk,
+  site: OpenSite,
+  changes: readonly Change[],
+  transaction: Transaction,
+): Promise<void> {
+  if (changes.length === 0) return;
+  const ids = changes.map(({ row }) => row.id);
+  await desk.store.rows(
+    `UPDATE routes r SET tags = ARRAY(SELECT jsonb_array_elements_text(b.tags)), enabled = b.enabled, destination = b.destination,
+       destination_key = b.key, search = b.search, deleted_at = CASE WHEN b.deleted THEN now() END, version = r.version + 1, updated_at = now()
+     FROM unnest($ids::bigint[], $tags::jsonb[], $enabled::boolean[], $destination::text[], $key::text[], $search::text[], $deleted::boolean[])
+       AS b (id, tags, enabled, destination, key, search, deleted) WHERE r.id = b.id`,
+    {
+      ids,
+      tags: changes.map(({ tags }) => JSON.stringify(tags)),
+      enabled: changes.map(({ enabled }) => enabled),
+      destination: changes.map(({ destination }) => destination),
+      key: changes.map(({ destination }) => destination && compareKey(destination)),
+      search: changes.map(({ row, destination }) => searchText({ ...row, destination })),
+      deleted: changes.map(({ deleted }) => deleted),
+    },
+    transaction,
+  );
+  await desk.store.rows(
+    "DELETE FROM route_addresses WHERE route_id = ANY($ids::bigint[])",
+    { ids },
+    transaction,
+  );
+  const claims = changes
+    .filter(({ deleted }) => !deleted)
+    .flatMap(({ row }) => keysOf(row).map((key) => ({ id: row.id, host: row.host ?? "*", key })));
+  await desk.store.rows(
+    `INSERT INTO route_addresses (site_id, host, key, route_id)
+     SELECT $site::bigint, host, key, id FROM unnest($host::text[], $key::text[], $id::bigint[]) AS b (host, key, id)`,
+    {
+      site: site.id,
+      host: claims.map(({ host }) => host),
+      key: claims.map(({ key }) => key),
+      id: claims.map(({ id: one }) => one),
+    },
+    transaction,
+  );
+  await noteRoutes(desk.store, transaction, site.id, ids);
+}

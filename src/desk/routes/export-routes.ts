@@ -1,0 +1,88 @@
+import { z } from "zod";
+import { pathKey } from "../../core/address/path-key.ts";
+import { publicAddress } from "../../core/address/public-address.ts";
+import { toApache } from "../../core/formats/apache.ts";
+import { toNginx } from "../../core/formats/nginx.ts";
+import { routesToCsv, routeToInput } from "../../core/formats/route-table.ts";
+import { decodedPath, serverRules } from "../../core/formats/server-rules.ts";
+import type { Route } from "../../core/objects/route.ts";
+import type { Desk } from "../desk.ts";
+import type { OpenSite } from "../sites.ts";
+import { filterSql, routeFilter } from "./list-routes.ts";
+import { routeViews } from "./route-views.ts";
+import { patternsOf } from "./site-patterns.ts";
+
+export const exportQuery = routeFilter.extend({
+  format: z
+    .enum(["csv", "json", "nginx", "apache"], "Routes are exported as csv, json, nginx or apache.")
+    .default("csv"),
+  /** The port that an exported server listens on. */
+  listen: z.coerce.number("listen is a port.").int().min(1).max(65_535).default(80),
+});
+
+/** A file as it is handed out. */
+export interface ExportedFile {
+  name: string;
+  type: string;
+  content: string;
+}
+
+const AT_ONCE = 5_000;
+
+/** The routes of a site, or those that a filter leaves, in one file. */
+export async function exportRoutes(
+  desk: Desk,
+  site: OpenSite,
+  { format, listen, ...filter }: z.infer<typeof exportQuery>,
+): Promise<ExportedFile> {
+  const routes = await allRoutes(desk, site, filter);
+  const name = `${site.key}-routes`;
+  if (format === "csv")
+    return { name: `${name}.csv`, type: "text/csv; charset=utf-8", content: routesToCsv(routes) };
+  if (format === "json") {
+    const content = `${JSON.stringify({ routes: routes.map(routeToInput) }, null, 1)}\n`;
+    return { name: `${name}.json`, type: "application/json", content };
+  }
+  const rules = serverRules(routes, site.hostNames, site.primary, (path) =>
+    publicAddress(site.primary, path, desk.deliveryPort),
+  );
+  const options = { site: site.name, listen, passes: await passesOf(desk, site) };
+  return {
+    name: `${name}.${format === "nginx" ? "nginx" : "apache"}.conf`,
+    type: "text/plain; charset=utf-8",
+    content: format === "nginx" ? toNginx(rules, options) : toApache(rules, options),
+  };
+}
+
+async function allRoutes(desk: Desk, site: OpenSite, filter: z.infer<typeof routeFilter>): Promise<Route[]> {
+  const { where, bind, joins } = filterSql(site, filter);
+  const routes: Route[] = [];
+  for (let after = "0"; ;) {
+    const ids = await desk.store.rows<{ id: string }>(
+      `SELECT r.id::text FROM routes r ${joins} WHERE ${where} AND r.id > $after::bigint ORDER BY r.id LIMIT ${AT_ONCE}`,
+      { ...bind, after },
+    );
+    if (ids.length === 0) return routes;
+    const rows = await desk.store.routes.findAll({
+      where: { id: ids.map(({ id }) => id) },
+      order: [["id", "ASC"]],
+      raw: true,
+    });
+    routes.push(...(await routeViews(desk, site, rows)));
+    after = ids.at(-1)!.id;
+  }
+}
+
+// Pages and files that a pattern would answer: they go before it.
+async function passesOf(desk: Desk, site: OpenSite): Promise<string[]> {
+  const patterns = await patternsOf(desk.store, site.id);
+  if (patterns.size === 0) return [];
+  const rows = await desk.store.rows<{ key: string }>(
+    `SELECT published_key AS key FROM pages WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND published_key IS NOT NULL
+     UNION SELECT path FROM files WHERE site_id = $site::bigint AND deleted_at IS NULL`,
+    { site: site.id },
+  );
+  return rows.flatMap(({ key }) =>
+    patterns.find(site.primary, pathKey(key)).length > 0 ? (decodedPath(pathKey(key)) ?? []) : [],
+  );
+}

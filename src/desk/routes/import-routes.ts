@@ -1,0 +1,344 @@
+import type { Transaction } from "sequelize";
+import { z } from "zod";
+import { ownPlace } from "../../core/address/classify.ts";
+import { foldedKey } from "../../core/address/path-key.ts";
+import { readRoutesCsv, readRoutesJson, type RouteRowsRead } from "../../core/formats/route-table.ts";
+import { routeInputSchema } from "../../core/objects/route.ts";
+import { captureCount } from "../../core/routes/match/address-form.ts";
+import { captureFault } from "../../core/routes/match/captures.ts";
+import { patternGroups } from "../../core/routes/match/pattern.ts";
+import { noteRoutes } from "../../store/changes.ts";
+import { insertRoutes, updateRoutes } from "../../store/route-writing.ts";
+import { violatedIndex } from "../../store/store.ts";
+import { audit, type Actor, type Desk } from "../desk.ts";
+import type { Progress } from "../jobs.ts";
+import { fieldErrors, Problem } from "../problem.ts";
+import type { OpenSite } from "../sites.ts";
+import { completion, withOwnHost, type RouteValues } from "./route-values.ts";
+import { keysOf, patternsLeft, TOO_MANY_PATTERNS } from "./routes.ts";
+
+export const importQuery = z.object({
+  dryRun: z.enum(["0", "1"], "dryRun is 0 or 1.").optional(),
+  atomic: z.enum(["0", "1"], "atomic is 0 or 1.").optional(),
+  name: z.string().max(300).optional(),
+});
+
+export const importAnswerSchema = z.object({
+  created: z.int(),
+  updated: z.int(),
+  unchanged: z.int(),
+  refused: z.array(z.object({ line: z.int(), message: z.string() })),
+  /** What was noticed of the file as a whole. */
+  notes: z.array(z.string()),
+});
+export type RoutesImported = z.infer<typeof importAnswerSchema>;
+
+/** The largest file that is taken, in bytes. */
+export const MOST_IMPORTED = 100_000_000;
+
+interface Planned {
+  line: number;
+  values: RouteValues;
+  keys: string[];
+  /** The route at this address that it changes. */
+  existing?: { id: string; version: number };
+}
+
+const AT_ONCE = 1_000;
+
+/**
+ * Imports routes from CSV or JSON in one transaction. A line whose address is a route's already changes that one.
+ * Every line that cannot be taken is named with its reason and the rest goes in; or nothing, when `atomic`.
+ */
+export async function importRoutes(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  file: { bytes: Uint8Array; json: boolean },
+  query: z.infer<typeof importQuery>,
+  progress: Progress,
+): Promise<RoutesImported> {
+  const notes: string[] = [];
+  const text = decoded(file.bytes, notes);
+  const read = file.json ? readRoutesJson(text) : readRoutesCsv(text);
+  if (read.fault) throw new Problem(422, "This file cannot be read", read.fault);
+  if (read.unknown.length > 0)
+    notes.push(`Columns that mean nothing here were left out: ${read.unknown.join(", ")}.`);
+  const refused: RoutesImported["refused"] = [];
+  const planned = await plan(desk, site, read, refused, progress);
+  const total = read.rows.length * 2;
+  const { unchanged, changing } = await compare(desk, planned, progress, read.rows.length, total);
+  const looping = await loops(desk, site, changing);
+  for (const line of looping)
+    refused.push({ line, message: "This would go round in a circle with other routes." });
+  const taken = changing.filter(({ line }) => !looping.has(line));
+  refused.sort((a, b) => a.line - b.line);
+  const answer: RoutesImported = {
+    created: taken.filter(({ existing }) => !existing).length,
+    updated: taken.filter(({ existing }) => existing).length,
+    unchanged,
+    refused,
+    notes,
+  };
+  if (query.dryRun === "1") return answer;
+  if (query.atomic === "1" && refused.length > 0) {
+    throw new Problem(
+      422,
+      "Nothing was imported",
+      `${refused.length} lines cannot be taken, and all or nothing was asked for.`,
+      {
+        errors: refused.slice(0, 100).map(({ line, message }) => ({ path: `line ${line}`, message })),
+        more: { refused },
+      },
+    );
+  }
+  await write(desk, site, taken, progress, read.rows.length, total);
+  await audit(desk, actor, {
+    siteId: site.id,
+    action: "routes.import",
+    object: query.name ?? "a file",
+    detail: { created: answer.created, updated: answer.updated, refused: refused.length },
+  });
+  return answer;
+}
+
+// UTF-8, or what older spreadsheets write.
+function decoded(bytes: Uint8Array, notes: string[]): string {
+  try {
+    return new TextDecoder("utf-8", { fatal: true }).decode(bytes);
+  } catch {
+    notes.push("The file is not UTF-8; it was read as Windows-1252 (Latin-1).");
+    return new TextDecoder("windows-1252").decode(bytes);
+  }
+}
+
+async function plan(
+  desk: Desk,
+  site: OpenSite,
+  read: RouteRowsRead,
+  refused: RoutesImported["refused"],
+  progress: Progress,
+): Promise<Planned[]> {
+  const planned: Planned[] = [];
+  const claimed = new Map<string, number>();
+  let patterns = await patternsLeft(desk, site);
+  for (const [index, { line, fields }] of read.rows.entries()) {
+    if (index % AT_ONCE === 0) await progress.step(index, read.rows.length * 2);
+    const checked = checkedRow(site, fields);
+    if ("message" in checked) {
+      refused.push({ line, message: checked.message });
+      continue;
+    }
+    const { values } = checked;
+    const keys = keysOf(values);
+    const twice = keys
+      .map((key) => claimed.get(`${values.host ?? "*"} ${key}`))
+      .find((other) => other !== undefined);
+    if (twice !== undefined || new Set(keys).size < keys.length) {
+      refused.push({
+        line,
+        message:
+          twice === undefined
+            ? `${values.address} stands in this line twice.`
+            : `${values.address} stands in line ${twice} already.`,
+      });
+      continue;
+    }
+    if (values.match === "pattern" && (patterns -= 1) < 0) {
+      refused.push({ line, message: TOO_MANY_PATTERNS });
+      continue;
+    }
+    for (const key of keys) claimed.set(`${values.host ?? "*"} ${key}`, line);
+    planned.push({ line, values, keys });
+  }
+  return claims(desk, site, planned, refused);
+}
+
+function checkedRow(
+  site: OpenSite,
+  fields: Record<string, unknown>,
+): { values: RouteValues } | { message: string } {
+  const parsed = routeInputSchema.safeParse(withOwnHost(site, fields));
+  if (!parsed.success)
+    return {
+      message: fieldErrors(parsed.error)
+        .map(({ message }) => message)
+        .join(" "),
+    };
+  const { values, errors } = completion(site, parsed.data);
+  const messages = errors.map(({ message }) => message);
+  if (messages.length === 0 && values.destination !== null) {
+    const fault = captureFault(values.destination, captureCount(values.address, values.match, patternGroups));
+    if (fault) messages.push(fault);
+  }
+  return messages.length > 0 ? { message: messages.join(" ") } : { values };
+}
+
+interface Claim {
+  host: string;
+  key: string;
+  id: string;
+  version: number;
+  first: boolean;
+}
+
+// Whose the addresses are already: the same route's, another's, or a page's.
+async function claims(
+  desk: Desk,
+  site: OpenSite,
+  planned: readonly Planned[],
+  refused: RoutesImported["refused"],
+): Promise<Planned[]> {
+  const good: Planned[] = [];
+  for (let at = 0; at < planned.length; at += 5 * AT_ONCE) {
+    const portion = planned.slice(at, at + 5 * AT_ONCE);
+    const keys = [...new Set(portion.flatMap((one) => one.keys))];
+    const [rows, pages] = await Promise.all([
+      desk.store.rows<Claim>(
+        `SELECT a.host, a.key, r.id::text, r.version, a.key = any(ARRAY[r.address, lower(r.address), r.match || ':' || r.address]) AS first
+         FROM route_addresses a JOIN routes r ON r.id = a.route_id WHERE a.site_id = $site::bigint AND a.key = ANY($keys::text[])`,
+        { site: site.id, keys },
+      ),
+      desk.store.rows<{ key: string; title: string }>(
+        `SELECT published_key AS key, published->>'title' AS title FROM pages
+         WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND published_key = ANY($keys::text[])`,
+        { site: site.id, keys },
+      ),
+    ]);
+    const there = new Map(rows.map((row) => [`${row.host} ${row.key}`, row]));
+    const titles = new Map(pages.map(({ key, title }) => [key, title]));
+    for (const one of portion) {
+      const { values, line } = one;
+      const [own, ...others] = one.keys.map((key) => there.get(`${values.host ?? "*"} ${key}`));
+      const taken = others.find((other) => other && other.id !== own?.id);
+      const page = values.replacesPage ? undefined : one.keys.map((key) => titles.get(key)).find(Boolean);
+      if (taken) refused.push({ line, message: `One of its other spellings belongs to another route.` });
+      else if (page) refused.push({ line, message: `The page “${page}” is published at ${values.address}.` });
+      else good.push(own ? { ...one, existing: { id: own.id, version: own.version } } : one);
+    }
+  }
+  return good;
+}
+
+async function compare(
+  desk: Desk,
+  planned: readonly Planned[],
+  progress: Progress,
+  done: number,
+  total: number,
+): Promise<{ unchanged: number; changing: Planned[] }> {
+  const changing: Planned[] = [];
+  let unchanged = 0;
+  for (let at = 0; at < planned.length; at += AT_ONCE) {
+    const portion = planned.slice(at, at + AT_ONCE);
+    const ids = portion.flatMap(({ existing }) => existing?.id ?? []);
+    const rows = ids.length === 0 ? [] : await desk.store.routes.findAll({ where: { id: ids }, raw: true });
+    const byId = new Map(rows.map((row) => [row.id, row]));
+    for (const one of portion) {
+      const row = one.existing && byId.get(one.existing.id);
+      const same =
+        row !== undefined &&
+        Object.entries(one.values).every(([name, value]) => alike(value, row[name as keyof RouteValues]));
+      if (same) unchanged += 1;
+      else changing.push(one);
+    }
+    await progress.step(done, total);
+  }
+  return { unchanged, changing };
+}
+
+function alike(a: unknown, b: unknown): boolean {
+  return JSON.stringify(a) === JSON.stringify(b);
+}
+
+const MOST_HOPS = 20;
+
+// Destinations on our own site are walked through what is there and what would be, all lines one hop at a time.
+async function loops(desk: Desk, site: OpenSite, planned: readonly Planned[]): Promise<Set<number>> {
+  const fresh = new Map<string, Planned>();
+  for (const one of planned) for (const key of one.keys) fresh.set(`${one.values.host ?? "*"} ${key}`, one);
+  const stored = new Map<string, string | null>();
+  const placeOf = (destination: string | null) => {
+    const place = destination === null ? undefined : ownPlace(destination, site.hostNames);
+    return place && { host: place.host ?? site.primary, key: place.key };
+  };
+  let walking = planned.flatMap((one) => {
+    const place = placeOf(one.values.destination);
+    return place && !one.values.destination!.includes("$") ? [{ one, place }] : [];
+  });
+  const looping = new Set<number>();
+  for (let hop = 0; hop <= MOST_HOPS && walking.length > 0; hop += 1) {
+    const unknown = [...new Set(walking.flatMap(({ place }) => [place.key, foldedKey(place.key)]))].filter(
+      (key) => !stored.has(`* ${key}`),
+    );
+    const rows = await desk.store.rows<{ host: string; key: string; destination: string | null }>(
+      `SELECT a.host, a.key, r.destination FROM route_addresses a JOIN routes r ON r.id = a.route_id
+       WHERE a.site_id = $site::bigint AND a.key = ANY($keys::text[]) AND r.enabled`,
+      { site: site.id, keys: unknown },
+    );
+    for (const key of unknown) stored.set(`* ${key}`, null);
+    for (const { host, key, destination } of rows) stored.set(`${host} ${key}`, destination);
+    walking = walking.flatMap(({ one, place }) => {
+      const names = [place.key, foldedKey(place.key)].flatMap((key) => [`${place.host} ${key}`, `* ${key}`]);
+      const next = names.map((name) => fresh.get(name)).find((found) => found?.values.enabled);
+      if (next === one || (next && hop === MOST_HOPS)) {
+        looping.add(one.line);
+        return [];
+      }
+      const to = next
+        ? next.values.destination
+        : (names.map((name) => stored.get(name)).find(Boolean) ?? null);
+      const further = placeOf(to);
+      if (further && hop === MOST_HOPS) looping.add(one.line);
+      return further ? [{ one, place: further }] : [];
+    });
+  }
+  return looping;
+}
+
+async function write(
+  desk: Desk,
+  site: OpenSite,
+  taken: readonly Planned[],
+  progress: Progress,
+  done: number,
+  total: number,
+): Promise<void> {
+  const { store } = desk;
+  try {
+    await store.transaction(async (transaction) => {
+      const ids: string[] = [];
+      for (let at = 0; at < taken.length; at += AT_ONCE) {
+        const portion = taken.slice(at, at + AT_ONCE);
+        ids.push(...(await writePortion(desk, site, portion, transaction)));
+        await progress.step(
+          done + Math.round((done * Math.min(taken.length, at + AT_ONCE)) / taken.length),
+          total,
+        );
+      }
+      await noteRoutes(store, transaction, site.id, ids);
+    });
+  } catch (error) {
+    if (violatedIndex(error) !== "route_addresses_pkey") throw error;
+    throw new Problem(
+      409,
+      "Nothing was imported",
+      "Somebody took one of these addresses meanwhile. Import again.",
+    );
+  }
+}
+
+async function writePortion(
+  desk: Desk,
+  site: OpenSite,
+  portion: readonly Planned[],
+  transaction: Transaction,
+): Promise<string[]> {
+  const fresh = portion.filter(({ existing }) => !existing);
+  const changed = portion.flatMap(({ existing, values, keys }) =>
+    existing ? [{ ...existing, values, keys }] : [],
+  );
+  const made = await insertRoutes(desk.store, site.id, fresh, transaction);
+  await updateRoutes(desk.store, site.id, changed, transaction);
+  return [...made, ...changed.map(({ id }) => id)];
+}

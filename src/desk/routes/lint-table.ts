@@ -1,0 +1,93 @@
+import { z } from "zod";
+import { ADVICE_CODES } from "../../core/objects/route.ts";
+import { lintRoutes, type LintedRoute, type LintFinding } from "../../core/routes/lint.ts";
+import type { MatchKind } from "../../core/routes/match/match-kind.ts";
+import { closestAddresses, closestMatch } from "../../core/routes/misses/closest.ts";
+import type { Desk } from "../desk.ts";
+import type { OpenSite } from "../sites.ts";
+import { knownAddresses } from "./known-addresses.ts";
+
+export const lintAnswerSchema = z.object({
+  findings: z.array(
+    z.object({
+      code: z.enum(ADVICE_CODES),
+      severity: z.enum(["error", "warning", "hint"]),
+      routes: z.array(z.string()),
+      message: z.string(),
+      fix: z
+        .object({
+          route: z.string(),
+          label: z.string(),
+          destination: z.string().optional(),
+          delete: z.literal(true).optional(),
+        })
+        .optional(),
+    }),
+  ),
+  /** How many routes were looked at. */
+  routes: z.int(),
+});
+
+interface LintRow {
+  id: string;
+  kind: LintedRoute["kind"];
+  host: string | null;
+  match: MatchKind;
+  address: string;
+  destination: string | null;
+  keys: string[];
+  bad: string | null;
+}
+
+const MOST_REPAIRED = 200;
+
+/** What is to be said of the whole table of switched-on routes, gravest first. */
+export async function lintTable(
+  desk: Desk,
+  site: OpenSite,
+): Promise<{ findings: LintFinding[]; routes: number }> {
+  const { store } = desk;
+  const [rows, pages, files, known] = await Promise.all([
+    store.rows<LintRow>(
+      `SELECT r.id::text, r.kind, r.host, r.match, r.address, r.destination, array_agg(a.key) AS keys,
+         max(CASE WHEN h.destination = r.destination AND h.verdict NOT IN ('fine', 'slow', 'chain') THEN h.note END) AS bad
+       FROM routes r JOIN route_addresses a ON a.route_id = r.id LEFT JOIN route_health h ON h.route_id = r.id
+       WHERE r.site_id = $site::bigint AND r.deleted_at IS NULL AND r.enabled GROUP BY r.id ORDER BY r.id`,
+      { site: site.id },
+    ),
+    store.rows<{ key: string; title: string }>(
+      `SELECT published_key AS key, published->>'title' AS title FROM pages
+       WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND published_key IS NOT NULL`,
+      { site: site.id },
+    ),
+    store.rows<{ path: string }>(
+      "SELECT path FROM files WHERE site_id = $site::bigint AND deleted_at IS NULL",
+      {
+        site: site.id,
+      },
+    ),
+    knownAddresses(desk, site),
+  ]);
+  const titles = new Map(pages.map(({ key, title }) => [key, title]));
+  const paths = new Set(files.map(({ path }) => path));
+  let repaired = 0;
+  const findings = lintRoutes(
+    rows.map(({ bad, ...route }) => ({ ...route, ...(bad ? { answersBadly: bad } : {}) })),
+    {
+      hosts: site.hostNames,
+      primary: site.primary,
+      pageAt: (key) => titles.get(key),
+      hasFile: (key) => paths.has(key),
+      // Looking for what was meant compares with every address: the first dead ends are enough for one reading.
+      closest: (key) =>
+        (repaired += 1) > MOST_REPAIRED
+          ? undefined
+          : closestMatch(closestAddresses(key, known.get(site.primary) ?? [], 2))?.address,
+    },
+  );
+  const gravity = { error: 0, warning: 1, hint: 2 };
+  return {
+    findings: findings.sort((a, b) => gravity[a.severity] - gravity[b.severity]),
+    routes: rows.length,
+  };
+}

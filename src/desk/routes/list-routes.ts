@@ -1,0 +1,137 @@
+import { z } from "zod";
+import { HEALTH_VERDICTS, ROUTE_KINDS, type Route } from "../../core/objects/route.ts";
+import { MATCH_KINDS } from "../../core/routes/match/match-kind.ts";
+import type { Desk } from "../desk.ts";
+import { containing, cursorOffset, listing, listQuery, orderBy, type Listing } from "../lists.ts";
+import type { OpenSite } from "../sites.ts";
+import { routeViews } from "./route-views.ts";
+
+/** What routes can be narrowed by, in lists and for changes of many at once. */
+export const routeFilter = z.object({
+  q: z.string().max(500).optional(),
+  kind: z.enum(ROUTE_KINDS, "kind is short, redirect or gone.").optional(),
+  match: z.enum(MATCH_KINDS, "match is exact, prefix, wildcard or pattern.").optional(),
+  host: z.string().max(253).optional(),
+  tag: z.string().max(60).optional(),
+  program: z.string().max(120).optional(),
+  state: z.enum(["on", "off", "waiting", "ended"], "state is on, off, waiting or ended.").optional(),
+  health: z.enum([...HEALTH_VERDICTS, "bad", "unknown"], "health is bad, unknown or a verdict.").optional(),
+  /** Routes that nobody used for so many days, older than that themselves. */
+  unused: z.coerce.number("unused is a number of days.").int().min(1).max(3650).optional(),
+});
+export type RouteFilter = z.infer<typeof routeFilter>;
+
+export const routesQuery = listQuery.extend(routeFilter.shape);
+
+const SORT = {
+  createdAt: "r.id",
+  address: "r.address",
+  destination: "r.destination",
+  title: "r.title",
+  status: "r.status",
+  clicks: "coalesce(c.clicks, 0) - r.clicks_before",
+  lastClick: "c.last_at",
+  updatedAt: "r.updated_at",
+  host: "r.host",
+  health: "h.verdict",
+};
+
+/** The SQL that a filter stands for, over routes r, route_clicks c and route_health h, and its parameters. */
+export function filterSql(
+  site: OpenSite,
+  filter: RouteFilter,
+): { where: string; bind: Record<string, unknown>; joins: string } {
+  const filters = ["r.site_id = $site::bigint", "r.deleted_at IS NULL"];
+  const bind: Record<string, unknown> = { site: site.id };
+  const narrow = (sql: string, name: string, value: unknown): void => {
+    if (value === undefined || value === "") return;
+    filters.push(sql);
+    bind[name] = value;
+  };
+  narrow("r.kind = $kind", "kind", filter.kind);
+  narrow("r.match = $match", "match", filter.match);
+  if (filter.host === "*") filters.push("r.host IS NULL");
+  else narrow("r.host = $host", "host", filter.host);
+  narrow("$tag = ANY(r.tags)", "tag", filter.tag);
+  narrow("r.search LIKE $q", "q", filter.q && containing(filter.q.trim().toLowerCase()));
+  narrow(
+    "(c.last_at IS NULL OR c.last_at < now() - make_interval(days => $unused)) AND r.created_at < now() - make_interval(days => $unused)",
+    "unused",
+    filter.unused,
+  );
+  if (filter.state) filters.push(STATE[filter.state]);
+  if (filter.health === "bad") filters.push("h.verdict NOT IN ('fine', 'slow', 'chain')");
+  else if (filter.health === "unknown") filters.push("h.verdict IS NULL");
+  else narrow("h.verdict = $health", "health", filter.health);
+  // Programs are not kept yet, so none of the routes belongs to one.
+  if (filter.program) filters.push("false");
+  const joins = [
+    filter.unused ? "LEFT JOIN route_clicks c ON c.route_id = r.id" : "",
+    filter.health ? "LEFT JOIN route_health h ON h.route_id = r.id" : "",
+  ].join(" ");
+  return { where: filters.join(" AND "), bind, joins };
+}
+
+const STATE = {
+  on: "r.enabled AND (r.valid_from IS NULL OR r.valid_from <= now()) AND (r.valid_until IS NULL OR r.valid_until > now())",
+  off: "NOT r.enabled",
+  waiting: "r.enabled AND r.valid_from > now()",
+  ended: "r.enabled AND r.valid_until <= now()",
+} as const;
+
+/** The routes of a site, newest first unless sorted otherwise. */
+export async function listRoutes(
+  desk: Desk,
+  site: OpenSite,
+  query: z.infer<typeof routesQuery>,
+): Promise<Listing<Route>> {
+  const { where, bind, joins } = filterSql(site, query);
+  const order = orderBy(query.sort, SORT);
+  const sorting = [
+    order.includes("c.") && !joins.includes("route_clicks")
+      ? "LEFT JOIN route_clicks c ON c.route_id = r.id"
+      : "",
+    order.includes("h.") && !joins.includes("route_health")
+      ? "LEFT JOIN route_health h ON h.route_id = r.id"
+      : "",
+  ].join(" ");
+  // Counting and finding are asked apart: together, all that match would be carried through the sort.
+  const [ids, [count]] = await Promise.all([
+    desk.store.rows<{ id: string }>(
+      `SELECT r.id::text FROM routes r ${joins} ${sorting} WHERE ${where} ORDER BY ${order}, r.id DESC LIMIT ${query.limit} OFFSET ${cursorOffset(query.cursor)}`,
+      bind,
+    ),
+    desk.store.rows<{ total: string }>(
+      `SELECT count(*)::text AS total FROM routes r ${joins} WHERE ${where}`,
+      bind,
+    ),
+  ]);
+  const rows = await desk.store.routes.findAll({ where: { id: ids.map(({ id }) => id) } });
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  const found = ids.flatMap(({ id }) => byId.get(id) ?? []);
+  return listing(await routeViews(desk, site, found), Number(count!.total), query);
+}
+
+export const routeFacetsSchema = z.object({
+  tags: z.array(z.object({ tag: z.string(), routes: z.int() })),
+  hosts: z.array(z.object({ host: z.string().nullable(), routes: z.int() })),
+  health: z.array(z.object({ verdict: z.string(), routes: z.int() })),
+});
+
+/** What the routes of a site can be narrowed to, with how many each leaves. */
+export async function routeFacets(desk: Desk, site: OpenSite): Promise<z.infer<typeof routeFacetsSchema>> {
+  const counted = <T extends object>(sql: string): Promise<T[]> => desk.store.rows<T>(sql, { site: site.id });
+  const own = "r.site_id = $site::bigint AND r.deleted_at IS NULL";
+  const [tags, hosts, health] = await Promise.all([
+    counted<{ tag: string; routes: number }>(
+      `SELECT tag, count(*)::int AS routes FROM routes r, unnest(r.tags) AS tag WHERE ${own} GROUP BY tag ORDER BY 2 DESC, 1 LIMIT 200`,
+    ),
+    counted<{ host: string | null; routes: number }>(
+      `SELECT host, count(*)::int AS routes FROM routes r WHERE ${own} GROUP BY host ORDER BY 2 DESC`,
+    ),
+    counted<{ verdict: string; routes: number }>(
+      `SELECT h.verdict, count(*)::int AS routes FROM routes r JOIN route_health h ON h.route_id = r.id WHERE ${own} GROUP BY 1 ORDER BY 2 DESC`,
+    ),
+  ]);
+  return { tags, hosts, health };
+}

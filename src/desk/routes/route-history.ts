@@ -1,0 +1,69 @@
+import { z } from "zod";
+import { routeTotals } from "../../store/click-counts.ts";
+import type { Route } from "../../core/objects/route.ts";
+import { audit, type Actor, type Desk } from "../desk.ts";
+import type { OpenSite } from "../sites.ts";
+import { routeView } from "./route-views.ts";
+import { routeRow } from "./routes.ts";
+
+export const routeHistorySchema = z.object({
+  items: z.array(
+    z.object({
+      at: z.string(),
+      by: z.string(),
+      action: z.string(),
+      /** The fields that were set, and what to. */
+      fields: z.record(z.string(), z.unknown()),
+    }),
+  ),
+});
+export type RouteHistory = z.infer<typeof routeHistorySchema>;
+
+const MOST = 200;
+
+/** Who changed a route, when, and what; newest first. */
+export async function routeHistory(desk: Desk, site: OpenSite, id: string): Promise<RouteHistory> {
+  await routeRow(desk, site, id);
+  const rows = await desk.store.rows<{
+    at: Date;
+    by: string;
+    action: string;
+    fields: Record<string, unknown>;
+  }>(
+    `SELECT at, actor AS by, action, detail AS fields FROM audit
+     WHERE site_id = $site::bigint AND object = $id AND action LIKE 'route.%'
+     UNION ALL
+     SELECT b.made_at, b.made_by, 'routes.' || (b.action->>'do'), b.action - 'do' FROM route_batches b
+     WHERE b.site_id = $site::bigint AND b.before @> jsonb_build_array(jsonb_build_object('id', $id::text))
+     ORDER BY 1 DESC LIMIT ${MOST}`,
+    { site: site.id, id },
+  );
+  return { items: rows.map((row) => ({ ...row, at: row.at.toISOString() })) };
+}
+
+/** Counts a route's clicks from now on; those before stay where they are, and count in every span that asks for them. */
+export async function countFromNow(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<Route> {
+  const row = await routeRow(desk, site, id);
+  const total = (await routeTotals(desk.store, [id])).get(id);
+  await row.update({ countedFrom: new Date(), clicksBefore: String(total?.clicks ?? 0) }, { silent: true });
+  await audit(desk, actor, {
+    siteId: site.id,
+    action: "route.zero",
+    object: id,
+    detail: { clicksBefore: total?.clicks ?? 0 },
+  });
+  return routeView(desk, site, row);
+}
+
+/** Takes the new zero back: all clicks count again. */
+export async function countFromBeginning(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+): Promise<Route> {
+  const row = await routeRow(desk, site, id);
+  await row.update({ countedFrom: null, clicksBefore: "0" }, { silent: true });
+  await audit(desk, actor, { siteId: site.id, action: "route.unzero", object: id });
+  return routeView(desk, site, row);
+}

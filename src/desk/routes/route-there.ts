@@ -1,0 +1,64 @@
+import type { AfterEnd, QueryMode, RouteStatus } from "../../core/objects/route.ts";
+import { headerSafe } from "../../core/routes/way/location.ts";
+import { inEffect, type ScheduledRoute } from "../../core/routes/way/in-effect.ts";
+import type { RouteAnswer } from "../../core/routes/way/own-site.ts";
+import { withParameters } from "../../core/routes/way/parameters.ts";
+
+/** A route as it stands at one of its places. */
+export interface RouteThere extends ScheduledRoute {
+  id: string;
+  /** `*`: every host of the site. */
+  host: string;
+  /** The stored key of the place. */
+  key: string;
+  address: string;
+  folded: boolean;
+  enabled: boolean;
+  query: QueryMode;
+}
+
+/** The same as the database has it. */
+export interface RouteThereRow {
+  id: string;
+  host: string;
+  key: string;
+  address: string;
+  folded: boolean;
+  enabled: boolean;
+  destination: string | null;
+  parameters: string;
+  status: RouteStatus;
+  query: QueryMode;
+  from: Date | null;
+  until: Date | null;
+  afterEnd: AfterEnd;
+  endDestination: string | null;
+}
+
+/** Reads places with their routes; a WHERE clause follows. */
+export const ROUTE_THERE = `SELECT r.id::text, a.host, a.key, r.address, r.kind = 'short' AS folded, r.enabled, r.destination, r.parameters,
+    r.status, r.query, r.valid_from AS "from", r.valid_until AS "until", r.after_end AS "afterEnd", r.end_destination AS "endDestination"
+  FROM route_addresses a JOIN routes r ON r.id = a.route_id`;
+
+/** A row with its limits as numbers and its parameters behind its destinations. */
+export function routeThere({ parameters, from, until, ...row }: RouteThereRow): RouteThere {
+  const leading = (destination: string | null): string | null =>
+    destination === null ? null : headerSafe(withParameters(destination, parameters));
+  return {
+    ...row,
+    destination: leading(row.destination),
+    endDestination: leading(row.endDestination),
+    from: from?.getTime() ?? 0,
+    until: until?.getTime() ?? Infinity,
+  };
+}
+
+/** What a route answers at a moment; undefined when it is off or not in its time. */
+export function answerOfRoute(
+  route: RouteThere,
+  now: number,
+  captures: readonly string[] = [],
+): RouteAnswer | undefined {
+  const effect = route.enabled ? inEffect(route, now, captures) : undefined;
+  return effect && { by: "route", id: route.id, query: route.query, ...effect };
+}

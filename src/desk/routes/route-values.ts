@@ -1,0 +1,164 @@
+import { compareKey } from "../../core/address/compare.ts";
+import { splitOwnAddress } from "../../core/objects/fields.ts";
+import type { RouteInput, RouteKind, RouteStatus } from "../../core/objects/route.ts";
+import { highestCapture } from "../../core/routes/match/captures.ts";
+import type { RouteRow } from "../../store/models.ts";
+import { invalid, type FieldError } from "../problem.ts";
+import type { OpenSite } from "../sites.ts";
+
+/** Every field of a route that is written; the rest is the store's own. */
+export type RouteValues = Omit<
+  RouteRow,
+  "id" | "siteId" | "version" | "createdAt" | "updatedAt" | "deletedAt" | "countedFrom" | "clicksBefore"
+>;
+
+export const DEFAULT_STATUS: Readonly<Record<RouteKind, RouteStatus>> = {
+  short: 302,
+  redirect: 301,
+  gone: 410,
+};
+const DEFAULT_NOTICE = { seconds: 5, text: "" };
+
+/** Every field of a route from what was handed in, its defaults filled in; throws what cannot be, at its field. */
+export function completed(site: OpenSite, input: RouteInput): RouteValues {
+  const { values, errors } = completion(site, input);
+  if (errors.length > 0) throw invalid(errors);
+  return values;
+}
+
+/** The same without throwing: for imports, which name what is wrong with each line. */
+export function completion(site: OpenSite, input: RouteInput): { values: RouteValues; errors: FieldError[] } {
+  const gone = input.kind === "gone";
+  const status = input.status ?? (input.notice ? 200 : DEFAULT_STATUS[input.kind]);
+  const destination = gone ? null : (input.destination ?? null);
+  const match = input.match ?? "exact";
+  const afterEnd = input.afterEnd ?? (input.endDestination ? "destination" : "nothing");
+  const inContent = input.inContent ?? "nowhere";
+  const values: RouteValues = {
+    kind: input.kind,
+    host: input.host ?? null,
+    match,
+    address: input.address,
+    aliases: input.aliases ?? [],
+    destination,
+    destinationKey: destination && compareKey(destination),
+    status,
+    query: input.query ?? "drop",
+    parameters: input.parameters ?? "",
+    notice: status === 200 ? (input.notice ?? DEFAULT_NOTICE) : null,
+    title: input.title ?? "",
+    tags: [...new Set(input.tags ?? [])],
+    noindex: input.robots?.noindex ?? false,
+    nofollow: input.robots?.nofollow ?? false,
+    counted: input.counted ?? true,
+    enabled: input.enabled ?? true,
+    replacesPage: input.replacesPage ?? false,
+    validFrom: input.validFrom ? new Date(input.validFrom) : null,
+    validUntil: input.validUntil ? new Date(input.validUntil) : null,
+    afterEnd,
+    endDestination: afterEnd === "destination" ? (input.endDestination ?? null) : null,
+    inContent,
+    contentPages: inContent === "pages" ? (input.contentPages ?? []) : [],
+    search: "",
+  };
+  values.search = searchText(values);
+  return { values, errors: impossible(site, input, values) };
+}
+
+/** What a route is found by when it is searched for. */
+export function searchText(
+  values: Pick<RouteValues, "address" | "aliases" | "title" | "destination">,
+): string {
+  return [values.address, ...values.aliases, values.title, values.destination ?? ""].join(" ").toLowerCase();
+}
+
+function impossible(site: OpenSite, input: RouteInput, values: RouteValues): FieldError[] {
+  const errors: FieldError[] = [];
+  const refuse = (when: boolean, path: string, message: string): void => {
+    if (when) errors.push({ path, message });
+  };
+  const gone = values.kind === "gone";
+  refuse(
+    values.host !== null && !site.hostNames.includes(values.host),
+    "host",
+    `${values.host} is no host of this site. Its hosts are ${site.hostNames.join(", ")}.`,
+  );
+  refuse(
+    gone !== (values.status === 410),
+    "status",
+    gone
+      ? "A gone route answers 410."
+      : "410 is for routes of kind “gone”; choose 301, 302, 303, 307, 308 or the notice page (200).",
+  );
+  refuse(
+    !gone && values.destination === null,
+    "destination",
+    "The destination is missing: where shall readers arrive?",
+  );
+  refuse(
+    Boolean(input.notice) && values.status !== 200,
+    "notice",
+    "Only the notice page (status 200) has a notice.",
+  );
+  refuse(
+    values.validFrom !== null && values.validUntil !== null && values.validFrom >= values.validUntil,
+    "validUntil",
+    "The end is not after the beginning.",
+  );
+  refuse(
+    values.afterEnd === "destination" && values.endDestination === null,
+    "endDestination",
+    "Where shall readers arrive after the end?",
+  );
+  refuse(
+    values.endDestination !== null && highestCapture(values.endDestination) > 0,
+    "endDestination",
+    "What follows after the end has no captures; write it out.",
+  );
+  refuse(
+    values.match !== "exact" && values.aliases.length > 0,
+    "aliases",
+    "Only exact addresses have other spellings; a prefix, wildcard or pattern says itself what it answers.",
+  );
+  refuse(
+    values.inContent !== "nowhere" && (values.match !== "exact" || gone),
+    "inContent",
+    "Only a route with one address and a destination can stand in content.",
+  );
+  return errors;
+}
+
+/** An address that was typed with one of our hosts in front is taken apart before it is checked. */
+export function withOwnHost<T extends { address?: unknown; host?: unknown }>(site: OpenSite, input: T): T {
+  if (typeof input.address !== "string") return input;
+  const { host, path } = splitOwnAddress(input.address, site.hostNames);
+  return { ...input, address: path, ...(host && input.host === undefined ? { host } : {}) };
+}
+
+/** A stored route as it would be handed in. */
+export function inputOf(row: RouteRow): RouteInput {
+  return {
+    kind: row.kind,
+    address: row.address,
+    host: row.host,
+    match: row.match,
+    destination: row.destination,
+    status: row.status,
+    query: row.query,
+    parameters: row.parameters,
+    notice: row.notice,
+    title: row.title,
+    tags: row.tags,
+    robots: { noindex: row.noindex, nofollow: row.nofollow },
+    counted: row.counted,
+    enabled: row.enabled,
+    validFrom: row.validFrom?.toISOString(),
+    validUntil: row.validUntil?.toISOString(),
+    afterEnd: row.afterEnd,
+    endDestination: row.endDestination,
+    aliases: row.aliases,
+    inContent: row.inContent,
+    contentPages: row.contentPages,
+    replacesPage: row.replacesPage,
+  };
+}

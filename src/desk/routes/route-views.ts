@@ -1,0 +1,83 @@
+import { publicAddress } from "../../core/address/public-address.ts";
+import type { Advice, HealthVerdict, Route, RouteHealth } from "../../core/objects/route.ts";
+import { routeTotals } from "../../store/click-counts.ts";
+import type { RouteRow } from "../../store/models.ts";
+import type { Desk } from "../desk.ts";
+import type { OpenSite } from "../sites.ts";
+
+/** Routes as the API answers them, with their counts. */
+export async function routeViews(desk: Desk, site: OpenSite, rows: readonly RouteRow[]): Promise<Route[]> {
+  const totals = await routeTotals(
+    desk.store,
+    rows.map(({ id }) => id),
+  );
+  const health = await healthOf(
+    desk,
+    rows.map(({ id }) => id),
+  );
+  return rows.map((row) => {
+    const total = totals.get(row.id);
+    return {
+      id: row.id,
+      kind: row.kind,
+      host: row.host,
+      match: row.match,
+      address: row.address,
+      aliases: row.aliases,
+      destination: row.destination,
+      status: row.status,
+      query: row.query,
+      parameters: row.parameters,
+      notice: row.notice,
+      title: row.title,
+      tags: row.tags,
+      robots: { noindex: row.noindex, nofollow: row.nofollow },
+      counted: row.counted,
+      enabled: row.enabled,
+      replacesPage: row.replacesPage,
+      validFrom: row.validFrom?.toISOString() ?? null,
+      validUntil: row.validUntil?.toISOString() ?? null,
+      afterEnd: row.afterEnd,
+      endDestination: row.endDestination,
+      inContent: row.inContent,
+      contentPages: row.contentPages,
+      countedFrom: row.countedFrom?.toISOString() ?? null,
+      health: health.get(row.id) ?? null,
+      url: publicAddress(row.host ?? site.primary, row.address, desk.deliveryPort),
+      clicks: Math.max(0, (total?.clicks ?? 0) - Number(row.clicksBefore ?? 0)),
+      lastClick: total?.last.toISOString() ?? null,
+      version: row.version,
+      createdAt: row.createdAt.toISOString(),
+      updatedAt: row.updatedAt.toISOString(),
+    };
+  });
+}
+
+async function healthOf(desk: Desk, ids: readonly string[]): Promise<Map<string, RouteHealth>> {
+  if (ids.length === 0) return new Map();
+  const rows = await desk.store.rows<{
+    id: string;
+    verdict: HealthVerdict;
+    status: number | null;
+    note: string;
+    checkedAt: Date;
+  }>(
+    `SELECT h.route_id::text AS id, h.verdict, h.status, h.note, h.checked_at AS "checkedAt" FROM route_health h
+     JOIN routes r ON r.id = h.route_id AND r.destination = h.destination WHERE h.route_id = ANY($ids::bigint[])`,
+    { ids },
+  );
+  return new Map(
+    rows.map(({ id, checkedAt, ...health }) => [id, { ...health, checkedAt: checkedAt.toISOString() }]),
+  );
+}
+
+/** One route, with what the linter said when it was saved. */
+export async function routeView(
+  desk: Desk,
+  site: OpenSite,
+  row: RouteRow,
+  advice?: Advice[],
+): Promise<Route> {
+  const [view] = await routeViews(desk, site, [row]);
+  return advice ? { ...view!, advice } : view!;
+}

@@ -1,0 +1,203 @@
+import type { Transaction } from "sequelize";
+import type { Advice, Route, RouteChange, RouteInput } from "../../core/objects/route.ts";
+import { routeKey } from "../../core/routes/match/address-form.ts";
+import { noteChange } from "../../store/changes.ts";
+import type { RouteRow, Row } from "../../store/models.ts";
+import { violatedIndex } from "../../store/store.ts";
+import { audit, type Actor, type Desk } from "../desk.ts";
+import { invalid, notFound, stale } from "../problem.ts";
+import type { OpenSite } from "../sites.ts";
+import { adviceFor, refusals } from "./route-advice.ts";
+import { completed, DEFAULT_STATUS, inputOf, type RouteValues } from "./route-values.ts";
+import { routeView } from "./route-views.ts";
+
+const MOST_PATTERNS = 2_000;
+
+/** One route. */
+export async function readRoute(desk: Desk, site: OpenSite, id: string): Promise<Route> {
+  return routeView(desk, site, await routeRow(desk, site, id));
+}
+
+/** Makes a route; refused with messages at its fields when the linter finds an error. */
+export async function createRoute(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  input: RouteInput,
+): Promise<Route> {
+  const values = completed(site, input);
+  const advice = await checked(desk, site, values);
+  const row = await writing(values.address, () =>
+    desk.store.transaction(async (transaction) => {
+      const created = await desk.store.routes.create(
+        { ...values, siteId: site.id, version: 1 },
+        { transaction },
+      );
+      await claimAddresses(desk, created, transaction);
+      await noteChange(desk.store, transaction, { siteId: site.id, kind: "route", objectId: created.id });
+      return created;
+    }),
+  );
+  await audit(desk, actor, {
+    siteId: site.id,
+    action: "route.create",
+    object: row.id,
+    detail: { address: values.address },
+  });
+  return routeView(desk, site, row, advice);
+}
+
+/** Changes a route; refused when somebody saved it since `change.version`. */
+export async function changeRoute(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+  change: RouteChange,
+): Promise<Route> {
+  const row = await routeRow(desk, site, id);
+  if (row.version !== change.version) throw stale(await routeView(desk, site, row));
+  const { version, ...fields } = change;
+  const present = Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined));
+  const values = completed(site, { ...inputOf(row), ...present, ...statusFor(row, change) });
+  const advice = await checked(desk, site, values, id);
+  await writing(values.address, () =>
+    desk.store.transaction(async (transaction) => {
+      const [saved] = await desk.store.routes.update(
+        { ...values, version: version + 1 },
+        { where: { id, version, deletedAt: null }, transaction },
+      );
+      if (saved === 0) throw stale(await readRoute(desk, site, id));
+      await row.reload({ transaction });
+      await claimAddresses(desk, row, transaction);
+      await noteChange(desk.store, transaction, { siteId: site.id, kind: "route", objectId: id });
+    }),
+  );
+  await audit(desk, actor, { siteId: site.id, action: "route.change", object: id, detail: present });
+  return routeView(desk, site, row, advice);
+}
+
+/** Deletes a route: its addresses are free at once, and `restoreRoute` brings it back. */
+export async function deleteRoute(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<void> {
+  const row = await routeRow(desk, site, id);
+  await desk.store.transaction(async (transaction) => {
+    await row.update({ deletedAt: new Date() }, { transaction, silent: true });
+    await desk.store.rows("DELETE FROM route_addresses WHERE route_id = $id::bigint", { id }, transaction);
+    await noteChange(desk.store, transaction, { siteId: site.id, kind: "route", objectId: id });
+  });
+  await audit(desk, actor, {
+    siteId: site.id,
+    action: "route.delete",
+    object: id,
+    detail: { address: row.address },
+  });
+}
+
+/** Brings a deleted route back; refused when its address was given away meanwhile. */
+export async function restoreRoute(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<Route> {
+  const row = /^\d{1,18}$/.test(id)
+    ? await desk.store.routes.findOne({ where: { id, siteId: site.id } })
+    : null;
+  if (!row) throw notFound("This route");
+  if (row.deletedAt) {
+    await checked(desk, site, completed(site, inputOf(row)), id);
+    await writing(row.address, () =>
+      desk.store.transaction(async (transaction) => {
+        await row.update({ deletedAt: null }, { transaction, silent: true });
+        await claimAddresses(desk, row, transaction);
+        await noteChange(desk.store, transaction, { siteId: site.id, kind: "route", objectId: id });
+      }),
+    );
+    await audit(desk, actor, { siteId: site.id, action: "route.restore", object: id });
+  }
+  return routeView(desk, site, row);
+}
+
+// A route that becomes another kind, or gets or loses its notice, gets a fitting status unless one was chosen.
+function statusFor(row: RouteRow, change: RouteChange): Partial<RouteInput> {
+  if (change.status !== undefined) return change.status === 200 ? {} : { notice: change.notice ?? null };
+  if (change.kind && change.kind !== row.kind) return { status: DEFAULT_STATUS[change.kind], notice: null };
+  if (change.notice && row.status !== 200) return { status: 200 };
+  return {};
+}
+
+async function checked(desk: Desk, site: OpenSite, values: RouteValues, id?: string): Promise<Advice[]> {
+  await refuseTooManyPatterns(desk, site, values, id);
+  const advice = await adviceFor(
+    desk,
+    site,
+    { ...values, folded: values.kind === "short", addresses: [values.address, ...values.aliases] },
+    id,
+  );
+  const errors = refusals(advice);
+  if (errors.length > 0) throw invalid(errors);
+  return advice;
+}
+
+async function claimAddresses(desk: Desk, row: RouteRow, transaction: Transaction): Promise<void> {
+  await desk.store.rows(
+    "DELETE FROM route_addresses WHERE route_id = $id::bigint",
+    { id: row.id },
+    transaction,
+  );
+  await desk.store.rows(
+    "INSERT INTO route_addresses (site_id, host, key, route_id) SELECT $site::bigint, $host::text, key, $id::bigint FROM unnest($keys::text[]) AS key",
+    { site: row.siteId, host: row.host ?? "*", id: row.id, keys: keysOf(row) },
+    transaction,
+  );
+}
+
+// All patterns of a site are one automaton; this is how large it may get (measured by `npm run bench -- redirects`).
+async function refuseTooManyPatterns(
+  desk: Desk,
+  site: OpenSite,
+  values: RouteValues,
+  id = "0",
+): Promise<void> {
+  if (values.match !== "pattern") return;
+  if ((await countPatterns(desk, site, id)) < MOST_PATTERNS) return;
+  throw invalid([{ path: "match", message: TOO_MANY_PATTERNS }]);
+}
+
+export const TOO_MANY_PATTERNS = `A site has at most ${MOST_PATTERNS.toLocaleString("en-GB")} patterns. Wildcards and prefixes are not limited; most patterns can be one.`;
+
+/** How many patterns a site may still have. */
+export async function patternsLeft(desk: Desk, site: OpenSite): Promise<number> {
+  return MOST_PATTERNS - (await countPatterns(desk, site, "0"));
+}
+
+async function countPatterns(desk: Desk, site: OpenSite, except: string): Promise<number> {
+  const [count] = await desk.store.rows<{ n: number }>(
+    "SELECT count(*)::int AS n FROM routes WHERE site_id = $site::bigint AND match = 'pattern' AND deleted_at IS NULL AND id <> $except::bigint",
+    { site: site.id, except },
+  );
+  return count!.n;
+}
+
+/** The stored keys that a route claims. */
+export function keysOf(row: Pick<RouteRow, "address" | "aliases" | "kind" | "match">): string[] {
+  return [row.address, ...row.aliases].map((address) => routeKey(address, row.kind === "short", row.match));
+}
+
+// The linter has looked before; this is for the moment in between, when somebody else took the address.
+async function writing<T>(address: string, work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    if (violatedIndex(error) === "route_addresses_pkey") {
+      throw invalid([
+        { path: "address", message: `${address} or one of its aliases has just been taken. Choose another.` },
+      ]);
+    }
+    throw error;
+  }
+}
+
+/** The stored route; throws when there is none. */
+export async function routeRow(desk: Desk, site: OpenSite, id: string): Promise<Row<RouteRow>> {
+  const row = /^\d{1,18}$/.test(id)
+    ? await desk.store.routes.findOne({ where: { id, siteId: site.id, deletedAt: null } })
+    : null;
+  if (!row) throw notFound("This route");
+  return row;
+}

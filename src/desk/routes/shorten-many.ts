@@ -1,0 +1,168 @@
+import { z } from "zod";
+import { compareKey } from "../../core/address/compare.ts";
+import { repairAddress } from "../../core/address/repair.ts";
+import { hostName } from "../../core/objects/fields.ts";
+import { routeInputSchema, routeSchema, type Route } from "../../core/objects/route.ts";
+import { routeKey } from "../../core/routes/match/address-form.ts";
+import { suggestSlugs } from "../../core/routes/slugs/suggest-slugs.ts";
+import type { Actor, Desk } from "../desk.ts";
+import { fieldErrors, Problem } from "../problem.ts";
+import type { OpenSite } from "../sites.ts";
+import { shortLinksTo, shortPrefixOn, surroundingsOf } from "./route-advice.ts";
+import { createRoute } from "./routes.ts";
+
+export const shortenSchema = z.strictObject({
+  /** One destination a line; behind it, after a tab, a comma or a space, a slug and a title if they are wanted. */
+  text: z.string().min(1, "Paste one address a line.").max(500_000),
+  host: hostName.optional(),
+  tags: z.array(z.string().trim().min(1).max(60)).max(50).optional(),
+  dryRun: z.boolean().default(false),
+});
+
+export const shortenAnswerSchema = z.object({
+  lines: z.array(
+    z.object({
+      line: z.int(),
+      pasted: z.string(),
+      destination: z.string().nullable(),
+      /** The address it has, would have or got. */
+      address: z.string().nullable(),
+      state: z.enum(["new", "existing", "refused"]),
+      message: z.string(),
+      route: routeSchema.optional(),
+    }),
+  ),
+});
+export type ShortenAnswer = z.infer<typeof shortenAnswerSchema>;
+type Line = ShortenAnswer["lines"][number];
+
+const MOST_LINES = 2_000;
+
+/** Makes a short link for each address of a list; one that has one already is answered with that. */
+export async function shortenMany(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  { text, host = site.shortHost, tags, dryRun }: z.infer<typeof shortenSchema>,
+): Promise<ShortenAnswer> {
+  const pasted = text.split(/\r?\n/).map((line) => line.trim());
+  if (pasted.filter(Boolean).length > MOST_LINES)
+    throw new Problem(
+      422,
+      "Too long a list",
+      `At most ${MOST_LINES.toLocaleString("en-GB")} lines at once; import a CSV file for more.`,
+    );
+  const prefix = shortPrefixOn(site, host);
+  const rows = await desk.store.rows<{ key: string }>(
+    "SELECT key FROM route_addresses WHERE site_id = $site::bigint AND host IN ('*', $host)",
+    { site: site.id, host },
+  );
+  const taken = rows.map(({ key }) => (key.startsWith(prefix) ? key.slice(prefix.length) : key.slice(1)));
+  const seen = new Map<string, Line>();
+  const lines: Line[] = [];
+  for (const [index, line] of pasted.entries()) {
+    if (line === "") continue;
+    const made = await one(desk, actor, site, {
+      line: index + 1,
+      pasted: line,
+      host,
+      prefix,
+      tags,
+      taken,
+      seen,
+      dryRun,
+    });
+    if (made.address) taken.push(made.address.slice(prefix.length).toLowerCase());
+    lines.push(made);
+  }
+  return { lines };
+}
+
+interface One {
+  line: number;
+  pasted: string;
+  host: string;
+  prefix: string;
+  tags?: string[];
+  taken: readonly string[];
+  seen: Map<string, Line>;
+  dryRun: boolean;
+}
+
+async function one(desk: Desk, actor: Actor, site: OpenSite, asked: One): Promise<Line> {
+  const [address = "", slug = "", ...title] = asked.pasted.split(/\t|\s*;\s*|\s*,\s+|\s+/);
+  const base = { line: asked.line, pasted: asked.pasted, destination: null, address: null };
+  const repaired = repairAddress(address, surroundingsOf(desk, site));
+  if (!repaired.ok) return { ...base, state: "refused", message: repaired.reason.message };
+  const destination: string = repaired.address;
+  const earlier = asked.seen.get(compareKey(destination));
+  if (earlier)
+    return {
+      ...base,
+      destination,
+      address: earlier.address,
+      state: "existing",
+      message: `the same as line ${earlier.line}`,
+    };
+  const [existing] = await shortLinksTo(desk, site, destination);
+  if (existing) {
+    return remember(asked, {
+      ...base,
+      destination,
+      address: existing.address,
+      state: "existing",
+      message: "has one already",
+      route: existing,
+    });
+  }
+  const [suggested] = suggestSlugs(destination, title.join(" "), asked.taken);
+  const path = `${asked.prefix}${(slug.replace(/^\/+/, "") || suggested?.slug) ?? ""}`;
+  const input = routeInputSchema.safeParse({
+    kind: "short",
+    host: asked.host,
+    address: path,
+    destination,
+    title: title.join(" "),
+    tags: asked.tags,
+  });
+  if (!input.success)
+    return {
+      ...base,
+      destination,
+      state: "refused",
+      message: fieldErrors(input.error)
+        .map(({ message }) => message)
+        .join(" "),
+    };
+  if (asked.dryRun) {
+    const clash = asked.taken.includes(routeKey(path, true).slice(asked.prefix.length));
+    return clash
+      ? { ...base, destination, address: null, state: "refused", message: `${path} is taken.` }
+      : remember(asked, {
+          ...base,
+          destination,
+          address: path,
+          state: "new",
+          message: slug ? "as you wrote" : (suggested?.reason ?? ""),
+        });
+  }
+  try {
+    const route: Route = await createRoute(desk, actor, site, input.data);
+    return remember(asked, {
+      ...base,
+      destination,
+      address: route.address,
+      state: "new",
+      message: "made",
+      route,
+    });
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error;
+    return { ...base, destination, state: "refused", message: error.message };
+  }
+}
+
+function remember(asked: One, line: Line): Line {
+  asked.seen.set(compareKey(line.destination!), line);
+  return line;
+}

@@ -1,0 +1,161 @@
+import { z } from "zod";
+import { foldedKey, pathKey } from "../../core/address/path-key.ts";
+import { repairAddress } from "../../core/address/repair.ts";
+import { id, splitOwnAddress } from "../../core/objects/fields.ts";
+import { AFTER_END, QUERY_MODES, ROUTE_KINDS, type RouteStatus } from "../../core/objects/route.ts";
+import { addressFault, readRouteKey, routeKey } from "../../core/routes/match/address-form.ts";
+import { MATCH_KINDS } from "../../core/routes/match/match-kind.ts";
+import { literalOf, PatternTable } from "../../core/routes/match/pattern-table.ts";
+import { followOwn } from "../../core/routes/way/follow.ts";
+import { headerSafe } from "../../core/routes/way/location.ts";
+import { inEffect } from "../../core/routes/way/in-effect.ts";
+import type { OwnAnswer, OwnSite } from "../../core/routes/way/own-site.ts";
+import { withParameters } from "../../core/routes/way/parameters.ts";
+import type { Desk } from "../desk.ts";
+import { invalid } from "../problem.ts";
+import type { OpenSite } from "../sites.ts";
+import { lookUpPlaces } from "./places.ts";
+
+/** A route as it is being typed, and addresses to try it on. */
+export const tryRouteSchema = z.strictObject({
+  id: id.optional(),
+  kind: z.enum(ROUTE_KINDS).default("redirect"),
+  match: z.enum(MATCH_KINDS).default("exact"),
+  address: z.string().max(2048),
+  host: z.string().max(253).nullish(),
+  destination: z.string().max(8192).default(""),
+  status: z.coerce.number().int().default(301),
+  query: z.enum(QUERY_MODES).default("drop"),
+  parameters: z.string().max(1000).default(""),
+  afterEnd: z.enum(AFTER_END).default("nothing"),
+  tries: z.array(z.string().max(8192)).max(500),
+});
+
+export const triedSchema = z.object({
+  results: z.array(
+    z.object({
+      address: z.string(),
+      /** Whether the route that is being typed answers it itself. */
+      answered: z.boolean(),
+      status: z.int().nullable(),
+      by: z.string(),
+      /** Where a reader ends, as far as our own site knows. */
+      end: z.string().nullable(),
+      hops: z.int(),
+      note: z.string(),
+    }),
+  ),
+});
+export type Tried = z.infer<typeof triedSchema>;
+
+const DRAFT = "0";
+
+/** Says where each address would end if the route were saved as it is typed. */
+export async function tryRoute(
+  desk: Desk,
+  site: OpenSite,
+  draft: z.infer<typeof tryRouteSchema>,
+): Promise<Tried> {
+  const { path, host: typedHost } = splitOwnAddress(draft.address, site.hostNames);
+  const fault = addressFault(path, draft.match);
+  if (fault) throw invalid([{ path: "address", message: fault }]);
+  const repaired = draft.destination.trim() === "" ? undefined : repairAddress(draft.destination);
+  const destination = draft.kind === "gone" || !repaired?.ok ? null : (repaired.address as string);
+  const tries = draft.tries.map((typed) => typed.trim()).filter(Boolean);
+  const addresses = tries.map((typed) => fullAddress(typed, site, desk));
+  const places = await lookUpPlaces(desk, site, [
+    ...addresses,
+    ...(destination === null ? [] : [destination]),
+  ]);
+  const host = typedHost ?? draft.host ?? null;
+  const own = withDraft(
+    places.ownSite(Date.now(), draft.id),
+    { ...draft, path, host, destination },
+    (on, key) => places.surroundings(Date.now(), draft.id).patternAt?.(on, key)?.literal,
+  );
+  return {
+    results: tries.map((typed, index) => {
+      const way = followOwn(addresses[index]!, own);
+      const first = way.hops[0]?.answer;
+      const last = way.hops.at(-1);
+      return {
+        address: typed,
+        answered: first?.by === "route" && first.id === DRAFT,
+        status: first?.status ?? null,
+        by: first?.by ?? "outside",
+        end: way.endless ? null : (way.next ?? last?.address ?? null),
+        hops: way.hops.length,
+        note: noteOf(way.endless, last?.answer, way.next),
+      };
+    }),
+  };
+}
+
+function noteOf(endless: string | undefined, last: OwnAnswer | undefined, next: string | null): string {
+  if (endless === "loop") return "goes round in a circle";
+  if (endless) return "takes too many hops";
+  if (next !== null || !last) return "leaves the site";
+  if (last.by === "page") return `the page “${last.title}”`;
+  if (last.by === "route") return "gone (410)";
+  return last.by === "file" ? "a file" : "nothing answers it";
+}
+
+function fullAddress(typed: string, site: OpenSite, desk: Desk): string {
+  if (typed.startsWith("/")) return typed;
+  const repaired = repairAddress(typed, { privateHosts: desk.workspaceHosts, ownHosts: site.hostNames });
+  return repaired.ok ? repaired.address : typed;
+}
+
+interface Draft {
+  match: (typeof MATCH_KINDS)[number];
+  kind: string;
+  path: string;
+  host: string | null;
+  destination: string | null;
+  status: number;
+  query: (typeof QUERY_MODES)[number];
+  parameters: string;
+}
+
+// The site with the draft in its place: exact ones first of all, others where their literal part puts them.
+function withDraft(
+  site: OwnSite,
+  draft: Draft,
+  literalAt: (host: string | null, key: string) => number | undefined,
+): OwnSite {
+  const folded = draft.kind === "short";
+  const stored = routeKey(draft.path, folded, draft.match);
+  const table = new PatternTable<true>();
+  const { match, key: own } = readRouteKey(stored);
+  if (match !== "exact") table.add({ match, host: null, key: own, folded }, true, 0);
+  const literal = match === "exact" ? 0 : literalOf({ match, key: own });
+  const answer = (captures: readonly string[]): OwnAnswer | undefined => {
+    const to =
+      draft.destination === null ? null : headerSafe(withParameters(draft.destination, draft.parameters));
+    const status = (draft.destination === null ? 410 : draft.status) as RouteStatus;
+    const effect = inEffect(
+      { status, destination: to, from: 0, until: Infinity, afterEnd: "nothing", endDestination: null },
+      0,
+      captures,
+    );
+    return effect && { by: "route", id: DRAFT, query: draft.query, ...effect };
+  };
+  return {
+    ...site,
+    answerAt(host, key) {
+      const here = draft.host === null || host === null || host === draft.host;
+      const there = site.answerAt(host, key);
+      if (!here) return there;
+      if (match === "exact") {
+        const same = stored === key || (folded && stored === foldedKey(pathKey(key)));
+        return (same ? answer([]) : undefined) ?? there;
+      }
+      const [hit] = table.find("", key);
+      if (!hit || there.by === "page" || there.by === "file") return there;
+      const other = there.by === "route" ? literalAt(host, key) : undefined;
+      // A route that answers without being a pattern is an exact one.
+      if (there.by === "route" && (other === undefined || other >= literal)) return there;
+      return answer(hit.captures) ?? there;
+    },
+  };
+}

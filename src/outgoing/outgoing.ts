@@ -1,0 +1,128 @@
+import { decodeHTML } from "entities";
+import { lookup as systemLookup } from "node:dns/promises";
+import { request as httpRequest, type IncomingMessage } from "node:http";
+import { request as httpsRequest } from "node:https";
+import type { LookupFunction } from "node:net";
+import { isPublicAddress } from "./address-guard.ts";
+
+/** What one outside address answered, not followed any further. */
+export type Visit =
+  | { ok: true; status: number; location: string | null; title: string | null; ms: number }
+  | { ok: false; reason: string; ms: number };
+
+/** Asks outside addresses on our behalf. */
+export interface Outgoing {
+  /** One GET; reads the page's title when `title` is set. Never throws. */
+  visit(address: string, options?: { title?: boolean; signal?: AbortSignal }): Promise<Visit>;
+}
+
+export interface OutgoingOptions {
+  /** Addresses of a host name; the system's resolver unless given. */
+  resolve?: (host: string) => Promise<string[]>;
+  /** Whether an address may be asked; only public ones unless given. */
+  allows?: (address: string, host: string, port: number) => boolean;
+  /** Milliseconds for one whole visit. */
+  patience?: number;
+}
+
+const PATIENCE_MS = 6_000;
+const MOST_TITLE_BYTES = 256 * 1024;
+const AGENT = "MapRope/1 (link check)";
+
+/** Makes the outgoing client. It goes only where it is allowed to, and the address that was judged is the one that is asked. */
+export function createOutgoing(options: OutgoingOptions = {}): Outgoing {
+  const resolve =
+    options.resolve ??
+    (async (host) => (await systemLookup(host, { all: true })).map(({ address }) => address));
+  const allows = options.allows ?? ((address) => isPublicAddress(address));
+  const patience = options.patience ?? PATIENCE_MS;
+
+  async function judged(url: URL): Promise<string> {
+    const host = url.hostname.replace(/^\[|\]$/g, "");
+    const port = Number(url.port || (url.protocol === "https:" ? 443 : 80));
+    const addresses = /^[\d.]+$|:/.test(host) ? [host] : await resolve(host);
+    const [allowed] = addresses.filter((address) => allows(address, host, port));
+    if (addresses.length === 0) throw new Refusal("has no address");
+    if (allowed === undefined)
+      throw new Refusal("leads into a private network, which is not asked from here");
+    return allowed;
+  }
+  return {
+    async visit(address, { title = false, signal } = {}) {
+      const began = performance.now();
+      const took = (): number => Math.round(performance.now() - began);
+      const timeout = AbortSignal.timeout(patience);
+      const stop = signal ? AbortSignal.any([signal, timeout]) : timeout;
+      try {
+        if (!/^https?:/i.test(address) || !URL.canParse(address)) throw new Refusal("is no web address");
+        const url = new URL(address);
+        const to = await judged(url);
+        const answer = await get(url, to, stop);
+        const location = answer.headers.location ?? null;
+        const found = title && location === null ? await titleOf(answer) : null;
+        answer.destroy();
+        return { ok: true, status: answer.statusCode ?? 0, location, title: found, ms: took() };
+      } catch (error) {
+        return { ok: false, reason: reasonOf(error, timeout.aborted, patience), ms: took() };
+      }
+    },
+  };
+}
+
+class Refusal extends Error {}
+
+function get(url: URL, address: string, signal: AbortSignal): Promise<IncomingMessage> {
+  // The name was resolved and judged already: resolving it again could give another answer.
+  const family = address.includes(":") ? 6 : 4;
+  const lookup: LookupFunction = (_host, wanted, callback) =>
+    wanted.all ? callback(null, [{ address, family }]) : callback(null, address, family);
+  const ask = url.protocol === "https:" ? httpsRequest : httpRequest;
+  return new Promise((resolve, reject) => {
+    const asked = ask(
+      url,
+      {
+        method: "GET",
+        lookup,
+        signal,
+        agent: false,
+        headers: { "User-Agent": AGENT, Accept: "text/html,*/*;q=0.5" },
+      },
+      resolve,
+    );
+    asked.on("error", reject);
+    asked.end();
+  });
+}
+
+async function titleOf(answer: IncomingMessage): Promise<string | null> {
+  if (!/^text\/html|xhtml/i.test(answer.headers["content-type"] ?? "")) return null;
+  let text = "";
+  for await (const chunk of answer) {
+    text += String(chunk);
+    const found = /<title[^>]*>([^<]*)<\/title>/i.exec(text)?.[1];
+    if (found !== undefined) return decodeHTML(found).replace(/\s+/g, " ").trim().slice(0, 300) || null;
+    if (text.length > MOST_TITLE_BYTES) return null;
+  }
+  return null;
+}
+
+function reasonOf(error: unknown, late: boolean, patience: number): string {
+  if (error instanceof Refusal) return error.message;
+  if (late) return `did not answer within ${Math.round(patience / 1000)} seconds`;
+  const { code, name } = error as NodeJS.ErrnoException;
+  if (name === "AbortError") return "was not asked to the end";
+  switch (code) {
+    case "ENOTFOUND":
+    case "EAI_AGAIN":
+      return "has no address";
+    case "ECONNREFUSED":
+      return "refuses connections";
+    case "ECONNRESET":
+    case "EPIPE":
+      return "closes the connection";
+    default:
+      return /CERT|SSL|TLS/i.test(code ?? "")
+        ? "has a certificate that cannot be trusted"
+        : "cannot be reached";
+  }
+}

@@ -15,6 +15,17 @@ const REFERRERS = [
   "hedge-and-sky.example",
   "letters.low-lantern.example",
 ];
+// Pages of the magazine that links stand on; most clicks come from elsewhere.
+const PAGES = [
+  "",
+  "",
+  "",
+  "/resources",
+  "/reviews/harbour-eight-inch",
+  "/instruments/eyepieces-you-will-keep",
+];
+// People read about the sky in the evening.
+const HOURS = [0, 0, 7, 8, 12, 13, 17, 18, 19, 19, 20, 20, 20, 21, 21, 21, 21, 22, 22, 22, 23, 23];
 const DEVICES: readonly Device[] = ["phone", "phone", "phone", "desktop", "desktop", "tablet"];
 
 /** Sixty days of clicks and misses up to `now`, the same numbers in every run. */
@@ -43,7 +54,7 @@ export function demoRecords(
           elapsed,
       );
       for (let index = 0; index < count; index += 1)
-        records.push(click(id, day + Math.floor(next() * DAY * elapsed), next));
+        records.push(click(id, momentOf(day, elapsed, next), next));
       const others = Math.round(route.popularity * 0.25 * next());
       for (let index = 0; index < others; index += 1)
         records.push({
@@ -55,7 +66,15 @@ export function demoRecords(
   return [...records, ...demoMisses(siteId, now, next)];
 }
 
+// An evening's moment; of a day that is not over, one that has been.
+function momentOf(day: number, elapsed: number, next: () => number): number {
+  const hour = HOURS[Math.floor(next() * HOURS.length)]!;
+  const at = day + hour * 3_600_000 + Math.floor(next() * 3_600_000);
+  return at < day + DAY * elapsed ? at : day + Math.floor(next() * DAY * elapsed);
+}
+
 function click(route: string, at: number, next: () => number): ClickRecord {
+  const page = PAGES[Math.floor(next() * PAGES.length)]!;
   return {
     kind: "click",
     at,
@@ -63,15 +82,15 @@ function click(route: string, at: number, next: () => number): ClickRecord {
     class: "person",
     device: DEVICES[Math.floor(next() * DEVICES.length)]!,
     visitor: `demo${Math.floor(next() * 4_000)}`,
-    referrer: REFERRERS[Math.floor(next() * REFERRERS.length)]!,
-    page: "",
+    referrer: page === "" ? REFERRERS[Math.floor(next() * REFERRERS.length)]! : "lowlantern.localhost",
+    page,
   };
 }
 
 function demoMisses(siteId: string, now: number, next: () => number): MissRecord[] {
   return DEMO_MISSES.flatMap(([host, key, times, referrer]) =>
     Array.from({ length: times }, (): MissRecord => {
-      const scanner = key.endsWith(".php");
+      const scanner = /\.php$|^\/\.|robots/.test(key);
       return {
         kind: "miss",
         at: now - Math.floor(next() * 12 * DAY) - 60_000,

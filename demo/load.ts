@@ -113,7 +113,7 @@ async function fill(desk: Desk, simPort: number, now: number): Promise<void> {
     demoNavigation((path) => pages.get(path)!.id),
   );
   const routes: Parameters<typeof demoRecords>[0][number][] = [];
-  for (const route of [...demoRedirects(), ...demoShortLinks(out)]) {
+  for (const route of [...demoRedirects(), ...demoShortLinks(out, now)]) {
     const { popularity, ...input } = route;
     routes.push({
       id: (await createRoute(desk, ACTOR, site, routeInputSchema.parse(input))).id,

@@ -6,6 +6,8 @@ export interface Outside {
   harbour(item: string): string;
   quietMount(item: string): string;
   starling(item: string): string;
+  /** Any other host of the simulated world. */
+  at(host: string, path: string): string;
   /** A tracked link through the network Saltmarsh Partners. */
   saltmarsh(shop: string, to: string, sub: string): string;
   /** A tracked link through the network Gannet Row. */
@@ -15,6 +17,7 @@ export interface Outside {
 export function outside(port: number): Outside {
   const at = (host: string, path: string): string => `http://${host}.localhost:${port}${path}`;
   return {
+    at,
     harbour: (item) => at("harbour-optics", item === "" ? "/" : `/item/${item}`),
     quietMount: (item) => at("quiet-mount", `/item/${item}`),
     starling: (item) => at("starling-eyepieces", `/item/${item}`),

@@ -1,6 +1,8 @@
 import type { RouteInput } from "../src/core/objects/route.ts";
 import type { Outside } from "./pages.ts";
 
+import { moreRedirects, moreShortLinks } from "./more-routes.ts";
+
 const SHORT = "lntn.localhost";
 
 /** A route of the demo, and how many clicks a day it gets on an ordinary weekday. */
@@ -11,7 +13,7 @@ export type DemoRoute = Partial<RouteInput> & {
 };
 
 /** The magazine's short links: made to be said aloud and printed in the quarterly booklet. */
-export function demoShortLinks(out: Outside): DemoRoute[] {
+export function demoShortLinks(out: Outside, now: number): DemoRoute[] {
   const short = (
     address: string,
     destination: string,
@@ -72,20 +74,10 @@ export function demoShortLinks(out: Outside): DemoRoute[] {
     }),
     short("/barlow", out.starling("barlow-two"), "Two-times Barlow", 4, { tags: ["starling"] }),
     short("/zoom", out.starling("zoom-eight-to-twenty-four"), "Zoom eyepiece", 3, { tags: ["starling"] }),
-    short(
-      "/almanac",
-      out.harbour("").replace(/harbour-optics(.*)\/item\/$/, "slow-tide$1/almanac"),
-      "Windowsill almanac",
-      11,
-      { tags: ["books"] },
-    ),
-    short(
-      "/socks",
-      out.harbour("").replace(/harbour-optics(.*)\/item\/$/, "drowned-lens$1/socks"),
-      "The socks (their shop has closed)",
-      6,
-      { tags: ["warm"] },
-    ),
+    short("/almanac", out.at("slow-tide", "/almanac"), "Windowsill almanac", 11, { tags: ["books"] }),
+    short("/socks", out.at("drowned-lens", "/socks"), "The socks (their shop has closed)", 6, {
+      tags: ["warm"],
+    }),
     short("/november", "/calendar/november", "This month's sky", 13, { tags: ["calendar"] }),
     short("/forty", "/reviews/harbour-eight-inch", "Forty nights, the long review", 10, {
       tags: ["reviews"],
@@ -95,9 +87,31 @@ export function demoShortLinks(out: Outside): DemoRoute[] {
       aliases: ["/begin"],
     }),
     short("/fernhill", "/dark-places/fernhill", "Three nights at Fernhill", 5, { tags: ["dark places"] }),
-    short("/booklet", out.harbour("").replace(/\/item\/$/, "/"), "Printed in the autumn booklet", 2, {
+    short("/booklet", out.harbour(""), "Printed in the autumn booklet", 2, {
       tags: ["print"],
       query: "forward",
+      parameters: "from=booklet",
+    }),
+    ...moreShortLinks(out).map(([address, destination, title, popularity, tag]) =>
+      short(address, destination, title, popularity, { tags: [tag] }),
+    ),
+    short("/gift", out.harbour("red-torch"), "The christmas list, with a word before", 3, {
+      tags: ["harbour"],
+      status: 200,
+      notice: {
+        seconds: 6,
+        text: "You leave the magazine for Harbour Optics, who pay us a little when you buy.",
+      },
+    }),
+    short("/meteors", "/calendar/november", "The Leonids evening", 4, {
+      tags: ["calendar"],
+      validUntil: new Date(now + 12 * 86_400_000).toISOString(),
+      afterEnd: "destination",
+      endDestination: "/",
+    }),
+    short("/oldmoon", "/calendar/november", "Last month's moon", 0, {
+      tags: ["calendar"],
+      validUntil: new Date(now - 9 * 86_400_000).toISOString(),
     }),
   ];
 }
@@ -131,6 +145,16 @@ export function demoRedirects(): DemoRoute[] {
     }),
     from("/cabins", "/dark-places/fernhill", 1),
     from("/podcast", "/talks/episodes", 1, { title: "Its page was never written" }),
+    ...moreRedirects().map(([address, destination, popularity, more]) =>
+      from(address, destination, popularity, more),
+    ),
+    {
+      kind: "gone",
+      host: "lowlantern.localhost",
+      address: "/guestbook",
+      title: "Full of advertisements",
+      popularity: 1,
+    },
     {
       kind: "gone",
       host: "lowlantern.localhost",
@@ -151,5 +175,25 @@ export const DEMO_MISSES: readonly (readonly [host: string, key: string, times: 
     ["lowlantern.localhost", "/resource", 7, ""],
     ["lowlantern.localhost", "/reviews/harbour-eight", 5, "http://hedge-and-sky.example/links"],
     ["lowlantern.localhost", "/calendar/october", 3, ""],
+    [
+      "lowlantern.localhost",
+      "/articles/binoculars-before-telescopes",
+      6,
+      "http://hedge-and-sky.example/links",
+    ],
+    [
+      "lowlantern.localhost",
+      "/articles/an-hour-with-nothing",
+      4,
+      "http://forum.starry-neighbours.example/t/77",
+    ],
+    ["lowlantern.localhost", "/articles/where-to-look", 2, ""],
+    ["lowlantern.localhost", "/print/12", 3, ""],
+    ["lowlantern.localhost", "/print/14", 2, ""],
+    ["lowlantern.localhost", "/print/19", 2, ""],
+    ["lowlantern.localhost", "/instruments/dwe", 3, "http://lowlantern.localhost/resources"],
     ["lowlantern.localhost", "/wp-login.php", 41, ""],
+    ["lowlantern.localhost", "/.env", 12, ""],
+    ["lowlantern.localhost", "/vendor/phpunit/eval.php", 9, ""],
+    ["lntn.localhost", "/robots.txt", 22, ""],
   ];

@@ -31,7 +31,7 @@ export interface Delivery {
   server: Server;
   health(): Promise<DeliveryHealth>;
   /** A page's document as readers would get it now; undefined when this process does not know the site yet. */
-  preview(siteId: string, page: PublishedPage): string | undefined;
+  preview(siteId: string, page: PublishedPage & { id?: string }): string | undefined;
   /** Stops following and copying, after a last copy; the server is the caller's to close. */
   stop(): Promise<void>;
 }

@@ -18,7 +18,7 @@ export interface Desk {
   /** What the delivery listener of this process says of itself. */
   health(): Promise<Record<string, unknown>>;
   /** A page's document as the delivery listener of this process would send it; undefined when it cannot yet. */
-  preview(siteId: string, page: PublishedPage): string | undefined;
+  preview(siteId: string, page: PublishedPage & { id?: string }): string | undefined;
 }
 
 /** Who acts: a person signed in, or a token. */

@@ -192,6 +192,7 @@ export async function deliveredHtml(desk: Desk, site: OpenSite, id: string, draf
     category: source.category,
     bound: source.bound,
     variables: site.variables,
+    pageId: id,
   });
 }
 
@@ -204,7 +205,7 @@ export async function previewDocument(
 ): Promise<string> {
   const row = await pageRow(desk, site, id);
   const source = draft || !row.published ? asPublished(row) : row.published;
-  const document = desk.preview(site.id, source);
+  const document = desk.preview(site.id, { ...source, id });
   if (document === undefined) throw notFound("The site, on the delivery listener of this process,");
   return document;
 }
@@ -261,8 +262,8 @@ async function publishRow(
   await noteChange(desk.store, transaction, changeOf(row));
 }
 
-// Blocks stand on any page: all of the site's delivery depends on them.
-function changeOf(row: PageRow): Parameters<typeof noteChange>[2] {
+/** What to note when a page changes. Blocks stand on any page: all of the site's delivery depends on them. */
+export function changeOf(row: PageRow): Parameters<typeof noteChange>[2] {
   return row.kind === "block"
     ? { siteId: row.siteId, kind: "site" }
     : { siteId: row.siteId, kind: "page", objectId: row.id };

@@ -90,6 +90,23 @@ const roundabout: OutsideHost = (url, _request, response) => {
   response.writeHead(302, { Location: next }).end();
 };
 
+// Five hops before it arrives, each with what it was given.
+const longLane: OutsideHost = (url, _request, response) => {
+  const gate = Number(/^\/gate\/(\d)$/.exec(url.pathname)?.[1] ?? 0);
+  if (gate < 5) response.writeHead(301, { Location: `/gate/${gate + 1}${url.search}` }).end();
+  else page(response, 200, "Long Lane", "<p>The end of the lane.</p>");
+};
+
+// A hop that drops what stands behind the question mark.
+const leakyBucket: OutsideHost = (url, _request, response) => {
+  const port = url.port ? `:${url.port}` : "";
+  const item = url.searchParams.get("item") ?? "red-torch";
+  response.writeHead(302, { Location: `http://harbour-optics.localhost${port}/item/${item}` }).end();
+};
+
+const politeNothing: OutsideHost = (_url, _request, response) =>
+  page(response, 200, "Page not found", "<p>We are sorry, and say so with a smile and a 200.</p>");
+
 const drowned: OutsideHost = (url, request, response) => {
   if (url.pathname === "/hang-up") return void request.socket.destroy();
   const status = url.pathname === "/gone" ? 410 : url.pathname === "/broken" ? 500 : 404;
@@ -107,6 +124,9 @@ export const OUTSIDE: ReadonlyMap<string, OutsideHost> = new Map<string, Outside
   ["go.saltmarsh-partners.localhost", network("sub")],
   ["hop.gannet-row.localhost", network("label")],
   ["roundabout.localhost", roundabout],
+  ["long-lane.localhost", longLane],
+  ["leaky-bucket.localhost", leakyBucket],
+  ["polite-nothing.localhost", politeNothing],
   ["drowned-lens.localhost", drowned],
   ["slow-tide.localhost", slow],
 ]);

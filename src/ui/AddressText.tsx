@@ -7,7 +7,7 @@ export function AddressText(props: { address: string; most?: number; oneLine?: b
   // https is what everybody expects; on a machine of one's own (.localhost) http is, and neither is worth reading.
   const ordinary = /\.localhost(?::\d+)?$/.test(host) ? "http://" : "https://";
   const scheme = before === ordinary ? "" : before;
-  const rest = after === "/" ? "" : after;
+  const rest = after === "/" && host !== "" ? "" : after;
   return (
     <span className={`font-mono text-[0.9em] ${oneLine ? "block truncate" : "break-all"}`} title={address}>
       <span className="text-quiet">{scheme}</span>

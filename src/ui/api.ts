@@ -24,10 +24,15 @@ export class ApiProblem extends Error {
 }
 
 /** Calls the API of the workspace. Throws ApiProblem when it refuses, TypeError when the network is gone. */
-export async function api<T>(method: string, path: string, body?: unknown): Promise<T> {
+export async function api<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  headers: Record<string, string> = {},
+): Promise<T> {
   const response = await fetch(`/api/v1${path}`, {
     method,
-    headers: body === undefined ? {} : { "Content-Type": "application/json" },
+    headers: { ...(body === undefined ? {} : { "Content-Type": "application/json" }), ...headers },
     body: body === undefined ? undefined : JSON.stringify(body),
   });
   if (response.status === 401) {
@@ -37,6 +42,9 @@ export async function api<T>(method: string, path: string, body?: unknown): Prom
     throw new ApiProblem(response.status, (await response.json().catch(() => ({}))) as object);
   return (response.status === 204 ? undefined : await response.json()) as T;
 }
+
+/** Asks for a job instead of waiting (RFC 7240 section 4.1). */
+export const AS_JOB = { Prefer: "respond-async" } as const;
 
 /** One answer of a list call. */
 export interface ListOf<T> {

@@ -7,6 +7,7 @@ export function sendFile<T = SiteFile>(
   file: File,
   progress: (share: number) => void,
   signal?: AbortSignal,
+  headers: Readonly<Record<string, string>> = {},
 ): Promise<T> {
   return new Promise((resolve, reject) => {
     // fetch tells nothing of what has been sent.
@@ -16,6 +17,7 @@ export function sendFile<T = SiteFile>(
       `/api/v1${path}${path.includes("?") ? "&" : "?"}name=${encodeURIComponent(file.name)}`,
     );
     request.setRequestHeader("Content-Type", "application/octet-stream");
+    for (const [name, value] of Object.entries(headers)) request.setRequestHeader(name, value);
     request.upload.onprogress = ({ loaded, total }) => progress(total > 0 ? loaded / total : 0);
     request.onload = () => {
       const answer = parsed(request.responseText);

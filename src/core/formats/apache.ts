@@ -1,5 +1,11 @@
 import type { ServerOptions } from "./nginx.ts";
-import { NORMAL_PATH, type ExactRule, type PatternRule, type ServerRules } from "./server-rules.ts";
+import {
+  ENCODED_RESERVED,
+  NORMAL_PATH,
+  type ExactRule,
+  type PatternRule,
+  type ServerRules,
+} from "./server-rules.ts";
 
 const ROBOTS: Readonly<Record<string, string>> = { noindex: "n", nofollow: "o", "noindex, nofollow": "b" };
 
@@ -8,17 +14,21 @@ const ROBOTS: Readonly<Record<string, string>> = { noindex: "n", nofollow: "o", 
  * of one host, and a request skips the groups of other hosts. Patterns see the path as it was asked for.
  */
 export function toApache(rules: ServerRules, { site, listen, passes }: ServerOptions): string {
-  const exact = (host: string): string[] => rules.exact.filter((rule) => rule.host === host).map(exactRule);
+  const exact = (host: string): string[] =>
+    rules.exact.filter((rule) => rule.host === host).flatMap(exactRule);
   const pass = (host: string): string[] =>
     host === rules.primary
       ? passes.map((path) => `RewriteRule "^${quoted(literal(path))}/*$" "-" [END]`)
       : [];
   const patterns = (host: string): string[] =>
     rules.patterns.filter((rule) => rule.host === host).flatMap(patternRule);
-  const lines = [
+  const lines: string[] = [
     "RewriteEngine On",
     'RewriteCond "%{REQUEST_METHOD}" "!^(?:GET|HEAD)$"',
     'RewriteRule "^" "-" [R=405,L]',
+    "# The path as it came, when it is in normal form (others meet no pattern here); no slash at its end.",
+    `RewriteCond "%{THE_REQUEST}" "^[A-Z]+ (?![^? ]*/\\.\\.?[/? ])(/${NORMAL_PATH}?)/*(?:[?]\\S*)? HTTP/"`,
+    'RewriteRule "^" "-" [E=maprope_path:%1]',
     ...rules.hosts.flatMap((host) => group(host, [...exact(host), ...pass(host), ...patterns(host)])),
     'Header always set X-Robots-Tag "noindex" env=maprope_n',
     'Header always set X-Robots-Tag "nofollow" env=maprope_o',
@@ -53,26 +63,48 @@ function group(host: string, lines: readonly string[]): string[] {
   ];
 }
 
-function exactRule(rule: ExactRule): string {
+function exactRule(rule: ExactRule): string[] {
   const address = `^${quoted(literal(rule.path === "/" ? "" : rule.path))}/*$`;
-  return `RewriteRule "${address}" ${answer(rule, false)}`;
+  return ways(
+    rule,
+    address,
+    [`RewriteCond "%{THE_REQUEST}" "!^[A-Z]+ [^? ]*${ENCODED_RESERVED}" [NC]`].slice(
+      RESERVED.test(rule.path) ? 0 : 1,
+    ),
+    false,
+  );
 }
+
+// An encoded reserved character is not the character itself; Apache decodes before it compares.
+const RESERVED = /[!$&'()*+,;=:@/]/;
 
 function patternRule(rule: PatternRule): string[] {
-  const plain = `(?=${NORMAL_PATH}(?:[?]\\S*)? HTTP/)(?![^? ]*/\\.\\.?[/? ])`;
-  const request = `^[A-Z]+ ${plain}(?:${rule.source})/*(?:\\?\\S*)? HTTP/`;
-  return [
-    `RewriteCond "%{THE_REQUEST}" "${quoted(request)}"${rule.folded ? " [NC]" : ""}`,
-    `RewriteRule "^" ${answer({ ...rule, folded: false }, true)}`,
-  ];
+  const condition = `RewriteCond "%{ENV:maprope_path}" "${quoted(`^(?:${rule.source})$`)}"${rule.folded ? " [NC]" : ""}`;
+  return ways({ ...rule, folded: false }, "^", [condition], true);
 }
 
-function answer(rule: ExactRule | PatternRule, captures: boolean): string {
+// A query that is handed on is added when there is one: else Apache would leave a lone question mark.
+function ways(
+  rule: ExactRule | PatternRule,
+  address: string,
+  conditions: readonly string[],
+  captures: boolean,
+): string[] {
+  const one = (flags: readonly string[], more: readonly string[]): string[] => [
+    ...more,
+    ...conditions,
+    `RewriteRule "${address}" ${answer(rule, flags, captures)}`,
+  ];
+  if (rule.destination === null) return one([], []);
+  const dropped = one(["QSD"], []);
+  return rule.forwards ? [...one(["QSA"], ['RewriteCond "%{QUERY_STRING}" "."']), ...dropped] : dropped;
+}
+
+function answer(rule: ExactRule | PatternRule, more: readonly string[], captures: boolean): string {
   const robots = ROBOTS[rule.robots];
   const flags = [
-    rule.destination === null ? "G" : `R=${rule.status}`,
-    "L",
-    ...(rule.destination === null ? [] : ["NE", rule.forwards ? "QSA" : "QSD"]),
+    ...(rule.destination === null ? ["G", "L"] : [`R=${rule.status}`, "L", "NE"]),
+    ...more,
     ...(robots ? [`E=maprope_${robots}:1`] : []),
     ...(rule.folded ? ["NC"] : []),
   ];

@@ -1,4 +1,10 @@
-import { NORMAL_PATH, type ExactRule, type PatternRule, type ServerRules } from "./server-rules.ts";
+import {
+  ENCODED_RESERVED,
+  NORMAL_PATH,
+  type ExactRule,
+  type PatternRule,
+  type ServerRules,
+} from "./server-rules.ts";
 
 /** What an exported configuration is for besides its routes. */
 export interface ServerOptions {
@@ -27,13 +33,14 @@ export function toNginx(rules: ServerRules, { site, listen, passes }: ServerOpti
     `map_hash_bucket_size ${Math.ceil((longest + 32) / 64) * 64};`,
     'geo $maprope_dollar { default "$"; }',
     "",
-    "# The path that was asked for: decoded, and as it came when it is in normal form; no slash at its end.",
+    "# The path that was asked for: decoded, and as it came when it is in normal form (others meet no pattern here);\n# no slash at its end.",
     block("$uri", "$maprope_path", [`"~(?s)^(?<maprope_cut>/.*?)/*\\\\z" $maprope_cut;`]),
     block("$request_uri", "$maprope_raw", [
       `"~^(?![^?]*/\\\\.\\\\.?(?:[/?]|\\\\z))(?<maprope_plain>/${quoted(NORMAL_PATH)}?)/*(?:\\\\?.*)?\\\\z" $maprope_plain;`,
     ]),
     "",
-    block("$host$maprope_path", "$maprope_found", [
+    block("$request_uri", "$maprope_odd", [`"~*^[^?]*${ENCODED_RESERVED}" odd;`]),
+    block("$host$maprope_odd$maprope_path", "$maprope_found", [
       ...exact.hash.map(({ key, id }) => `"${quoted(key)}" ${id};`),
       ...exact.regex.map(({ source, id }) => `"~${quoted(source)}" ${id};`),
     ]),

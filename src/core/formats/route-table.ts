@@ -77,7 +77,8 @@ function cellOf(route: Route, column: Column): string {
  * Columns may stand in any order; a missing one takes its default. What the cells mean is checked by the route's schema.
  */
 export function readRoutesCsv(text: string): RouteRowsRead {
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ""), { delimitersToGuess: [",", ";", "\t"] });
+  const plain = text.replace(/^\uFEFF/, "");
+  const parsed = Papa.parse<string[]>(plain, { delimiter: delimiterOf(plain) });
   const [head, ...lines] = parsed.data;
   const names = (head ?? []).map((name) =>
     name
@@ -104,6 +105,13 @@ export function readRoutesCsv(text: string): RouteRowsRead {
       1 + cells.reduce((breaks, cell) => breaks + (cell.includes("\n") ? cell.split("\n").length - 1 : 0), 0);
   }
   return { rows, unknown: names.filter((name, index) => name !== "" && columns[index] === undefined) };
+}
+
+// The names of columns hold none of the three: whichever stands between them most often is it.
+function delimiterOf(text: string): string {
+  const head = text.slice(0, text.search(/[\r\n]|$/));
+  const count = (sign: string): number => head.split(sign).length;
+  return [",", ";", "\t"].reduce((best, sign) => (count(sign) > count(best) ? sign : best));
 }
 
 function fieldsOf(

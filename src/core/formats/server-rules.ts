@@ -65,7 +65,10 @@ export function serverRules(
           const path = decodedPath(routeKey(address, folded));
           if (path !== undefined) exact.push({ rule: { ...answering, path }, rank });
           else
-            rules.leftOut.push({ address, reason: "its path holds an encoded slash or control character" });
+            rules.leftOut.push({
+              address,
+              reason: "its path holds an encoded slash, reserved or control character",
+            });
         }
       } else {
         const { key } = readRouteKey(routeKey(route.address, folded, route.match));
@@ -123,7 +126,7 @@ function whyNot(route: Route): string | undefined {
 
 /** A path key as servers compare it, decoded; undefined when it cannot be told apart from another there. */
 export function decodedPath(key: string): string | undefined {
-  if (/%2F|%[01][0-9A-F]|%7F/i.test(key)) return undefined;
+  if (new RegExp(`%[01][0-9A-F]|%7F|${ENCODED_RESERVED}`, "i").test(key)) return undefined;
   try {
     return decodeURIComponent(key);
   } catch {
@@ -145,6 +148,9 @@ function sourceOf(match: Route["match"], key: string): string {
 function literal(text: string): string {
   return text.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
 }
+
+/** Reserved characters that are percent-encoded: to us they are not the characters themselves (RFC 3986 section 2.2). */
+export const ENCODED_RESERVED = "%(?:21|24|2[6-9A-CF]|3[ABD]|40)";
 
 /** The path of a request as both servers see it raw, when it is in normal form (RFC 3986 section 6.2.2). */
 export const NORMAL_PATH =

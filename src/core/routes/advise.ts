@@ -20,8 +20,8 @@ export interface OtherRoute {
 export interface RouteSurroundings extends OwnSite {
   /** The route that claims this stored key on this host (null: on any host), switched on or off. */
   claimAt(host: string | null, storedKey: string): OtherRoute | undefined;
-  /** The published page at this path key. */
-  pageAt(key: string): { title: string } | undefined;
+  /** The published page at this path key of a host (null: any); hosts that are kept for short links have none. */
+  pageAt(host: string | null, key: string): { title: string } | undefined;
   /** The prefix, wildcard or pattern route that answers this path first, and how many literal characters it has. */
   patternAt?(host: string | null, key: string): (OtherRoute & { literal: number }) | undefined;
   /** Routes whose address differs from the path key only in letter case. */
@@ -76,7 +76,7 @@ function adviseAddress(
     return error("taken", `${address} is taken: it ${leads}. Choose another, or change that route.`);
   }
   if (!exact) return [];
-  const page = around.pageAt(pathKey(address));
+  const page = around.pageAt(draft.host, pathKey(address));
   if (page && !draft.replacesPage) {
     return error(
       "page",
@@ -197,7 +197,7 @@ function answersItself(
   around: RouteSurroundings,
 ): (host: string | null, key: string) => boolean {
   const onHost = (host: string | null): boolean =>
-    draft.host === null || host === null || host === draft.host;
+    draft.host === null || (host ?? around.primary) === draft.host;
   if (draft.match === "exact") {
     const own = new Set(draft.addresses.map((address) => routeKey(address, draft.folded)));
     return (host, key) => (own.has(key) || (draft.folded && own.has(foldedKey(key)))) && onHost(host);

@@ -71,8 +71,8 @@ export function lintRoutes(routes: readonly LintedRoute[], site: LintedSite): Li
     ...shadowFindings(routes, site, table, patterns),
     ...nearFindings(routes),
     ...sameDestination(routes),
-    ...routes.flatMap((route): LintFinding[] =>
-      route.answersBadly
+    ...routes.flatMap((route, index): LintFinding[] =>
+      route.answersBadly && next[index] === "outside"
         ? [
             {
               code: "answers-badly",
@@ -296,7 +296,7 @@ function sameDestination(routes: readonly LintedRoute[]): LintFinding[] {
   const groups = new Map<string, LintedRoute[]>();
   for (const route of routes) {
     if (route.kind !== "short" || route.destination === null) continue;
-    const key = compareKey(route.destination);
+    const key = compareKey(route.destination) + (/#.*$/.exec(route.destination)?.[0] ?? "");
     const there = groups.get(key);
     if (there) there.push(route);
     else groups.set(key, [route]);

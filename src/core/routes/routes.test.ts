@@ -128,7 +128,8 @@ describe("the linter, before a route is saved", () => {
   };
   type Known = (key: string) => { id: string; destination: string | null } | undefined;
   const knowing = (known: Known): RouteSurroundings => ({
-    hosts: ["own.example"],
+    hosts: ["own.example", "short.example"],
+    primary: "own.example",
     absolute: (path) => `https://own.example${path}`,
     claimAt: (_host, key) => {
       const route = known(key);
@@ -141,7 +142,8 @@ describe("the linter, before a route is saved", () => {
         ? { by: "page", id: "1", title: "Resources", status: 200 }
         : { by: "miss", status: 404, destination: null, rule: "help" };
     },
-    pageAt: (key) => (key === "/resources" ? { title: "Resources" } : undefined),
+    pageAt: (host, key) =>
+      key === "/resources" && host !== "short.example" ? { title: "Resources" } : undefined,
   });
   const around = knowing((key) => routes[key]);
   const draft = (rest: Partial<RouteDraft>): RouteDraft => ({
@@ -211,6 +213,11 @@ describe("the linter, before a route is saved", () => {
       "that it replaces the page, when that is wanted",
       draft({ addresses: ["/resources"], replacesPage: true }),
       ["warning page"],
+    ],
+    [
+      "nothing, when a short host has a link of a page's name to that page",
+      draft({ host: "short.example", addresses: ["/resources"], folded: true, destination: "/resources" }),
+      [],
     ],
     ["nothing of a destination, when it is gone itself", draft({ destination: null }), []],
   ];

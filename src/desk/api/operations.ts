@@ -22,6 +22,7 @@ import { lookAtPaste } from "../paste.ts";
 import { createToken, deleteToken, listTokens } from "../people.ts";
 import { askAttributes, currentRules, replaceRules } from "../rules.ts";
 import { createSite, listSites, siteView } from "../sites.ts";
+import { unpublishPage } from "../unpublish-page.ts";
 import { listOf, operation, SITE, type Operation } from "./operation.ts";
 import { routeOperations } from "./route-operations.ts";
 import { writingOperations } from "./writing-operations.ts";
@@ -99,6 +100,13 @@ export const operations: readonly Operation[] = [
     answer: pageSchema,
     run: ({ desk, actor, site, params, body }) =>
       pages.publishPage(desk, actor, site, params.id!, body.version),
+  }),
+  operation("POST", `${SITE}/pages/:id/unpublish`, {
+    summary: "Take a page back from readers; its draft stays",
+    role: "editor",
+    body: publishSchema,
+    answer: pageSchema,
+    run: ({ desk, actor, site, params, body }) => unpublishPage(desk, actor, site, params.id!, body.version),
   }),
   operation("GET", `${SITE}/pages/:id/delivered`, {
     summary: "The body fragment with rules applied; with draft=1 that of the draft",

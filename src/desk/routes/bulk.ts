@@ -120,6 +120,7 @@ export async function undoMany(
         where: { id: batch.before.map(({ id: one }) => one) },
         transaction,
         lock: transaction.LOCK.UPDATE,
+        raw: true,
       });
       const byId = new Map(rows.map((row) => [row.id, row]));
       const back: Change[] = [];

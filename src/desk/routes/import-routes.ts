@@ -211,7 +211,11 @@ async function claims(
       const { values, line } = one;
       const [own, ...others] = one.keys.map((key) => there.get(`${values.host ?? "*"} ${key}`));
       const taken = others.find((other) => other && other.id !== own?.id);
-      const page = values.replacesPage ? undefined : one.keys.map((key) => titles.get(key)).find(Boolean);
+      const serves = site.hosts.some(
+        ({ name, role }) => role !== "short" && (values.host === null || values.host === name),
+      );
+      const page =
+        values.replacesPage || !serves ? undefined : one.keys.map((key) => titles.get(key)).find(Boolean);
       if (taken) refused.push({ line, message: `One of its other spellings belongs to another route.` });
       else if (page) refused.push({ line, message: `The page “${page}” is published at ${values.address}.` });
       else good.push(own ? { ...one, existing: { id: own.id, version: own.version } } : one);

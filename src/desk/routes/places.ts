@@ -125,6 +125,7 @@ export class Places {
     };
     return {
       hosts: site.hostNames,
+      primary: site.primary,
       answerAt,
       absolute: (path) => publicAddress(site.primary, path, this.deliveryPort),
     };
@@ -181,9 +182,11 @@ export class Places {
         return answer.by === "miss" ? { by: "miss", rule: "help", status: 404, destination: null } : answer;
       },
       claimAt: (host, key) => other(this.routeAt(host, key)),
-      pageAt: (key) => {
+      pageAt: (host, key) => {
         const page = this.pages.get(key);
-        return page?.published ? page : undefined;
+        const serves =
+          host === null || this.site.hosts.some(({ name, role }) => name === host && role !== "short");
+        return page?.published && serves ? page : undefined;
       },
       patternAt: (host, key) => {
         const hit = this.patterns
@@ -225,7 +228,7 @@ export async function lookUpPlaces(
     const place = address === null ? undefined : ownPlace(address, site.hostNames);
     return place ? [place.key] : [];
   };
-  let wanted = [...keys, ...addresses.flatMap(keyOf)];
+  let wanted = [...keys, ...addresses.flatMap(keyOf), ...keyOf(site.misses.destination ?? null)];
   for (let hop = 0; hop <= MOST_HOPS && wanted.length > 0; hop += 1) {
     const fresh = [...new Set(wanted.flatMap((key) => [key, foldedKey(key)]))].filter(
       (key) => !seen.has(key),

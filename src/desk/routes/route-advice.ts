@@ -125,15 +125,14 @@ async function spelling(
   const takenOn = (on: string, key: string): string | null => {
     const route = around.claimAt(on, key);
     if (route) return route.destination ? `leads to ${route.destination}` : "is answered as gone";
-    const page = on === site.primary || host !== site.shortHost ? around.pageAt(key) : undefined;
+    const page = around.pageAt(on, key);
     return page ? `is the page “${page.title}”` : null;
   };
   const key = routeKey(path, folded);
   const sayable = mistakable(slug);
   return {
-    hosts: site.hosts.map(({ name, role }) => {
-      const takenBy =
-        role === "short" ? (around.claimAt(name, key) ? takenOn(name, key) : null) : takenOn(name, key);
+    hosts: site.hosts.map(({ name }) => {
+      const takenBy = takenOn(name, key);
       return { host: name, free: takenBy === null, takenBy };
     }),
     spoken: `${spoken(publicAddress(host ?? site.primary, path, desk.deliveryPort))}${sayable ? ` (${sayable})` : ""}`,
@@ -157,13 +156,19 @@ export async function shortLinksTo(desk: Desk, site: OpenSite, destination: stri
   const rows = await desk.store.routes.findAll({
     where: { siteId: site.id, kind: "short", destinationKey: compareKey(destination), deletedAt: null },
     order: [["id", "ASC"]],
-    limit: 5,
+    limit: 20,
   });
+  // The heading that an address leads to is part of where its reader arrives.
+  const heading = headingOf(destination);
   return routeViews(
     desk,
     site,
-    rows.filter((row) => row.id !== except),
+    rows.filter((row) => row.id !== except && headingOf(row.destination ?? "") === heading).slice(0, 5),
   );
+}
+
+function headingOf(address: string): string {
+  return /#.*$/s.exec(address)?.[0] ?? "";
 }
 
 /** Where new short links of this host begin: a host kept for short links needs no prefix. */

@@ -136,7 +136,13 @@ function healthOf(trace: Trace): { verdict: HealthVerdict; status: number | null
     chain: "goes through another of our routes",
     loop: "never arrives: it goes round in a circle",
     dead: `ends at ${status === 410 ? "“gone” (410)" : status === 200 ? "a page that says that it was not found" : "“not found”"}`,
-    failing: trace.verdict === "lost-tracking" ? trace.note : `answers with an error (${status ?? "none"})`,
+    failing:
+      trace.verdict === "lost-tracking"
+        ? `loses ${trace.tracking
+            .filter(({ arrived }) => !arrived)
+            .map(({ name }) => name)
+            .join(", ")} on the way`
+        : `answers with an error (${status ?? "none"})`,
     unreachable: last?.note ?? "cannot be reached",
   };
   return { verdict, status, note: said[verdict] };

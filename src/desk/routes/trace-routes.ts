@@ -1,5 +1,6 @@
 import pLimit from "p-limit";
 import { z } from "zod";
+import { ownPlace } from "../../core/address/classify.ts";
 import { repairAddress } from "../../core/address/repair.ts";
 import { closestAddresses, closestMatch } from "../../core/routes/misses/closest.ts";
 import { followOwn, MOST_HOPS } from "../../core/routes/way/follow.ts";
@@ -68,13 +69,14 @@ export async function traceAddresses(
   progress: Progress = UNWATCHED,
 ): Promise<{ results: Trace[] }> {
   const repaired = question.addresses.map((typed) => repairAddress(typed));
-  const places = await lookUpPlaces(
-    desk,
-    site,
-    repaired.flatMap((one) => (one.ok ? [one.address] : [])),
-  );
   const closest = site.misses.answer === "closest" ? await closestOn(desk, site) : undefined;
-  const own = places.ownSite(Date.now(), undefined, closest);
+  const lookUp = async (addresses: readonly string[]): Promise<OwnSite> =>
+    (await lookUpPlaces(desk, site, [...addresses, ...meant(site, addresses, closest)])).ownSite(
+      Date.now(),
+      undefined,
+      closest,
+    );
+  const own = await lookUp(repaired.flatMap((one) => (one.ok ? [one.address] : [])));
   const limit = pLimit(AT_ONCE);
   let done = 0;
   const results = await Promise.all(
@@ -82,7 +84,16 @@ export async function traceAddresses(
       const typed = question.addresses[index]!;
       if (!one.ok) return judgedRefusal(typed, one.reason.message);
       return limit(async () => {
-        const result = await traceOne(desk, site, own, typed, one.address, question.outside, progress.signal);
+        const result = await traceOne(
+          desk,
+          site,
+          own,
+          lookUp,
+          typed,
+          one.address,
+          question.outside,
+          progress.signal,
+        );
         await progress.step((done += 1), repaired.length);
         return result;
       });
@@ -98,7 +109,8 @@ function judgedRefusal(address: string, reason: string): Trace {
 async function traceOne(
   desk: Desk,
   site: OpenSite,
-  own: OwnSite,
+  start: OwnSite,
+  lookUp: (addresses: readonly string[]) => Promise<OwnSite>,
   typed: string,
   address: string,
   outside: boolean,
@@ -107,6 +119,7 @@ async function traceOne(
   const hops: TraceHop[] = [];
   let current = address;
   let endless: Endless;
+  let own = start;
   for (;;) {
     // The way may come back to our own site from outside, and leave it again.
     const way = followOwn(current, own);
@@ -129,6 +142,8 @@ async function traceOne(
       break;
     }
     current = next;
+    // Back on our own site, at a place that nobody has looked at yet.
+    if (ownPlace(current, site.hostNames)) own = await lookUp([current]);
   }
   return judge(typed, hops, endless, Object.values(site.variables));
 }
@@ -177,6 +192,19 @@ const MISS_NOTES = {
   closest: "The closest address, which the site sends misses to.",
   destination: "What the site has chosen for misses.",
 } as const;
+
+// Where the site would send these addresses if nothing answers them: to be looked up as well.
+function meant(
+  site: OpenSite,
+  addresses: readonly string[],
+  closest: ((host: string, key: string) => string | undefined) | undefined,
+): string[] {
+  if (!closest) return [];
+  return addresses.flatMap((address) => {
+    const place = ownPlace(address, site.hostNames);
+    return (place && closest(place.host ?? site.primary, place.key)) ?? [];
+  });
+}
 
 async function closestOn(
   desk: Desk,

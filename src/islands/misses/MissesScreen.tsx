@@ -1,156 +1,131 @@
-import { useInfiniteQuery, useMutation } from "@tanstack/react-query";
-import { useState } from "react";
-import type { Miss } from "../../core/objects/miss.ts";
-import type { Route } from "../../core/objects/route.ts";
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import type { Miss, MissGroup, MissSummary } from "../../core/objects/miss.ts";
 import type { Site } from "../../core/objects/site.ts";
-import { api, messageOf, queries, type ListOf } from "../../ui/api.ts";
+import { api, messageOf, type ListOf } from "../../ui/api.ts";
+import { Choice } from "../../ui/Choice.tsx";
+import { RoutePlaces } from "../../ui/RoutePlaces.tsx";
 import { Screen } from "../../ui/Screen.tsx";
-import { SortHead } from "../../ui/SortHead.tsx";
-import { tell } from "../../ui/notices.ts";
 import { useAddressState } from "../../ui/url-state.ts";
-import { when } from "../../ui/when.ts";
+import { useDebounced } from "../../ui/use-debounced.ts";
+import { MissesTable } from "./MissesTable.tsx";
+import { MissPolicyForm } from "./MissPolicyForm.tsx";
+import { Proposals } from "./Proposals.tsx";
 
 /** Addresses that readers asked for and nothing answers, each with what they may have meant. */
 export function MissesScreen({ site }: { site: Site }) {
   return (
     <Screen>
+      <RoutePlaces site={site} place="misses" />
       <Misses site={site} />
     </Screen>
   );
 }
 
+const GROUP_WORDS = { people: "People", robots: "Robots only", scanners: "Scanners" } as const;
+
 function Misses({ site }: { site: Site }) {
   const [sort, setSort] = useAddressState("sort");
+  const [group] = useAddressState("group");
+  const [, setGroup] = useAddressState("group");
+  const [q, setQ] = useAddressState("q");
+  const [ignored, setIgnored] = useAddressState("ignored");
   const order = sort || "-lastSeen";
+  const who = (group || "people") as MissGroup;
+  const search = useDebounced(q, 200);
+  const query = {
+    sort: order,
+    group: who,
+    ...(search ? { q: search } : {}),
+    ...(ignored ? { ignored: "1" } : {}),
+  };
   const misses = useInfiniteQuery({
-    queryKey: ["misses", site.id, order],
+    queryKey: ["misses", site.id, query],
     queryFn: ({ pageParam }) =>
       api<ListOf<Miss>>(
         "GET",
-        `/sites/${site.id}/misses?${new URLSearchParams({ sort: order, cursor: pageParam })}`,
+        `/sites/${site.id}/misses?${new URLSearchParams({ ...query, cursor: pageParam })}`,
       ),
     initialPageParam: "",
     getNextPageParam: (last) => last.nextCursor ?? undefined,
+    placeholderData: (previous) => previous,
     refetchInterval: 6_000,
   });
+  const summary = useQuery({
+    queryKey: ["misses", site.id, "summary"],
+    queryFn: () => api<MissSummary>("GET", `/sites/${site.id}/misses/summary`),
+    refetchInterval: 15_000,
+  });
   const items = misses.data?.pages.flatMap((page) => page.items) ?? [];
-  const head = { sort: order, setSort };
+  const counts = summary.data?.groups;
   return (
-    <>
-      <div className="mb-3 flex items-center gap-3">
-        <h1 className="text-lg font-semibold">Misses</h1>
-        <span className="text-sm text-quiet">
-          {misses.data ? `${misses.data.pages[0]!.total} addresses that nothing answers` : ""}
-        </span>
-        <a className="ml-auto text-accent hover:underline" href={`/${site.key}/routes`}>
-          Back to routes
-        </a>
+    <div className="grid items-start gap-6 xl:grid-cols-[minmax(0,1fr)_22rem]">
+      <div className="min-w-0">
+        <div className="mb-3 flex flex-wrap items-center gap-2">
+          <Choice
+            label="Who asked"
+            value={who}
+            options={(["people", "robots", "scanners"] as const).map((value) => ({
+              value,
+              word: `${GROUP_WORDS[value]}${counts ? ` ${counts[value].toLocaleString("en-GB")}` : ""}`,
+            }))}
+            onChange={(value) => setGroup(value === "people" ? "" : value)}
+          />
+          <input
+            className="field max-w-56"
+            type="search"
+            aria-label="Search misses"
+            placeholder="Part of the address"
+            value={q}
+            onChange={(event) => setQ(event.target.value)}
+          />
+          <label className="flex items-center gap-1.5 text-sm">
+            <input
+              type="checkbox"
+              checked={ignored === "1"}
+              onChange={(event) => setIgnored(event.target.checked ? "1" : "")}
+            />
+            set aside
+          </label>
+          <span className="text-sm text-quiet">
+            {misses.data
+              ? `${misses.data.pages[0]!.total.toLocaleString("en-GB")} addresses that nothing answers`
+              : ""}
+          </span>
+        </div>
+        {misses.isError ? <p className="text-bad">{messageOf(misses.error)}</p> : null}
+        {who === "people" && !ignored && summary.data ? (
+          <Proposals site={site} proposals={summary.data.proposals} />
+        ) : null}
+        {misses.isSuccess && items.length === 0 ? (
+          <Empty group={who} searching={search !== "" || ignored !== ""} />
+        ) : (
+          <MissesTable site={site} misses={items} sort={order} setSort={setSort} setAside={ignored === "1"} />
+        )}
+        {misses.hasNextPage ? (
+          <button className="action mt-3 self-start" onClick={() => void misses.fetchNextPage()}>
+            Show more
+          </button>
+        ) : null}
       </div>
-      {misses.isError ? <p className="text-bad">{messageOf(misses.error)}</p> : null}
-      {misses.isSuccess && items.length === 0 ? (
-        <div className="grid place-items-center gap-1 rounded border border-dashed border-line py-20 text-center">
-          <p className="font-medium">Nobody has missed anything.</p>
-          <p className="text-quiet">
-            When a reader asks for an address that nothing answers, it stands here, to be answered with a
-            redirect.
-          </p>
-        </div>
-      ) : (
-        <div className="overflow-x-auto">
-          <table className="w-full border-collapse text-left">
-            <thead className="text-sm text-quiet">
-              <tr className="border-b border-line">
-                <SortHead field="address" {...head}>
-                  Asked for
-                </SortHead>
-                <SortHead field="times" {...head}>
-                  Times
-                </SortHead>
-                <SortHead field="lastSeen" {...head}>
-                  Last
-                </SortHead>
-                <th scope="col" className="py-1.5 pr-3 font-medium max-md:hidden">
-                  Came from
-                </th>
-                <th scope="col" className="py-1.5 font-medium">
-                  Answer it with
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {items.map((miss) => (
-                <MissRow key={miss.id} site={site} miss={miss} />
-              ))}
-            </tbody>
-          </table>
-        </div>
-      )}
-      {misses.hasNextPage ? (
-        <button className="action mt-3 self-start" onClick={() => void misses.fetchNextPage()}>
-          Show more
-        </button>
-      ) : null}
-    </>
+      <MissPolicyForm site={site} hidden={summary.data?.hidden} />
+    </div>
   );
 }
 
-function MissRow({ site, miss }: { site: Site; miss: Miss }) {
-  const [own, setOwn] = useState("");
-  const answer = useMutation({
-    mutationFn: (destination: string) =>
-      api<{ route: Route }>("POST", `/sites/${site.id}/misses/${miss.id}/resolve`, { destination }),
-    onSuccess: ({ route }) => {
-      void queries.invalidateQueries({ queryKey: ["misses"] });
-      tell(`${route.address} now leads to ${route.destination}`, {
-        undo: () => void api("DELETE", `/sites/${site.id}/routes/${route.id}`),
-      });
-    },
-  });
+function Empty({ group, searching }: { group: MissGroup; searching: boolean }) {
   return (
-    <tr className="border-b border-line/60 align-top hover:bg-sheet">
-      <td className="min-w-40 py-1.5 pr-3 font-mono text-[0.86em] break-all">
-        <span className="text-quiet">{miss.host === site.hosts[0]?.name ? "" : miss.host}</span>
-        {miss.address}
-      </td>
-      <td className="py-1.5 pr-3 whitespace-nowrap tabular-nums">
-        {miss.times}
-        {miss.bots > 0 ? <span className="text-sm text-quiet"> and {miss.bots} by robots</span> : null}
-      </td>
-      <td className="py-1.5 pr-3 text-sm whitespace-nowrap text-quiet">{when(miss.lastSeen)}</td>
-      <td className="max-w-56 truncate py-1.5 pr-3 text-sm text-quiet max-md:hidden">
-        {miss.referrers[0] ?? "unknown"}
-      </td>
-      <td className="py-1.5">
-        <form
-          className="flex flex-wrap gap-1.5"
-          onSubmit={(event) => {
-            event.preventDefault();
-            answer.mutate(own);
-          }}
-        >
-          {miss.candidates.map((candidate) => (
-            <button
-              key={candidate.address}
-              type="button"
-              className="action py-0.5 font-mono text-xs"
-              title={candidate.title}
-              disabled={answer.isPending}
-              onClick={() => answer.mutate(candidate.destination ?? candidate.address)}
-            >
-              {candidate.address}
-            </button>
-          ))}
-          <input
-            className="field w-36 py-0.5 font-mono text-xs"
-            aria-label={`Answer ${miss.address} with another destination`}
-            placeholder="another destination"
-            value={own}
-            onChange={(event) => setOwn(event.target.value)}
-          />
-          {own.trim() ? <button className="action py-0.5">Answer</button> : null}
-        </form>
-        {answer.isError ? <p className="mt-1 text-sm text-bad">{messageOf(answer.error)}</p> : null}
-      </td>
-    </tr>
+    <div className="grid place-items-center gap-1 rounded border border-dashed border-line py-20 text-center">
+      <p className="font-medium">
+        {searching
+          ? "Nothing here fits."
+          : group === "people"
+            ? "Nobody has missed anything."
+            : "Nothing of this kind was asked for."}
+      </p>
+      <p className="text-quiet">
+        When a reader asks for an address that nothing answers, it stands here, to be answered with a
+        redirect.
+      </p>
+    </div>
   );
 }

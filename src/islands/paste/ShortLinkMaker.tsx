@@ -2,8 +2,8 @@ import { useEffect, useState } from "react";
 import type { Site } from "../../core/objects/site.ts";
 import { messageOf } from "../../ui/api.ts";
 import { FieldRow } from "../../ui/FieldRow.tsx";
-import { RouteFindings } from "../routes/RouteFindings.tsx";
-import { shortHome, useRouteCheck } from "../routes/use-route-check.ts";
+import { RouteFindings } from "../routes/form/RouteFindings.tsx";
+import { shortHome, useRouteCheck } from "../routes/form/use-route-check.ts";
 import { useCreateRoute } from "../routes/use-routes.ts";
 
 /** A short link from where the address was pasted: the first suggestion stands ready, Enter makes and copies it. */

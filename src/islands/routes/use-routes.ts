@@ -1,13 +1,15 @@
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import type { Route, RouteChange, RouteInput } from "../../core/objects/route.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { api, messageOf, queries } from "../../ui/api.ts";
 import { copyText } from "../../ui/copy.ts";
 import { tell } from "../../ui/notices.ts";
+import type { RouteChangeEntry } from "./open/change-in-words.ts";
 import { setAddressState } from "../../ui/url-state.ts";
 
-function refresh(): void {
-  for (const key of ["routes", "route", "route-check", "paste", "looks", "misses"])
+/** Asks anew for everything that shows routes. */
+export function refreshRoutes(): void {
+  for (const key of ["routes", "route", "route-check", "route-history", "paste", "looks", "misses", "mends"])
     void queries.invalidateQueries({ queryKey: [key] });
 }
 
@@ -16,7 +18,7 @@ export function useCreateRoute(site: Site) {
   return useMutation({
     mutationFn: (input: Partial<RouteInput>) => api<Route>("POST", `/sites/${site.id}/routes`, input),
     onSuccess: (route) => {
-      refresh();
+      refreshRoutes();
       if (route.kind === "short") void copyText(route.url);
       else tell(`${route.address} is answered now`);
     },
@@ -28,10 +30,10 @@ export function useChangeRoute(site: Site) {
   return useMutation({
     mutationFn: ({ route, change }: { route: Route; change: Omit<Partial<RouteChange>, "version"> }) =>
       api<Route>("PATCH", `/sites/${site.id}/routes/${route.id}`, { ...change, version: route.version }),
-    onSuccess: refresh,
+    onSuccess: refreshRoutes,
     onError: (error) => {
       tell(messageOf(error), { tone: "failed" });
-      refresh();
+      refreshRoutes();
     },
   });
 }
@@ -39,16 +41,47 @@ export function useChangeRoute(site: Site) {
 /** Deletes a route; the notice brings it back. */
 export function useDeleteRoute(site: Site) {
   const restore = (route: Route): void =>
-    void api<Route>("POST", `/sites/${site.id}/routes/${route.id}/restore`).then(refresh, (error: unknown) =>
-      tell(messageOf(error), { tone: "failed" }),
+    void api<Route>("POST", `/sites/${site.id}/routes/${route.id}/restore`).then(
+      refreshRoutes,
+      (error: unknown) => tell(messageOf(error), { tone: "failed" }),
     );
   return useMutation({
     mutationFn: (route: Route) => api("DELETE", `/sites/${site.id}/routes/${route.id}`),
     onSuccess: (_, route) => {
       setAddressState({ open: "" });
-      refresh();
+      refreshRoutes();
       tell(`Deleted ${route.address}`, { undo: () => restore(route) });
     },
     onError: (error) => tell(messageOf(error), { tone: "failed" }),
+  });
+}
+
+/** Counts a route's clicks from now on, or from the beginning again. */
+export function useZero(site: Site) {
+  return useMutation({
+    mutationFn: ({ route, on }: { route: Route; on: boolean }) =>
+      api<Route>(on ? "POST" : "DELETE", `/sites/${site.id}/routes/${route.id}/zero`),
+    onSuccess: (route, { on }) => {
+      refreshRoutes();
+      const back = (): void =>
+        void api("DELETE", `/sites/${site.id}/routes/${route.id}/zero`).then(
+          refreshRoutes,
+          (error: unknown) => tell(messageOf(error), { tone: "failed" }),
+        );
+      tell(
+        on ? "Counting from zero; nothing was deleted" : "Counting from the beginning",
+        on ? { undo: back } : {},
+      );
+    },
+    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+  });
+}
+
+/** Who changed a route, when and what. */
+export function useRouteHistory(site: Site, id: string, enabled = true) {
+  return useQuery({
+    queryKey: ["route-history", site.id, id],
+    queryFn: () => api<{ items: RouteChangeEntry[] }>("GET", `/sites/${site.id}/routes/${id}/history`),
+    enabled,
   });
 }

@@ -6,6 +6,7 @@ import { FieldRow } from "../../ui/FieldRow.tsx";
 import { tell } from "../../ui/notices.ts";
 import { when } from "../../ui/when.ts";
 import { PageState } from "../../ui/PageState.tsx";
+import { LeftBehind } from "./LeftBehind.tsx";
 import { PlacementFields } from "./PlacementFields.tsx";
 import type { Draft } from "./use-draft.ts";
 
@@ -48,6 +49,7 @@ export function PageHead({ site, draft }: { site: Site; draft: Draft }) {
           {draft.failure}
         </p>
       ) : null}
+      {draft.left ? <LeftBehind site={site} left={draft.left} onDone={draft.forgetLeft} /> : null}
       {open && fields.placement ? (
         <div className="mt-2 flex flex-wrap items-end gap-3 rounded border border-line bg-sheet p-3">
           <PlacementFields placement={fields.placement} onChange={(placement) => draft.edit({ placement })} />
@@ -110,6 +112,11 @@ export function PageHead({ site, draft }: { site: Site; draft: Draft }) {
                 </a>
               ))}
             </span>
+            {page.status === "published" ? (
+              <button className="action action-plain" onClick={draft.unpublish}>
+                Take back from readers
+              </button>
+            ) : null}
             <DeletePage site={site} draft={draft} />
           </div>
         </div>
@@ -138,7 +145,14 @@ function DeletePage({ site, draft }: { site: Site; draft: Draft }) {
       await api("DELETE", `/sites/${site.id}/pages/${draft.page.id}`);
       sessionStorage.setItem(
         "maprope:deleted-page",
-        JSON.stringify({ id: draft.page.id, title: draft.page.title }),
+        JSON.stringify({
+          id: draft.page.id,
+          title: draft.page.title,
+          path:
+            draft.page.status === "published" && draft.page.kind === "page"
+              ? new URL(draft.page.url).pathname
+              : null,
+        }),
       );
       location.assign(`/${site.key}/${draft.page.kind === "block" ? "blocks" : "write"}`);
     } catch (error) {

@@ -11,6 +11,7 @@ import { PageState } from "../../ui/PageState.tsx";
 import { Screen } from "../../ui/Screen.tsx";
 import { useAddressState } from "../../ui/url-state.ts";
 import { useDebounced } from "../../ui/use-debounced.ts";
+import { LeftBehind, type LeftPath } from "./LeftBehind.tsx";
 import { WritePlaces } from "../../ui/WritePlaces.tsx";
 import { when } from "../../ui/when.ts";
 
@@ -24,7 +25,8 @@ export function PageList({ site }: { site: Site }) {
 }
 
 function Pages({ site }: { site: Site }) {
-  useEffect(() => offerUndo(site), [site]);
+  const [left, setLeft] = useState<LeftPath>();
+  useEffect(() => setLeft(offerUndo(site)), [site]);
   const [q, setQ] = useAddressState("q");
   const [sort, setSort] = useAddressState("sort");
   const search = useDebounced(q, 200);
@@ -48,6 +50,7 @@ function Pages({ site }: { site: Site }) {
 
   return (
     <>
+      {left ? <LeftBehind site={site} left={left} onDone={() => setLeft(undefined)} /> : null}
       <WritePlaces site={site} place="write" />
       <div className="mb-3 flex flex-wrap items-center gap-3">
         <input
@@ -175,11 +178,11 @@ function NewPage({ site }: { site: Site }) {
 }
 
 // A page deleted in the writing view is told of here, with its way back.
-function offerUndo(site: Site): void {
+function offerUndo(site: Site): LeftPath | undefined {
   const kept = sessionStorage.getItem("maprope:deleted-page");
-  if (!kept) return;
+  if (!kept) return undefined;
   sessionStorage.removeItem("maprope:deleted-page");
-  const { id, title } = JSON.parse(kept) as { id: string; title: string };
+  const { id, title, path } = JSON.parse(kept) as { id: string; title: string; path: string | null };
   tell(`Deleted “${title}”`, {
     undo: () =>
       void api("POST", `/sites/${site.id}/pages/${id}/restore`).then(
@@ -187,6 +190,7 @@ function offerUndo(site: Site): void {
         (error: unknown) => tell(messageOf(error), { tone: "failed" }),
       ),
   });
+  return path ? { path, now: null } : undefined;
 }
 
 function Empty({ searching }: { searching: boolean }) {

@@ -4,6 +4,7 @@ import type { Page, Placement, VisitAnswer } from "../../core/objects/page.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { api, ApiProblem, messageOf, queries } from "../../ui/api.ts";
 import { tell } from "../../ui/notices.ts";
+import type { LeftPath } from "./LeftBehind.tsx";
 import { dropBackup, writeBackup, type Backup } from "./backup.ts";
 
 /** The fields of a page that the writing view edits. */
@@ -33,6 +34,11 @@ export interface Draft {
   conflict: Page | undefined;
   /** Others who have the page open. */
   others: readonly string[];
+  /** A path that readers knew and that nothing answers since the last publication or its end. */
+  left: LeftPath | undefined;
+  forgetLeft(): void;
+  /** Takes the page back from readers. */
+  unpublish(): void;
   edit(change: DraftChange): void;
   saveNow(): Promise<boolean>;
   publish(): void;
@@ -192,12 +198,35 @@ export function useDraft(
     return () => clearInterval(every);
   }, [site.id, first.id, adopt]);
 
+  const [left, setLeft] = useState<LeftPath>();
+  const pathOf = (of: Page): string | null =>
+    of.status === "published" && of.kind === "page" ? new URL(of.url).pathname : null;
+  // A path that readers knew may be answered by nothing now.
+  const noteLeft = (before: Page, after: Page): void => {
+    const [was, is] = [pathOf(before), pathOf(after)];
+    if (was !== null && was !== is) setLeft({ path: was, now: is });
+  };
+  const unpublish = async (): Promise<void> => {
+    try {
+      const taken = await api<Page>("POST", `/sites/${site.id}/pages/${first.id}/unpublish`, {
+        version: version.current,
+      });
+      noteLeft(page, taken);
+      setPage(taken);
+      void queries.invalidateQueries({ queryKey: ["pages"] });
+      tell(`Took “${taken.title}” back from readers`);
+    } catch (error) {
+      tell(messageOf(error), { tone: "failed" });
+    }
+  };
+
   const publishing = useMutation({
     mutationFn: async () => {
       if (!(await saveNow())) throw new Error("not saved");
       return api<Page>("POST", `/sites/${site.id}/pages/${first.id}/publish`, { version: version.current });
     },
     onSuccess: (published) => {
+      noteLeft(page, published);
       setPage(published);
       setFailure(undefined);
       void queries.invalidateQueries({ queryKey: ["pages"] });
@@ -238,6 +267,9 @@ export function useDraft(
 
   return {
     page,
+    left,
+    forgetLeft: () => setLeft(undefined),
+    unpublish: () => void unpublish(),
     fields,
     state,
     failure,

@@ -32,6 +32,8 @@ export type OwnAnswer =
 export interface OwnSite {
   /** Lower-case host names, without port. */
   hosts: readonly string[];
+  /** The host that a path without one means. */
+  primary: string;
   /** What answers this path key on this host; null: a path without a host, which is one of the primary host. */
   answerAt(host: string | null, key: string): OwnAnswer;
   /** The full address of a path of the site. */

@@ -99,6 +99,9 @@ export function judge(
   };
 }
 
+// Shorter values stand in other words by chance.
+const LONG_ENOUGH = 6;
+
 function verdictOf(
   hops: readonly TraceHop[],
   endless: Endless,
@@ -120,17 +123,19 @@ function trackingOf(hops: readonly TraceHop[], watched: readonly string[]): Trac
   const outside = hops.filter(({ by, status }) => by === "outside" && status !== null);
   if (outside.length < 2) return [];
   const first = outside[0]!.address;
+  const parameters = parametersOf(first);
   const wanted = [
-    ...parametersOf(first),
+    ...parameters,
     ...watched
-      .filter((value) => value.length > 2 && decoded(first).includes(value))
+      .filter((value) => value.length > 2 && holds(first, value))
+      .filter((value) => !parameters.some(([, own]) => own === value))
       .map((value): [string, string] => [value, value]),
   ];
   const seen = new Set<string>();
   return wanted
     .filter(([name, value]) => value !== "" && !seen.has(`${name}=${value}`) && seen.add(`${name}=${value}`))
     .map(([name, value]) => {
-      const holding = outside.filter(({ address }) => decoded(address).includes(value));
+      const holding = outside.filter(({ address }) => holds(address, value));
       const arrived = holding.includes(outside.at(-1)!);
       return { name, value, arrived, ...(arrived ? {} : { lastSeen: holding.at(-1)?.address ?? first }) };
     });
@@ -138,6 +143,14 @@ function trackingOf(hops: readonly TraceHop[], watched: readonly string[]): Trac
 
 function parametersOf(address: string): [string, string][] {
   return URL.canParse(address) ? [...new URL(address).searchParams] : [];
+}
+
+// A value has arrived as a parameter, whatever its name there, or as a part of the path; a long one anywhere.
+function holds(address: string, value: string): boolean {
+  if (!URL.canParse(address)) return false;
+  const { searchParams, pathname } = new URL(address);
+  const parts = [...searchParams.values(), ...pathname.split("/").map(decoded), decoded(pathname)];
+  return parts.includes(value) || (value.length >= LONG_ENOUGH && decoded(address).includes(value));
 }
 
 function decoded(address: string): string {

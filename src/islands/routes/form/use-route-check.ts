@@ -1,14 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
-import type { RouteCheck, RouteKind } from "../../core/objects/route.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api } from "../../ui/api.ts";
-import { useDebounced } from "../../ui/use-debounced.ts";
+import type { RouteCheck, RouteKind } from "../../../core/objects/route.ts";
+import type { Site } from "../../../core/objects/site.ts";
+import type { MatchKind } from "../../../core/routes/match/match-kind.ts";
+import { api } from "../../../ui/api.ts";
+import { useDebounced } from "../../../ui/use-debounced.ts";
 
 /** A route as far as it has been typed. */
 export interface RouteQuestion {
   id?: string;
   kind: RouteKind;
+  match?: MatchKind;
   address: string;
+  aliases?: string[];
   host: string | null;
   destination: string;
   title: string;
@@ -23,6 +26,25 @@ export function useRouteCheck(site: Site, question: RouteQuestion): RouteCheck |
     queryFn: () => api<RouteCheck>("POST", `/sites/${site.id}/routes/check`, JSON.parse(settled)),
     placeholderData: (previous) => previous,
     staleTime: 0,
+  }).data;
+}
+
+/** The title that an outside page gives itself; undefined until it has answered, null when it gives none. */
+export function useOutsideTitle(
+  site: Site,
+  destination: string | null,
+  wanted: boolean,
+): string | null | undefined {
+  const settled = useDebounced(destination ?? "", 500);
+  return useQuery({
+    queryKey: ["outside-title", settled],
+    queryFn: () =>
+      api<{ title: string | null }>("POST", `/sites/${site.id}/routes/title`, { address: settled }).then(
+        ({ title }) => title,
+      ),
+    enabled: wanted && /^https?:\/\/[^/]+\./.test(settled) && settled === destination,
+    staleTime: Infinity,
+    retry: false,
   }).data;
 }
 

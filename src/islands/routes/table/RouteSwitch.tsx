@@ -1,7 +1,7 @@
-import type { Route } from "../../core/objects/route.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { Toggle } from "../../ui/Toggle.tsx";
-import { useChangeRoute } from "./use-routes.ts";
+import type { Route } from "../../../core/objects/route.ts";
+import type { Site } from "../../../core/objects/site.ts";
+import { Toggle } from "../../../ui/Toggle.tsx";
+import { useChangeRoute } from "../use-routes.ts";
 
 /** Switches a route on and off; its address stays reserved either way. */
 export function RouteSwitch({ site, route }: { site: Site; route: Route }) {

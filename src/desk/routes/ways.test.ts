@@ -1,0 +1,437 @@
+import assert from "node:assert/strict";
+import { after, before, describe, test } from "node:test";
+import { ask, ROBOT, until } from "../../../tests/support/ask.ts";
+import { testDelivery, type TestDelivery } from "../../../tests/support/delivery.ts";
+import { testDesk, type Answered, type TestDesk } from "../../../tests/support/desk.ts";
+import type { Visit } from "../../outgoing/outgoing.ts";
+import { checkNextHealth } from "./route-health.ts";
+
+const ROUTES = "/sites/garden/routes";
+const short = { host: "gdn.example" };
+let garden: TestDesk;
+let delivery: TestDelivery;
+
+// A small outside world: what each address answers.
+const OUTSIDE: Record<string, Partial<Visit> & { status?: number; location?: string; title?: string }> = {
+  "https://shop.example/lamp": { status: 200, title: "A lamp & more" },
+  "https://net.example/c?to=lamp&sub=x": { status: 302, location: "https://shop.example/lamp?sub=x" },
+  "https://shop.example/lamp?sub=x": { status: 200, title: "A lamp" },
+  "https://leak.example/c?sub=x": { status: 302, location: "https://shop.example/lamp" },
+  "https://east.example/": { status: 302, location: "https://west.example/" },
+  "https://west.example/": { status: 302, location: "https://east.example/" },
+  "https://back.example/": { status: 301, location: "https://garden.example/way/back" },
+  "https://shop.example/soft": { status: 200, title: "Page not found" },
+  "https://shop.example/dead": { status: 404 },
+};
+
+before(async () => {
+  garden = await testDesk();
+  garden.desk.outgoing = {
+    visit: async (address) => {
+      const one = OUTSIDE[address];
+      return one
+        ? { ok: true, status: one.status!, location: one.location ?? null, title: one.title ?? null, ms: 3 }
+        : { ok: false, reason: "has no address", ms: 2 };
+    },
+  };
+  await garden.call("POST", "/sites/garden/pages", {
+    path: "/lamps",
+    title: "Lamps",
+    html: "<p>Light</p>",
+    publish: true,
+  });
+  delivery = await testDelivery(garden.url);
+});
+after(async () => {
+  await delivery.end();
+  await garden.close();
+  assert.deepEqual(garden.failures, []);
+});
+
+async function make(route: Record<string, unknown>): Promise<Record<string, never>> {
+  const made = await garden.call("POST", ROUTES, route);
+  assert.equal(made.status, 201, JSON.stringify(made.body));
+  return made.body;
+}
+const reply = (path: string, options: Parameters<typeof ask>[2] = {}) => ask(delivery.port, path, options);
+async function followed(path: string, options: Parameters<typeof ask>[2] = {}): Promise<string> {
+  return until(`${path} is answered`, async () => {
+    const { status, headers } = await reply(path, options);
+    return status === 404 ? "" : `${status} ${headers.location ?? ""}`.trim();
+  });
+}
+
+describe("every way of answering, as a reader gets it", () => {
+  test("prefix, wildcard and pattern, with captures; a page and an exact route go before them", async () => {
+    await make({ kind: "redirect", match: "prefix", address: "/blog", destination: "/notes/$1" });
+    const lam = await make({
+      kind: "redirect",
+      match: "wildcard",
+      address: "/lam*",
+      destination: "/nowhere/$1",
+    });
+    await make({
+      kind: "redirect",
+      match: "pattern",
+      address: "/(\\d+)/(.+)",
+      destination: "https://shop.example/$2?n=$1",
+      query: "forward",
+    });
+    await make({ kind: "redirect", address: "/blog/exact", destination: "/exact" });
+    assert.equal(await followed("/blog/a/b"), "301 /notes/a/b");
+    assert.equal(await followed("/blog/exact"), "301 /exact");
+    assert.equal(await followed("/lamps"), "200");
+    assert.equal(await followed("/lamp-x"), "301 /nowhere/p-x");
+    await garden.call("DELETE", `${ROUTES}/${lam.id}`);
+    assert.equal(await followed("/12/x?a=1"), "301 https://shop.example/x?n=12&a=1");
+    assert.equal(
+      await followed("/blog/..%2f..%2fetc"),
+      "301 /notes/..%2F..%2Fetc",
+      "an encoded slash is no slash",
+    );
+    assert.equal(await followed("/blog/%0d%0aX: 1".replace(" ", "%20")), "301 /notes/%0D%0AX:%201");
+    assert.equal((await reply(`/blog/${"x".repeat(9_000)}`)).status, 404, "nobody's address is so long");
+    assert.equal(
+      (await reply("/blog/%252e%252e/x")).headers.location,
+      "/notes/%252e%252e/x",
+      "double encoding stays double",
+    );
+  });
+
+  test("a capture never chooses another host", async () => {
+    await make({ kind: "redirect", match: "prefix", address: "/away", destination: "/$1" });
+    assert.equal(await followed("/away//evil.example/x"), "301 /evil.example/x");
+    assert.equal(await followed("/away/%5Cevil.example"), "301 /%5Cevil.example");
+    const open = await garden.call("POST", ROUTES, {
+      kind: "redirect",
+      match: "prefix",
+      address: "/open",
+      destination: "https://$1/",
+    });
+    assert.equal(open.status, 422);
+    assert.match(open.body.errors[0].message, /choose whose site/);
+  });
+
+  test("a notice shows itself, goes on without script, can be stayed on, and is not indexed", async () => {
+    await make({
+      kind: "short",
+      ...short,
+      address: "/word",
+      destination: "https://shop.example/lamp?a=1",
+      notice: { seconds: 7, text: "You leave <us>." },
+      parameters: "from=word",
+    });
+    await followed("/word", short);
+    const { status, headers, body } = await reply("/word", short);
+    assert.deepEqual([status, headers["x-robots-tag"]], [200, "noindex"]);
+    assert.match(
+      body,
+      /<meta http-equiv="refresh" content="7; url=https:\/\/shop\.example\/lamp\?a=1&amp;from=word"/,
+    );
+    assert.match(body, /You leave &lt;us&gt;\./);
+    assert.match(body, /name="robots" content="noindex"/);
+    assert.doesNotMatch(body, /<script/);
+    const stayed = await reply("/word?stay=1", short);
+    assert.doesNotMatch(stayed.body, /http-equiv="refresh"/);
+    assert.match(stayed.body, /href="https:\/\/shop\.example\/lamp\?a=1&amp;from=word"/);
+    assert.equal((await reply("/word", { ...short, method: "HEAD" })).body, "");
+  });
+
+  test("a schedule takes effect without a reload: before, during, and what follows", async () => {
+    const from = new Date(Date.now() + 1_200).toISOString();
+    const until_ = new Date(Date.now() + 2_600).toISOString();
+    await make({
+      kind: "redirect",
+      address: "/soon",
+      destination: "/during",
+      validFrom: from,
+      validUntil: until_,
+      afterEnd: "destination",
+      endDestination: "/after",
+    });
+    await make({
+      kind: "redirect",
+      address: "/over",
+      destination: "/x",
+      validUntil: "2020-01-01T00:00:00Z",
+      afterEnd: "gone",
+    });
+    assert.equal(await followed("/over"), "410");
+    assert.equal((await reply("/soon")).status, 404);
+    assert.equal(await followed("/soon"), "301 /during");
+    await until("its time is over", async () => (await reply("/soon")).headers.location === "/after");
+  });
+
+  test("raw destinations give way to the short link where it says so, in what is delivered only", async () => {
+    const html =
+      '<p><a href="https://shop.example/raw">a</a> <a href="https://shop.example/raw?x=1">b</a></p>';
+    const one = (
+      await garden.call("POST", "/sites/garden/pages", { path: "/one", title: "One", html, publish: true })
+    ).body;
+    const two = (
+      await garden.call("POST", "/sites/garden/pages", { path: "/two", title: "Two", html, publish: true })
+    ).body;
+    const route = await make({
+      kind: "short",
+      ...short,
+      address: "/raw",
+      destination: "https://shop.example/raw",
+      inContent: "pages",
+      contentPages: [one.id],
+    });
+    await until("page one shows the short link", async () =>
+      (await reply("/one")).body.includes('href="https://gdn.example/raw"'),
+    );
+    assert.ok((await reply("/one")).body.includes('href="https://shop.example/raw?x=1"'));
+    assert.ok(!(await reply("/two")).body.includes("gdn.example/raw"));
+    const delivered = (id: string) => garden.call("GET", `/sites/garden/pages/${id}/delivered`);
+    assert.match((await delivered(one.id)).body, /gdn\.example\/raw"/);
+    assert.doesNotMatch((await delivered(two.id)).body, /gdn\.example/);
+    await garden.call("PATCH", `${ROUTES}/${route.id}`, { version: 1, inContent: "everywhere" });
+    await until("page two as well", async () => (await reply("/two")).body.includes("gdn.example/raw"));
+    await garden.call("DELETE", `${ROUTES}/${route.id}`);
+    await until("the raw one is back", async () => !(await reply("/two")).body.includes("gdn.example/raw"));
+    assert.match(
+      (await garden.call("GET", `/sites/garden/pages/${one.id}`)).body.html ?? html,
+      /shop\.example\/raw"/,
+    );
+  });
+});
+
+describe("what misses get, as the site chooses", () => {
+  const choose = async (misses: unknown): Promise<Answered> => {
+    const { version } = (await garden.call("GET", "/sites/garden")).body;
+    return garden.call("PATCH", "/sites/garden", { version, misses });
+  };
+  const answered = (path: string, want: (status: number, location: string) => boolean) =>
+    until(`${path} is answered as chosen`, async () => {
+      const { status, headers } = await reply(path);
+      return want(status, headers.location ?? "");
+    });
+
+  test("a helpful page, the one close address, or a chosen destination; each is recorded", async () => {
+    assert.match((await reply("/lampss")).body, /href="\/lamps"/);
+    assert.equal((await choose({ answer: "closest" })).status, 200);
+    await answered("/lanps", (status, location) => status === 302 && location === "/lamps");
+    assert.equal((await reply("/nothing-like-it")).status, 404);
+    await choose({ answer: "destination", destination: "/lamps" });
+    await answered("/nothing-like-it-2", (status, location) => status === 302 && location === "/lamps");
+    await choose({ answer: "destination", destination: "/lamps", seconds: 3, text: "Moved" });
+    await answered("/nothing-like-it-3", (status) => status === 200);
+    const chosen = (await garden.call("POST", `${ROUTES}/trace`, { addresses: ["/nothing-like-it-4"] })).body
+      .results[0];
+    assert.deepEqual(
+      chosen.hops.map(({ by }: { by: string }) => by),
+      ["miss", "page"],
+    );
+    assert.equal((await choose({ answer: "destination" })).status, 422);
+    await choose({ answer: "help" });
+    await until(
+      "all are in the list",
+      async () => (await garden.call("GET", "/sites/garden/misses?q=nothing-like")).body.total === 3,
+    );
+  });
+
+  test("people, robots and scanners are told apart; several are answered at once, set aside, and patterns proposed", async () => {
+    for (const path of ["/old-notes/lamps", "/old-notes/one", "/old-notes/two"]) await reply(path);
+    await reply("/only-robots", { headers: { "User-Agent": ROBOT } });
+    await reply("/wp-login.php");
+    await reply("/lamqs", { headers: { Referer: "https://garden.example/one" } });
+    const summary = await until("they are counted", async () => {
+      const { body } = await garden.call("GET", "/sites/garden/misses/summary");
+      return body.groups.robots >= 1 && body.groups.scanners >= 1 && body.proposals.length > 0 && body;
+    });
+    assert.deepEqual(
+      [summary.proposals[0].address, summary.proposals[0].destination],
+      ["/old-notes/*", "/$1"],
+    );
+    assert.deepEqual(
+      summary.hidden.ownFaults.map(({ address, from }: Record<string, string>) => [address, from]),
+      [["/lamqs", "/one"]],
+    );
+    const of = async (group: string) =>
+      (await garden.call("GET", `/sites/garden/misses?group=${group}`)).body.items;
+    assert.deepEqual(
+      (await of("robots")).map(({ address }: { address: string }) => address),
+      ["/only-robots"],
+    );
+    assert.deepEqual(
+      (await of("scanners")).map(({ address }: { address: string }) => address),
+      ["/wp-login.php"],
+    );
+    const people = await of("people");
+    const close = people.find(({ address }: { address: string }) => address === "/lamqs");
+    assert.equal(close.candidates[0].reason, "one letter differs");
+    const old = people.filter(({ address }: { address: string }) => address.startsWith("/old-notes"));
+    const answers = [
+      { id: close.id, destination: "/lamps" },
+      { id: old[0].id, destination: old[0].address },
+    ];
+    const { routes, refused } = (await garden.call("POST", "/sites/garden/misses/answer", { answers })).body;
+    assert.deepEqual([routes.length, refused.length], [1, 1]);
+    assert.match(refused[0].message, /circle/);
+    await garden.call("POST", "/sites/garden/misses/ignore", { ids: [old[1].id] });
+    assert.ok(!(await of("people")).some(({ id }: { id: string }) => id === old[1].id));
+    const aside = (await garden.call("GET", "/sites/garden/misses?ignored=1")).body.items;
+    assert.deepEqual(
+      aside.map(({ id }: { id: string }) => id),
+      [old[1].id],
+    );
+  });
+});
+
+describe("tracing", () => {
+  const trace = async (...addresses: string[]) =>
+    (await garden.call("POST", `${ROUTES}/trace`, { addresses })).body.results;
+
+  test("goes hop by hop through our routes and outside, with who answered and what arrived", async () => {
+    await make({
+      kind: "short",
+      ...short,
+      address: "/tracked",
+      destination: "https://net.example/c?to=lamp&sub=x",
+    });
+    await make({ kind: "redirect", address: "/way/back", destination: "/lamps" });
+    await make({ kind: "redirect", address: "/way/circle", destination: "https://east.example/" });
+    await make({ kind: "redirect", address: "/way/out-and-in", destination: "https://back.example/" });
+    const [tracked, lost, circle, soft, dead, nobody, page, miss, back, refused] = await trace(
+      "https://gdn.example/tracked", "https://leak.example/c?sub=x", "/way/circle", "https://shop.example/soft", "https://shop.example/dead",
+      "https://nobody.example/", "/lamps", "/not/there", "/way/out-and-in", "javascript:1",
+    ); // prettier-ignore
+    assert.deepEqual(
+      tracked.hops.map(({ status, by }: Record<string, unknown>) => `${status} ${by}`),
+      ["302 route", "302 outside", "200 outside"],
+    );
+    assert.deepEqual(
+      [tracked.verdict, tracked.end, tracked.hops[0].id !== undefined],
+      ["fine", "https://shop.example/lamp?sub=x", true],
+    );
+    assert.deepEqual([lost.verdict, lost.tracking[0].arrived], ["lost-tracking", false]);
+    assert.deepEqual([circle.verdict, circle.end], ["loop", null]);
+    assert.deepEqual(
+      [soft.verdict, dead.verdict, nobody.verdict, page.verdict],
+      ["not-found", "not-found", "unreachable", "fine"],
+    );
+    assert.deepEqual([miss.verdict, miss.hops[0].by, miss.hops[0].status], ["not-found", "miss", 404]);
+    assert.deepEqual(
+      back.hops.map(({ by }: { by: string }) => by),
+      ["route", "outside", "route", "page"],
+    );
+    assert.deepEqual([refused.verdict, refused.hops.length], ["refused", 0]);
+    assert.match(refused.note, /javascript/);
+  });
+
+  test("bad questions are refused in words; outside is left alone when that is asked", async () => {
+    const { body } = await garden.call("POST", `${ROUTES}/trace`, {
+      addresses: ["https://gdn.example/tracked"],
+      outside: false,
+    });
+    assert.equal(body.results[0].verdict, "not-asked");
+    for (const addresses of [[], "x", Array(10_001).fill("/a")])
+      assert.equal((await garden.call("POST", `${ROUTES}/trace`, { addresses })).status, 422);
+  });
+
+  test("destinations are looked at in turn, and a dead one is known in list, linter and before saving", async () => {
+    await make({ kind: "redirect", address: "/way/dead", destination: "https://shop.example/dead" });
+    while ((await checkNextHealth(garden.desk, new AbortController().signal)) > 0);
+    const { items } = (await garden.call("GET", `${ROUTES}?health=dead`)).body;
+    const notes = new Map(
+      items.map(({ address, health }: { address: string; health: { note: string } }) => [
+        address,
+        health.note,
+      ]),
+    );
+    assert.equal(notes.get("/way/dead"), "ends at “not found”");
+    assert.ok(!notes.has("/way/out-and-in") && !notes.has("/tracked"));
+    const { findings } = (await garden.call("GET", `${ROUTES}/lint`)).body;
+    assert.ok(
+      findings.some(
+        ({ code, message }: Record<string, string>) =>
+          code === "answers-badly" && message!.startsWith("/way/dead"),
+      ),
+    );
+    const check = await garden.call("POST", `${ROUTES}/check`, {
+      kind: "redirect",
+      address: "/way/dead2",
+      destination: "https://shop.example/dead",
+    });
+    assert.ok(check.body.advice.some(({ code }: { code: string }) => code === "answers-badly"));
+    assert.equal(
+      (await garden.call("POST", `${ROUTES}/title`, { address: "https://shop.example/lamp" })).body.title,
+      "A lamp & more",
+    );
+  });
+});
+
+describe("before a route is saved", () => {
+  const tried = async (draft: object, ...tries: string[]) =>
+    (await garden.call("POST", `${ROUTES}/try`, { ...draft, tries })).body;
+
+  test("a list of addresses shows where each would end", async () => {
+    const { results } = await tried(
+      { match: "wildcard", address: "/try/*", destination: "/$1" },
+      "/try/lamps",
+      "/try/none",
+      "/lamps",
+      "/other",
+      "https://gdn.example/try/x",
+    );
+    assert.deepEqual(
+      results.map(({ answered, end, note }: Record<string, unknown>) => [answered, end, note]),
+      [
+        [true, "https://garden.example/lamps", "the page “Lamps”"],
+        [true, "https://garden.example/none", "nothing answers it"],
+        [false, "https://garden.example/lamps", "the page “Lamps”"],
+        [false, "https://garden.example/other", "nothing answers it"],
+        [true, "https://garden.example/x", "nothing answers it"],
+      ],
+    );
+    const round = await tried({ match: "prefix", address: "/ring", destination: "/ring/x/$1" }, "/ring/a");
+    assert.match(round.results[0].note, /too many hops|circle/);
+    assert.equal(
+      (await garden.call("POST", `${ROUTES}/try`, { match: "pattern", address: "/(", tries: ["/a"] })).status,
+      422,
+    );
+  });
+
+  test("circles through patterns and other hosts, and what stands before, are told", async () => {
+    const refused: readonly object[] = [
+      { match: "wildcard", address: "/r/*", destination: "/r/x/$1" },
+      { match: "pattern", address: "/p/(\\d+)", destination: "/p/1$1" },
+      { match: "prefix", address: "/q", destination: "https://gdn.example/q/$1" },
+      { match: "prefix", address: "/", destination: "/$1" },
+    ];
+    for (const draft of refused) {
+      const { status, body } = await garden.call("POST", ROUTES, { kind: "redirect", ...draft });
+      assert.equal(status, 422, JSON.stringify(draft));
+      assert.match(body.detail, /circle/);
+    }
+    const shadowed = await make({
+      kind: "redirect",
+      match: "pattern",
+      address: "/blog(?:/.*)?",
+      destination: "/lamps",
+    });
+    assert.ok(
+      (shadowed.advice as { code: string }[] | undefined)?.some(({ code }) => code === "shadowed"),
+      JSON.stringify(shadowed.advice),
+    );
+  });
+
+  test("an address is checked on every host, said aloud, and its misspellings offered when they are free", async () => {
+    await make({ kind: "redirect", address: "/glass-lamp", destination: "/lamps", host: "garden.example" });
+    const { body } = await garden.call("POST", `${ROUTES}/check`, {
+      kind: "short",
+      ...short,
+      address: "/glass-lamp",
+      destination: "https://shop.example/g",
+    });
+    assert.deepEqual(body.hosts, [
+      { host: "garden.example", free: false, takenBy: "leads to /lamps" },
+      { host: "gdn.example", free: true, takenBy: null },
+    ]);
+    assert.equal(body.spoken, "G D N dot example slash glass hyphen lamp");
+    assert.ok(body.mistypings.some(({ address }: { address: string }) => address === "/glasslamp"));
+    assert.ok(body.suggestions.length >= 1);
+  });
+});

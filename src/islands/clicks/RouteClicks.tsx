@@ -1,0 +1,19 @@
+import type { Site } from "../../core/objects/site.ts";
+import { Bars } from "./Bars.tsx";
+import { SERIES } from "./series.ts";
+import { useClicks } from "./use-clicks.ts";
+
+/** A route's last 60 days, small. */
+export function RouteClicks({ site, routeId }: { site: Site; routeId: string }) {
+  const clicks = useClicks(site, { by: "day", span: 60, route: routeId });
+  if (!clicks.data) return <div className="h-28" />;
+  return (
+    <Bars
+      rows={clicks.data.items}
+      series={SERIES.slice(0, 1)}
+      label={`Clicks in the last 60 days: ${clicks.data.total.clicks}`}
+      className="h-28 w-full"
+      bare
+    />
+  );
+}

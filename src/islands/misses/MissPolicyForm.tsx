@@ -1,0 +1,161 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { MissSummary } from "../../core/objects/miss.ts";
+import type { MissPolicy, Site } from "../../core/objects/site.ts";
+import { api, messageOf, queries } from "../../ui/api.ts";
+import { FieldRow } from "../../ui/FieldRow.tsx";
+import { tell } from "../../ui/notices.ts";
+
+const CHOICES: readonly { answer: MissPolicy["answer"]; word: string; what: string }[] = [
+  { answer: "help", word: "A page that helps", what: "404, with the closest addresses to choose from." },
+  {
+    answer: "closest",
+    word: "The closest address",
+    what: "When exactly one is good; else the page that helps.",
+  },
+  { answer: "destination", word: "A chosen address", what: "Always the same, at once or after a notice." },
+];
+
+/** What readers get who ask for an unknown address, and what each choice would hide. */
+export function MissPolicyForm({ site, hidden }: { site: Site; hidden: MissSummary["hidden"] | undefined }) {
+  const current = useQuery({
+    queryKey: ["site", site.id],
+    queryFn: () => api<Site>("GET", `/sites/${site.id}`),
+  }).data;
+  if (!current)
+    return <aside className="rounded border border-line bg-sheet p-3 text-quiet">Fetching…</aside>;
+  return <Form key={current.version} site={current} hidden={hidden} />;
+}
+
+function Form({ site, hidden }: { site: Site; hidden: MissSummary["hidden"] | undefined }) {
+  const [policy, setPolicy] = useState<MissPolicy>(site.misses);
+  const save = useMutation({
+    mutationFn: (misses: MissPolicy) =>
+      api<Site>("PATCH", `/sites/${site.id}`, {
+        version: site.version,
+        misses: misses.answer === "destination" ? misses : { answer: misses.answer },
+      }),
+    onSuccess: () => {
+      void queries.invalidateQueries({ queryKey: ["site"] });
+      tell("Saved what misses get");
+    },
+  });
+  const changed = JSON.stringify(policy) !== JSON.stringify(site.misses);
+  return (
+    <aside aria-labelledby="policy" className="rounded border border-line bg-sheet p-3">
+      <form
+        className="grid gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          save.mutate(policy);
+        }}
+      >
+        <fieldset className="grid gap-2">
+          <legend id="policy" className="mb-1 font-semibold">
+            What misses get
+          </legend>
+          {CHOICES.map(({ answer, word, what }) => (
+            <label key={answer} className="grid grid-cols-[1.3rem_minmax(0,1fr)]">
+              <input
+                type="radio"
+                name="answer"
+                checked={policy.answer === answer}
+                onChange={() => setPolicy({ ...policy, answer })}
+              />
+              <span>
+                {word} <span className="block text-sm text-quiet">{what}</span>
+              </span>
+            </label>
+          ))}
+        </fieldset>
+        {policy.answer === "destination" ? (
+          <>
+            <FieldRow label="They arrive at">
+              {(attributes) => (
+                <input
+                  {...attributes}
+                  className="field font-mono text-sm"
+                  placeholder="/resources or https://…"
+                  value={policy.destination ?? ""}
+                  onChange={(event) => setPolicy({ ...policy, destination: event.target.value })}
+                />
+              )}
+            </FieldRow>
+            <FieldRow label="After a notice of so many seconds" hint="0: at once">
+              {(attributes) => (
+                <input
+                  {...attributes}
+                  type="number"
+                  min={0}
+                  max={60}
+                  className="field w-24"
+                  value={policy.seconds ?? 0}
+                  onChange={(event) => setPolicy({ ...policy, seconds: Number(event.target.value) })}
+                />
+              )}
+            </FieldRow>
+            {policy.seconds ? (
+              <FieldRow label="What the notice says">
+                {(attributes) => (
+                  <input
+                    {...attributes}
+                    className="field"
+                    value={policy.text ?? ""}
+                    onChange={(event) => setPolicy({ ...policy, text: event.target.value })}
+                  />
+                )}
+              </FieldRow>
+            ) : null}
+          </>
+        ) : null}
+        {policy.answer !== "help" ? <Hidden answer={policy.answer} hidden={hidden} /> : null}
+        {save.isError ? (
+          <p role="alert" className="text-bad">
+            {messageOf(save.error)}
+          </p>
+        ) : null}
+        {changed ? (
+          <button className="action action-main justify-self-start" disabled={save.isPending}>
+            Save
+          </button>
+        ) : null}
+      </form>
+    </aside>
+  );
+}
+
+function Hidden({
+  answer,
+  hidden,
+}: {
+  answer: MissPolicy["answer"];
+  hidden: MissSummary["hidden"] | undefined;
+}) {
+  return (
+    <div className="rounded bg-wash p-2 text-sm">
+      <p>
+        {answer === "destination"
+          ? "Search engines treat a redirect of every unknown address as an error page that pretends not to be one, and readers do not learn that what they wanted is missing."
+          : "A reader who meant something else lands on the wrong page without being told."}
+      </p>
+      {hidden && hidden.addresses > 0 ? (
+        <p className="mt-1">
+          It would have hidden {hidden.addresses.toLocaleString("en-GB")} addresses, asked for{" "}
+          {hidden.times.toLocaleString("en-GB")} times
+          {hidden.ownFaults.length > 0 ? (
+            <>
+              , among them {hidden.ownFaults.length} that our own pages link to:{" "}
+              {hidden.ownFaults.slice(0, 3).map(({ address, from }, index) => (
+                <span key={address}>
+                  {index > 0 ? ", " : ""}
+                  <span className="font-mono">{address}</span> on <span className="font-mono">{from}</span>
+                </span>
+              ))}
+            </>
+          ) : null}
+          .
+        </p>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,78 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import type { MissesAnswered } from "../../core/objects/miss.ts";
+import type { Route, RouteInput } from "../../core/objects/route.ts";
+import type { Site } from "../../core/objects/site.ts";
+import { api, messageOf, queries } from "../../ui/api.ts";
+import { tell } from "../../ui/notices.ts";
+import { refreshRoutes } from "../routes/use-routes.ts";
+
+interface Answer {
+  id: string;
+  destination: string;
+}
+
+/** Answers misses with redirects; the notice takes all of them back. Refusals stay at their rows. */
+export function useAnswerMisses(site: Site, onDone: () => void) {
+  const [faults, setFaults] = useState<Readonly<Record<string, string>>>({});
+  const answer = useMutation({
+    mutationFn: (answers: Answer[]) =>
+      api<MissesAnswered>("POST", `/sites/${site.id}/misses/answer`, { answers }),
+    onSuccess: ({ routes, refused }) => {
+      setFaults(Object.fromEntries(refused.map(({ id, message }) => [id, message])));
+      refreshRoutes();
+      if (routes.length === 0) return;
+      onDone();
+      const [first] = routes;
+      tell(
+        routes.length === 1
+          ? `${first!.address} now leads to ${first!.destination}`
+          : `${routes.length} addresses are answered now`,
+        { undo: () => void takeBack(site, routes) },
+      );
+    },
+    onError: (error, answers) =>
+      setFaults(Object.fromEntries(answers.map(({ id }) => [id, messageOf(error)]))),
+  });
+  return { faults, isPending: answer.isPending, run: (answers: Answer[]) => answer.mutate(answers) };
+}
+
+/** Makes the route of a proposal; the notice takes it back. */
+export function useTakeProposal(site: Site) {
+  return useMutation({
+    mutationFn: (input: Partial<RouteInput>) => api<Route>("POST", `/sites/${site.id}/routes`, input),
+    onSuccess: (route) => {
+      refreshRoutes();
+      tell(`${route.address} is answered now`, { undo: () => void takeBack(site, [route]) });
+    },
+    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+  });
+}
+
+async function takeBack(site: Site, routes: readonly Route[]): Promise<void> {
+  try {
+    for (const { id } of routes) await api("DELETE", `/sites/${site.id}/routes/${id}`);
+  } catch (error) {
+    tell(messageOf(error), { tone: "failed" });
+  }
+  refreshRoutes();
+}
+
+/** Takes misses out of the list, or back into it. */
+export function useSetAside(site: Site, onDone: () => void) {
+  return useMutation({
+    mutationFn: (body: { ids: string[]; ignore: boolean }) =>
+      api("POST", `/sites/${site.id}/misses/ignore`, body),
+    onSuccess: (_, { ids, ignore }) => {
+      onDone();
+      void queries.invalidateQueries({ queryKey: ["misses"] });
+      const back = (): void =>
+        void api("POST", `/sites/${site.id}/misses/ignore`, { ids, ignore: !ignore }).then(
+          () => queries.invalidateQueries({ queryKey: ["misses"] }),
+          (error: unknown) => tell(messageOf(error), { tone: "failed" }),
+        );
+      tell(ignore ? `Set ${ids.length} aside` : `Took ${ids.length} back`, { undo: back });
+    },
+    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+  });
+}

@@ -1,0 +1,148 @@
+import { useEffect, useRef } from "react";
+import type { Site } from "../../core/objects/site.ts";
+import { MATCH_KINDS, MATCH_WORDS } from "../../core/routes/match/match-kind.ts";
+import { Choice } from "../../ui/Choice.tsx";
+import { setAddressState, useAddressState } from "../../ui/url-state.ts";
+import { ColumnChoice } from "./table/ColumnChoice.tsx";
+import { FILTER_NAMES, useRouteFacets } from "./use-route-list.ts";
+
+export const HEALTH_WORDS: Readonly<Record<string, string>> = {
+  bad: "answers badly",
+  fine: "answers well",
+  slow: "slow",
+  chain: "through another route",
+  loop: "goes in circles",
+  dead: "dead",
+  failing: "failing",
+  unreachable: "unreachable",
+  unknown: "not looked at yet",
+};
+
+const STATE_WORDS = {
+  on: "on",
+  off: "switched off",
+  waiting: "before its time",
+  ended: "after its end",
+} as const;
+const UNUSED = ["30", "90", "180", "365"];
+
+/** What the table of routes is narrowed by; all of it stands in the screen's address. */
+export function RouteFilters({ site, total }: { site: Site; total: number | undefined }) {
+  const [q, setQ] = useAddressState("q");
+  const [kind] = useAddressState("kind");
+  const facets = useRouteFacets(site).data;
+  const search = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    const focus = (event: KeyboardEvent): void => {
+      const typing = (event.target as HTMLElement).closest("input, textarea, select, [contenteditable=true]");
+      if (event.key !== "f" || typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      event.preventDefault();
+      search.current?.focus();
+    };
+    addEventListener("keydown", focus);
+    return () => removeEventListener("keydown", focus);
+  }, []);
+  return (
+    <div className="mb-3 flex flex-wrap items-center gap-2">
+      <Choice
+        label="Kind of route"
+        value={kind || "all"}
+        options={[
+          { value: "all", word: "All" },
+          { value: "short", word: "Short links" },
+          { value: "redirect", word: "Redirects" },
+          { value: "gone", word: "Gone" },
+        ]}
+        onChange={(value) => setAddressState({ kind: value === "all" ? "" : value })}
+      />
+      <input
+        ref={search}
+        className="field max-w-52"
+        type="search"
+        aria-label="Search routes by address, destination or title"
+        aria-keyshortcuts="f"
+        placeholder="Search routes   ( f )"
+        value={q}
+        onChange={(event) => setQ(event.target.value)}
+      />
+      <Narrow
+        name="host"
+        label="Host"
+        every="every host"
+        options={(facets?.hosts ?? []).map(({ host, routes }) => [
+          host ?? "*",
+          `${host ?? "for all hosts"} (${routes})`,
+        ])}
+      />
+      <Narrow
+        name="tag"
+        label="Tag"
+        every="any tag"
+        options={(facets?.tags ?? []).map(({ tag, routes }) => [tag, `${tag} (${routes})`])}
+      />
+      <Narrow name="state" label="State" every="any state" options={Object.entries(STATE_WORDS)} />
+      <Narrow
+        name="match"
+        label="Answers"
+        every="any match"
+        options={MATCH_KINDS.map((one) => [one, MATCH_WORDS[one]])}
+      />
+      <Narrow name="health" label="Health" every="any health" options={Object.entries(HEALTH_WORDS)} />
+      <Narrow
+        name="unused"
+        label="Unused"
+        every="used or not"
+        options={UNUSED.map((days) => [days, `unused for ${days} days`])}
+      />
+      <ClearFilters />
+      <span className="text-sm text-quiet" aria-live="polite">
+        {total === undefined ? "" : `${total.toLocaleString("en-GB")} ${total === 1 ? "route" : "routes"}`}
+      </span>
+      <span className="ml-auto">
+        <ColumnChoice />
+      </span>
+    </div>
+  );
+}
+
+function Narrow(props: {
+  name: string;
+  label: string;
+  every: string;
+  options: readonly (readonly [value: string, word: string])[];
+}) {
+  const [value, set] = useAddressState(props.name);
+  return (
+    <select
+      aria-label={props.label}
+      className={`field w-auto max-w-44 py-1 text-sm ${value ? "border-accent font-medium" : "text-quiet"}`}
+      value={value}
+      onChange={(event) => set(event.target.value)}
+    >
+      <option value="">{props.every}</option>
+      {props.options.map(([key, word]) => (
+        <option key={key} value={key}>
+          {word}
+        </option>
+      ))}
+      {value && !props.options.some(([key]) => key === value) ? <option value={value}>{value}</option> : null}
+    </select>
+  );
+}
+
+function ClearFilters() {
+  const set = FILTER_NAMES.filter(
+    (name) => name !== "kind" && new URLSearchParams(location.search).has(name),
+  );
+  useAddressState("host");
+  if (set.length === 0) return null;
+  return (
+    <button
+      type="button"
+      className="text-sm text-accent underline"
+      onClick={() => setAddressState(Object.fromEntries(FILTER_NAMES.map((name) => [name, ""])))}
+    >
+      show all
+    </button>
+  );
+}

@@ -1,0 +1,112 @@
+import { useFormContext, useWatch } from "react-hook-form";
+import type { Route, RouteCheck, RouteKind } from "../../../core/objects/route.ts";
+import type { Site } from "../../../core/objects/site.ts";
+import { MATCH_KINDS, MATCH_WORDS } from "../../../core/routes/match/match-kind.ts";
+import { FieldRow } from "../../../ui/FieldRow.tsx";
+import { EVERY_HOST, type RouteFormValues } from "./form-values.ts";
+
+const MATCH_HINTS = {
+  exact: "",
+  prefix: "The rest of the path is $1 in the destination.",
+  wildcard: "What each * stands for is $1, $2 and so on in the destination.",
+  pattern: "A regular expression for the whole path; its groups are $1, $2 and so on.",
+} as const;
+
+/** Where a route leads, and under which address. */
+export function WhereFields(props: {
+  site: Site;
+  kind: RouteKind;
+  route?: Route;
+  check?: RouteCheck;
+  start: { destination: string; address: string };
+}) {
+  const { site, kind, route, check, start } = props;
+  const { register, control, formState } = useFormContext<RouteFormValues>();
+  const { address, destination, match } = useWatch({ control }) as RouteFormValues;
+  const { errors } = formState;
+  const found = (field: string): string | undefined =>
+    check?.errors.find(({ path }) => path === field)?.message;
+  const addressFault = errors.address?.message ?? (address.trim().length > 1 ? found("address") : undefined);
+  const destinationFault =
+    errors.destination?.message ?? (destination.trim() !== "" ? found("destination") : undefined);
+  const free = check && !addressFault && address !== route?.address && address.trim().length > 1;
+  return (
+    <>
+      {kind === "gone" ? null : (
+        <FieldRow
+          label="Leads to"
+          error={destinationFault}
+          hint={
+            check?.repairs.length
+              ? `${check.repairs.join(" ")} It will lead to ${check.destination}`
+              : undefined
+          }
+        >
+          {(attributes) => (
+            <input
+              {...attributes}
+              {...register("destination")}
+              autoFocus={!route && start.destination === ""}
+              className="field font-mono text-sm"
+              placeholder={kind === "short" ? "Paste the long address" : "/new/path or https://…"}
+            />
+          )}
+        </FieldRow>
+      )}
+      {kind === "short" && match === "exact" ? null : (
+        <FieldRow label="Answers" hint={MATCH_HINTS[match] || undefined}>
+          {(attributes) => (
+            <select {...attributes} {...register("match")} className="field">
+              {MATCH_KINDS.map((one) => (
+                <option key={one} value={one}>
+                  {MATCH_WORDS[one]}
+                </option>
+              ))}
+            </select>
+          )}
+        </FieldRow>
+      )}
+      <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] gap-2">
+        <FieldRow label="Host" error={errors.host?.message}>
+          {(attributes) => (
+            <select {...attributes} {...register("host")} className="field">
+              {site.hosts.map(({ name }) => (
+                <option key={name}>{name}</option>
+              ))}
+              <option value={EVERY_HOST}>every host</option>
+            </select>
+          )}
+        </FieldRow>
+        <FieldRow
+          label="Address"
+          error={addressFault}
+          hint={free ? <Free check={check} address={address} /> : undefined}
+        >
+          {(attributes) => (
+            <input
+              {...attributes}
+              {...register("address")}
+              autoFocus={!route && start.destination !== ""}
+              className="field font-mono text-sm"
+            />
+          )}
+        </FieldRow>
+      </div>
+    </>
+  );
+}
+
+function Free({ check, address }: { check: RouteCheck; address: string }) {
+  const taken = check.hosts.filter(({ free }) => !free);
+  return (
+    <>
+      <span className="text-good">{address.trim()} is free</span>
+      {taken.map(({ host, takenBy }) => (
+        <span key={host} className="block text-warn">
+          On {host} it {takenBy}.
+        </span>
+      ))}
+      {check.spoken ? <span className="block">Say: “{check.spoken}”</span> : null}
+    </>
+  );
+}

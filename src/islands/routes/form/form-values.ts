@@ -1,0 +1,121 @@
+import { z } from "zod";
+import {
+  AFTER_END,
+  IN_CONTENT,
+  QUERY_MODES,
+  type Route,
+  type RouteInput,
+  type RouteKind,
+  type RouteStatus,
+} from "../../../core/objects/route.ts";
+import type { Site } from "../../../core/objects/site.ts";
+import { MATCH_KINDS } from "../../../core/routes/match/match-kind.ts";
+import { shortHome } from "./use-route-check.ts";
+
+/** What the form itself can say at once; everything else is the linter's, which asks the same schemas on the server. */
+export const routeFormSchema = z.object({
+  destination: z.string(),
+  host: z.string(),
+  match: z.enum(MATCH_KINDS),
+  address: z.string().trim().min(1, "The address is missing. It starts with a slash, such as /eyepiece."),
+  title: z.string(),
+  status: z.string(),
+  noticeSeconds: z.string(),
+  noticeText: z.string(),
+  query: z.enum(QUERY_MODES),
+  parameters: z.string(),
+  aliases: z.string(),
+  tags: z.string(),
+  validFrom: z.string(),
+  validUntil: z.string(),
+  afterEnd: z.enum(AFTER_END),
+  endDestination: z.string(),
+  noindex: z.boolean(),
+  nofollow: z.boolean(),
+  counted: z.boolean(),
+  replacesPage: z.boolean(),
+  inContent: z.enum(IN_CONTENT),
+  contentPages: z.array(z.string()),
+});
+export type RouteFormValues = z.infer<typeof routeFormSchema>;
+
+export const EVERY_HOST = "*";
+
+/** The form of a route, or of a new one of a kind. */
+export function initialValues(
+  site: Site,
+  kind: RouteKind,
+  route: Route | undefined,
+  start: { destination: string; address: string },
+): RouteFormValues {
+  const home =
+    kind === "short"
+      ? shortHome(site)
+      : { host: site.hosts.find(({ role }) => role === "primary")!.name, prefix: "/" };
+  return {
+    destination: route?.destination ?? start.destination,
+    host: route ? (route.host ?? EVERY_HOST) : (home.host ?? EVERY_HOST),
+    match: route?.match ?? "exact",
+    address: route?.address ?? (start.address || home.prefix),
+    title: route?.title ?? "",
+    status: String(route?.status ?? (kind === "short" ? 302 : kind === "gone" ? 410 : 301)),
+    noticeSeconds: String(route?.notice?.seconds ?? 5),
+    noticeText: route?.notice?.text ?? "",
+    query: route?.query ?? "drop",
+    parameters: route?.parameters ?? "",
+    aliases: route?.aliases.join(" ") ?? "",
+    tags: route?.tags.join(", ") ?? "",
+    validFrom: localMinute(route?.validFrom),
+    validUntil: localMinute(route?.validUntil),
+    afterEnd: route?.afterEnd ?? "nothing",
+    endDestination: route?.endDestination ?? "",
+    noindex: route?.robots.noindex ?? false,
+    nofollow: route?.robots.nofollow ?? false,
+    counted: route?.counted ?? true,
+    replacesPage: route?.replacesPage ?? false,
+    inContent: route?.inContent ?? "nowhere",
+    contentPages: route?.contentPages ?? [],
+  };
+}
+
+/** What is sent for the form. */
+export function inputOf(kind: RouteKind, values: RouteFormValues): Partial<RouteInput> {
+  const status = Number(values.status) as RouteStatus;
+  return {
+    kind,
+    match: values.match,
+    address: values.address.trim(),
+    host: values.host === EVERY_HOST ? null : values.host,
+    destination: kind === "gone" ? null : values.destination,
+    title: values.title,
+    status,
+    notice: status === 200 ? { seconds: Number(values.noticeSeconds), text: values.noticeText } : null,
+    query: values.query,
+    parameters: values.parameters.trim(),
+    aliases: values.match === "exact" ? values.aliases.split(/\s+/).filter(Boolean) : [],
+    tags: values.tags
+      .split(",")
+      .map((tag) => tag.trim())
+      .filter(Boolean),
+    validFrom: instant(values.validFrom),
+    validUntil: instant(values.validUntil),
+    afterEnd: values.afterEnd,
+    endDestination: values.afterEnd === "destination" ? values.endDestination : null,
+    robots: { noindex: values.noindex, nofollow: values.nofollow },
+    counted: values.counted,
+    replacesPage: values.replacesPage,
+    inContent: values.inContent,
+    contentPages: values.inContent === "pages" ? values.contentPages : [],
+  };
+}
+
+// Fields of type datetime-local are in the person's own time, without a zone.
+function localMinute(iso: string | null | undefined): string {
+  if (!iso) return "";
+  const at = new Date(iso);
+  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+}
+
+function instant(local: string): string | null {
+  return local === "" ? null : new Date(local).toISOString();
+}

@@ -1,0 +1,95 @@
+import { useQuery } from "@tanstack/react-query";
+import { Copy, ExternalLink, Footprints } from "lucide-react";
+import { lazy, Suspense } from "react";
+import type { Route } from "../../../core/objects/route.ts";
+import type { Site } from "../../../core/objects/site.ts";
+import { AddressText } from "../../../ui/AddressText.tsx";
+import { api, messageOf } from "../../../ui/api.ts";
+import { copyText } from "../../../ui/copy.ts";
+import { when } from "../../../ui/when.ts";
+import { RouteForm } from "../form/RouteForm.tsx";
+import { useDeleteRoute, useZero } from "../use-routes.ts";
+import { RouteChanges } from "./RouteChanges.tsx";
+import { ShareRoute } from "./ShareRoute.tsx";
+
+// The chart library is the heaviest thing on this screen; it comes when a route is opened.
+const ClicksChart = lazy(() =>
+  import("../../clicks/RouteClicks.tsx").then((module) => ({ default: module.RouteClicks })),
+);
+
+/** One route: what is done with it, its clicks, how it is said and scanned, its settings, who changed it. */
+export function OpenRoute({ site, id }: { site: Site; id: string }) {
+  const found = useQuery({
+    queryKey: ["route", site.id, id],
+    queryFn: () => api<Route>("GET", `/sites/${site.id}/routes/${id}`),
+    refetchInterval: 4_000,
+  });
+  const remove = useDeleteRoute(site);
+  const zero = useZero(site);
+  if (found.isError) return <p className="text-bad">{messageOf(found.error)}</p>;
+  const route = found.data;
+  if (!route) return <p className="text-quiet">Fetching the route…</p>;
+  return (
+    <>
+      <h2 className="pr-6 text-lg leading-tight">
+        <AddressText address={route.url} most={80} />
+      </h2>
+      <div className="mt-2 mb-3 flex flex-wrap gap-2">
+        <button className="action" onClick={() => void copyText(route.url)}>
+          <Copy size={14} aria-hidden /> Copy
+        </button>
+        {route.match === "exact" ? (
+          <a className="action" href={route.url} target="_blank" rel="noopener">
+            Open <ExternalLink size={14} aria-hidden />
+          </a>
+        ) : null}
+        <a
+          className="action"
+          href={`/${site.key}/trace?of=${encodeURIComponent(route.match === "exact" ? route.url : "")}`}
+        >
+          Trace <Footprints size={14} aria-hidden />
+        </a>
+        <button className="action action-plain ml-auto text-bad" onClick={() => remove.mutate(route)}>
+          Delete
+        </button>
+      </div>
+      <Health route={route} />
+      <p className="mb-1 text-sm">
+        <strong data-testid="click-count">{route.clicks.toLocaleString("en-GB")}</strong> clicks by persons
+        {route.countedFrom ? ` since ${when(route.countedFrom)}` : ""}.{" "}
+        <a className="text-accent underline" href={`/${site.key}/clicks?route=${route.id}`}>
+          All about them
+        </a>{" "}
+        <button
+          className="text-accent underline"
+          onClick={() => zero.mutate({ route, on: route.countedFrom === null })}
+        >
+          {route.countedFrom ? "count from the beginning" : "count from zero"}
+        </button>
+      </p>
+      <Suspense fallback={<div className="h-28" />}>
+        <ClicksChart site={site} routeId={route.id} />
+      </Suspense>
+      {route.match === "exact" ? <ShareRoute route={route} /> : null}
+      <hr className="my-3 border-line" />
+      <RouteForm
+        key={`${route.id} ${route.version}`}
+        site={site}
+        kind={route.kind}
+        route={route}
+        start={{ destination: "", address: "" }}
+        onSaved={() => undefined}
+      />
+      <RouteChanges site={site} id={route.id} />
+    </>
+  );
+}
+
+function Health({ route: { health } }: { route: Route }) {
+  if (!health || health.verdict === "fine") return null;
+  return (
+    <p className={`mb-2 text-sm ${["slow", "chain"].includes(health.verdict) ? "text-warn" : "text-bad"}`}>
+      Its destination {health.note} ({when(health.checkedAt)}).
+    </p>
+  );
+}

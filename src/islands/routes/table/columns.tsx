@@ -1,0 +1,147 @@
+import { createColumnHelper } from "@tanstack/react-table";
+import { Copy } from "lucide-react";
+import type { Route } from "../../../core/objects/route.ts";
+import type { Site } from "../../../core/objects/site.ts";
+import { AddressText } from "../../../ui/AddressText.tsx";
+import { copyText } from "../../../ui/copy.ts";
+import { setAddressState } from "../../../ui/url-state.ts";
+import { when } from "../../../ui/when.ts";
+import { HEALTH_WORDS } from "../RouteFilters.tsx";
+import { COLUMN_WORDS } from "./column-names.ts";
+import { RouteSwitch } from "./RouteSwitch.tsx";
+
+const column = createColumnHelper<Route>();
+const KIND_WORD = { short: "short link", redirect: "redirect", gone: "gone" } as const;
+const MATCH_MARK = { exact: "", prefix: "and below", wildcard: "wildcard", pattern: "pattern" } as const;
+
+/** The table's columns, the address first. */
+export function routeColumns(site: Site) {
+  return [
+    column.accessor("address", {
+      header: "Address",
+      cell: ({ row }) => <AddressCell route={row.original} />,
+    }),
+    column.accessor("destination", {
+      header: COLUMN_WORDS.destination,
+      cell: ({ getValue }) =>
+        getValue() ? (
+          <AddressText address={getValue()!} most={90} oneLine />
+        ) : (
+          <span className="text-quiet">nothing: gone</span>
+        ),
+    }),
+    column.accessor("title", {
+      header: COLUMN_WORDS.title,
+      cell: ({ getValue }) => <span className="line-clamp-1">{getValue()}</span>,
+    }),
+    column.accessor("status", {
+      header: COLUMN_WORDS.status,
+      cell: ({ row: { original } }) => (
+        <span className="whitespace-nowrap">
+          <span className="font-mono text-[0.86em]">
+            {original.status === 200 ? "notice" : original.status}
+          </span>{" "}
+          <span className="text-sm text-quiet">{KIND_WORD[original.kind]}</span>
+        </span>
+      ),
+    }),
+    column.accessor("tags", {
+      header: COLUMN_WORDS.tags,
+      enableSorting: false,
+      cell: ({ getValue }) => (
+        <span className="flex gap-1">
+          {getValue().map((tag) => (
+            <button
+              key={tag}
+              className="rounded bg-sunk px-1.5 text-sm whitespace-nowrap hover:text-accent"
+              onClick={() => setAddressState({ tag })}
+            >
+              {tag}
+            </button>
+          ))}
+        </span>
+      ),
+    }),
+    column.accessor("health", {
+      header: COLUMN_WORDS.health,
+      cell: ({ getValue }) => <HealthCell health={getValue()} />,
+    }),
+    column.accessor("clicks", {
+      header: COLUMN_WORDS.clicks,
+      cell: ({ row: { original } }) => (
+        <a
+          className="block text-right tabular-nums hover:text-accent hover:underline"
+          href={`/${site.key}/clicks?route=${original.id}`}
+        >
+          {original.counted ? original.clicks.toLocaleString("en-GB") : "not counted"}
+        </a>
+      ),
+    }),
+    column.accessor("lastClick", {
+      header: COLUMN_WORDS.lastClick,
+      cell: ({ getValue }) => <Quiet>{getValue() ? when(getValue()!) : "never"}</Quiet>,
+    }),
+    column.accessor("updatedAt", {
+      header: COLUMN_WORDS.updatedAt,
+      cell: ({ getValue }) => <Quiet>{when(getValue())}</Quiet>,
+    }),
+    column.accessor("createdAt", {
+      header: COLUMN_WORDS.createdAt,
+      cell: ({ getValue }) => <Quiet>{when(getValue())}</Quiet>,
+    }),
+    column.accessor("enabled", {
+      header: COLUMN_WORDS.enabled,
+      enableSorting: false,
+      cell: ({ row: { original } }) => <RouteSwitch site={site} route={original} />,
+    }),
+  ];
+}
+
+function AddressCell({ route }: { route: Route }) {
+  return (
+    <span className="flex items-center gap-1.5">
+      <button className="text-left hover:underline" onClick={() => setAddressState({ open: route.id })}>
+        <AddressText address={route.url} most={46} oneLine />
+      </button>
+      {route.match === "exact" ? (
+        <button
+          className="text-quiet hover:text-ink"
+          aria-label={`Copy ${route.url}`}
+          onClick={() => void copyText(route.url)}
+        >
+          <Copy size={13} aria-hidden />
+        </button>
+      ) : (
+        <span className="rounded bg-sunk px-1 text-xs whitespace-nowrap text-quiet">
+          {MATCH_MARK[route.match]}
+        </span>
+      )}
+      {timeMark(route) ? (
+        <span className="text-xs whitespace-nowrap text-warn">{timeMark(route)}</span>
+      ) : null}
+    </span>
+  );
+}
+
+function timeMark({ validFrom, validUntil }: Route): string {
+  if (validFrom && Date.parse(validFrom) > Date.now()) return `from ${when(validFrom)}`;
+  if (!validUntil) return "";
+  return Date.parse(validUntil) <= Date.now() ? "ended" : `until ${when(validUntil)}`;
+}
+
+function HealthCell({ health }: { health: Route["health"] }) {
+  if (!health) return <Quiet>not yet</Quiet>;
+  const good = ["fine", "slow", "chain"].includes(health.verdict);
+  return (
+    <span
+      className={`text-sm whitespace-nowrap ${good ? (health.verdict === "fine" ? "text-good" : "text-warn") : "font-medium text-bad"}`}
+      title={`${health.note}, ${when(health.checkedAt)}`}
+    >
+      {health.verdict === "fine" ? "well" : HEALTH_WORDS[health.verdict]}
+    </span>
+  );
+}
+
+function Quiet({ children }: { children: React.ReactNode }) {
+  return <span className="text-sm whitespace-nowrap text-quiet">{children}</span>;
+}

@@ -1,0 +1,85 @@
+import { useEffect, useRef, useState } from "react";
+import { api, ApiProblem, messageOf } from "./api.ts";
+
+/** Long work as the API tells of it. */
+interface Job<T> {
+  id: string;
+  state: "running" | "done" | "failed" | "stopped";
+  done: number;
+  total: number;
+  result: T | null;
+  problem: {
+    status: number;
+    detail?: string;
+    title?: string;
+    errors?: { path: string; message: string }[];
+  } | null;
+}
+
+/** Where work stands, for the screen that started it. */
+export interface Work<T> {
+  state: "idle" | "running" | "done" | "failed" | "stopped";
+  /** From 0 to 1; undefined while it is not known. */
+  share: number | undefined;
+  result: T | undefined;
+  error: ApiProblem | undefined;
+  message: string;
+  /** Starts work; `begin` asks the API for it and answers the job. */
+  start(begin: () => Promise<unknown>): void;
+  stop(): void;
+  reset(): void;
+}
+
+const ASK_EVERY_MS = 250;
+const IDLE = { state: "idle" as const, share: undefined, result: undefined, error: undefined, message: "" };
+
+/** Follows one piece of long work at a time: its progress, its result, and how to stop it. */
+export function useWork<T>(): Work<T> {
+  const [view, setView] = useState<Omit<Work<T>, "start" | "stop" | "reset">>(IDLE);
+  const current = useRef<string>(undefined);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => () => clearTimeout(timer.current), []);
+
+  const failed = (error: unknown): void =>
+    setView({
+      ...IDLE,
+      state: "failed",
+      error: error instanceof ApiProblem ? error : undefined,
+      message: messageOf(error),
+    });
+  const show = (job: Job<T>): void => {
+    if (job.state === "failed") return failed(new ApiProblem(job.problem?.status ?? 500, job.problem ?? {}));
+    setView({
+      ...IDLE,
+      state: job.state,
+      share: job.total > 0 ? job.done / job.total : undefined,
+      result: job.result ?? undefined,
+    });
+    if (job.state === "running") timer.current = setTimeout(() => void ask(job.id), ASK_EVERY_MS);
+  };
+  const ask = async (id: string): Promise<void> => {
+    try {
+      show(await api<Job<T>>("GET", `/jobs/${id}`));
+    } catch (error) {
+      failed(error);
+    }
+  };
+  return {
+    ...view,
+    start(begin) {
+      clearTimeout(timer.current);
+      setView({ ...IDLE, state: "running" });
+      begin().then((job) => {
+        current.current = (job as Job<T>).id;
+        show(job as Job<T>);
+      }, failed);
+    },
+    stop() {
+      if (current.current) void api("DELETE", `/jobs/${current.current}`).catch(failed);
+    },
+    reset() {
+      clearTimeout(timer.current);
+      setView(IDLE);
+    },
+  };
+}

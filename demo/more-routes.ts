@@ -53,18 +53,12 @@ export function moreShortLinks(out: Outside): MoreShort[] {
     [
       "/wide",
       salt("starling-eyepieces", "thirteen-millimetre-wide", "talk"),
-      "13 mm, from the talk",
+      "The wide eyepiece, from the talk",
       3,
       "talks",
     ],
-    ["/two", salt("starling-eyepieces", "barlow-two", "talk"), "The Barlow, from the talk", 2, "talks"],
-    [
-      "/zoomlens",
-      salt("starling-eyepieces", "zoom-eight-to-twenty-four", "talk"),
-      "Zoom, from the talk",
-      2,
-      "talks",
-    ],
+    ["/two", out.gannet("quiet-mount", "star-tracker", "talk"), "The tracker, from the talk", 2, "talks"],
+    ["/lens", salt("harbour-optics", "travel-refractor", "talk"), "The refractor, from the talk", 2, "talks"],
     ["/mounts", out.quietMount(""), "Quiet Mount Works, everything", 2, "quiet mount"],
     [
       "/swing",

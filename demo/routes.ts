@@ -95,7 +95,7 @@ export function demoShortLinks(out: Outside, now: number): DemoRoute[] {
     ...moreShortLinks(out).map(([address, destination, title, popularity, tag]) =>
       short(address, destination, title, popularity, { tags: [tag] }),
     ),
-    short("/gift", out.harbour("red-torch"), "The christmas list, with a word before", 3, {
+    short("/gift", out.harbour("travel-refractor"), "The christmas list, with a word before", 3, {
       tags: ["harbour"],
       status: 200,
       notice: {

@@ -65,23 +65,44 @@ const shots: readonly Shot[] = [
       await page.getByText("It has a short link").waitFor();
     },
   },
-  { name: "routes", path: "/low-lantern/routes?open=14" },
+  { name: "routes", path: "/low-lantern/routes" },
   {
-    name: "new-short-link",
-    path: "/low-lantern/routes?open=new-short",
+    name: "short-link",
+    path: "/low-lantern/routes?q=dob",
     act: async (page) => {
-      await page
-        .getByLabel("Leads to")
-        .fill("starling-eyepieces.localhost:4602/item/barlow-two?x=1&amp;y=2 ");
-      await page.getByRole("list", { name: "Suggested addresses" }).getByRole("button").first().click();
-      await page.getByText(/is free$/).waitFor();
+      await page.getByRole("row").filter({ hasText: "/dob" }).first().getByRole("button").first().click();
+      await page.getByRole("img", { name: /QR code/ }).waitFor();
+    },
+  },
+  {
+    name: "redirect-bench",
+    path: "/low-lantern/routes?open=new-redirect&q=blog",
+    act: async (page) => {
+      await page.getByLabel("Answers", { exact: true }).last().selectOption("wildcard");
+      await page.getByRole("textbox", { name: "Address" }).fill("/archive/*");
+      await page.getByLabel("Leads to").fill("/calendar/$1");
+      await page.getByLabel("Try it before it is saved").fill("/archive/november\n/archive/none\n/links");
+      await page.getByText("the page “The November sky”").waitFor();
+      await page.getByRole("list", { name: "Where they would end" }).scrollIntoViewIfNeeded();
     },
   },
   { name: "misses", path: "/low-lantern/misses" },
+  {
+    name: "trace",
+    path: "/low-lantern/trace",
+    act: async (page) => {
+      await page
+        .getByLabel("Addresses, one a line")
+        .fill(
+          "/start-here\nhttp://lntn.localhost:4601/dob\nhttp://lntn.localhost:4601/leak\nhttp://lntn.localhost:4601/round\n/therteen",
+        );
+      await page.keyboard.press("Control+Enter");
+      await page.getByText(/arrive,/).waitFor();
+    },
+  },
   { name: "rules", path: "/low-lantern/rules" },
-  { name: "clicks", path: "/low-lantern/clicks" },
+  { name: "clicks", path: "/low-lantern/clicks?days=14&compare=1" },
   { name: "settings", path: "/low-lantern/settings" },
-  { name: "sign-in", path: "/sign-in" },
   { name: "delivered-page", path: "http://lowlantern.localhost:4601/resources" },
   { name: "not-found", path: "http://lowlantern.localhost:4601/calender/november", scheme: "dark" },
 ];
@@ -94,8 +115,7 @@ for (const shot of shots.filter(({ name }) => wanted.length === 0 || wanted.incl
     baseURL: WORKSPACE,
     colorScheme: shot.scheme ?? "light",
   });
-  if (shot.name !== "sign-in")
-    await context.request.post("/session", { headers: { Origin: WORKSPACE }, data: DEMO_SIGN_IN });
+  await context.request.post("/session", { headers: { Origin: WORKSPACE }, data: DEMO_SIGN_IN });
   const page = await context.newPage();
   await page.goto(shot.path);
   await page.waitForLoadState("networkidle").catch(() => undefined); // lists that poll are never idle for long

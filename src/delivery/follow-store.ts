@@ -110,7 +110,7 @@ async function load(store: Store, deliveryPort: number): Promise<{ index: Delive
   const index = new DeliveryIndex(deliveryPort);
   const snapshot = await readDelivery(store, {
     sites: (sites) => sites.forEach((site) => index.putSite(site)),
-    routes: (routes) => routes.forEach((route) => index.putRoute(route.id, route.siteId, route)),
+    route: (route) => index.putRoute(route.id, route.siteId, route),
   });
   for (const page of snapshot.pages) index.putPage(page.id, page.siteId, page);
   for (const file of snapshot.files) index.putFile(file.id, file.siteId, file);

@@ -1,7 +1,7 @@
 import { LRUCache } from "lru-cache";
 import { publicAddress } from "../core/address/public-address.ts";
 import type { Notice } from "../core/objects/route.ts";
-import { closestAddresses, closestMatch, type Candidate } from "../core/routes/misses/closest.ts";
+import { closestMatch, KnownAddresses, type Candidate } from "../core/routes/misses/closest.ts";
 import { isProbe } from "../core/routes/misses/probe.ts";
 import { headerSafe } from "../core/routes/way/location.ts";
 import type { PublishedPage } from "../store/models.ts";
@@ -9,7 +9,7 @@ import { readPublished, type DeliveredPage } from "../store/delivery-view.ts";
 import type { Store } from "../store/store.ts";
 import { deliverPlaced, frameOf } from "./site-frame.ts";
 import type { SiteIndex } from "./site-index.ts";
-import { goneDocument, noticeDocument, notFoundDocument, pageDocument } from "./theme/documents.tsx";
+import { goneDocument, noticeDocument, notFoundTemplate, pageDocument } from "./theme/documents.tsx";
 
 const MOST_BYTES = 64 * 1024 * 1024;
 // Each comparison takes a fraction of a microsecond; this bounds what one mistyped address may cost.
@@ -34,6 +34,12 @@ export interface AnsweredMiss {
   to?: string;
 }
 
+/** What a host's misses have in common: what may have been meant, and the page around it. */
+interface MissHelp {
+  known: KnownAddresses;
+  document: ReturnType<typeof notFoundTemplate>;
+}
+
 /** A page's links depend on the rules and on every route they pass, so any change of the site renders anew. */
 export function createRenderedPages(store: Store, deliveryPort: number): RenderedPages {
   const misses = new LRUCache<string, AnsweredMiss>({
@@ -48,6 +54,20 @@ export function createRenderedPages(store: Store, deliveryPort: number): Rendere
     max: 2_000,
   });
 
+  const helping = new LRUCache<string, MissHelp>({ max: 50 });
+
+  // The same for every miss of a host until something changes.
+  function helpOn(site: SiteIndex, host: string, generation: number, home: string): MissHelp {
+    const cacheKey = `${generation} ${host}`;
+    const ready = helping.get(cacheKey);
+    if (ready) return ready;
+    const made = {
+      known: new KnownAddresses(candidates(site, host)),
+      document: notFoundTemplate(frameOf(site, home)),
+    };
+    helping.set(cacheKey, made);
+    return made;
+  }
   function once(cacheKey: string, make: () => string): Buffer {
     const ready = documents.get(cacheKey);
     if (ready) return ready;
@@ -73,7 +93,9 @@ export function createRenderedPages(store: Store, deliveryPort: number): Rendere
       const cacheKey = `${generation} ${host} ${key}`;
       const ready = misses.get(cacheKey);
       if (ready) return ready;
-      const made = answerMiss(site, host, key, home, deliveryPort);
+      const made = answerMiss(site, host, key, home, deliveryPort, () =>
+        helpOn(site, host, generation, home),
+      );
       misses.set(cacheKey, made);
       return made;
     },
@@ -90,6 +112,7 @@ function answerMiss(
   key: string,
   home: string,
   deliveryPort: number,
+  help: () => MissHelp,
 ): AnsweredMiss {
   const { misses: policy } = site.site;
   const absolute = (path: string, on = site.primary): string =>
@@ -101,10 +124,11 @@ function answerMiss(
     return { status: 200, body: Buffer.from(noticeDocument(frameOf(site, home), to, notice, false)) };
   }
   // Scanners are not helped: what they ask for was never meant to be there, and looking for it takes time.
-  const close = isProbe(key) ? [] : closestAddresses(key, candidates(site, host), 4);
+  const { known, document } = help();
+  const close = isProbe(key) ? [] : known.closest(key, 4);
   const one = policy.answer === "closest" ? closestMatch(close) : undefined;
   if (one) return { status: 302, to: headerSafe(one.address), body: NOTHING };
-  return { status: 404, body: Buffer.from(notFoundDocument(frameOf(site, home), key, close)) };
+  return { status: 404, body: Buffer.from(document(key, close)) };
 }
 
 const NOTHING = Buffer.alloc(0);

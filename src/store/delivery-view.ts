@@ -5,6 +5,7 @@ import type { AfterEnd, InContent, Notice, QueryMode, RouteStatus } from "../cor
 import type { MissPolicy } from "../core/objects/site.ts";
 import { newestChange } from "./changes.ts";
 import type { HostRow, PublishedPage } from "./models.ts";
+import { MORE_OF_ROUTE, streamRoutes } from "./route-stream.ts";
 import type { Store } from "./store.ts";
 
 /** A route as delivery needs it; only enabled, not deleted ones. */
@@ -81,14 +82,8 @@ export interface DeliveredSite {
   blocks: DeliveredBlock[];
 }
 
-// One row for each address, those of a route one after the other: no aggregate, no sort, whatever the number.
 const ROUTE_ADDRESSES = `SELECT r.id::text, r.site_id::text AS "siteId", r.kind = 'short' AS folded, r.host, r.destination, r.status, r.counted,
-    CASE WHEN r.query = 'drop' AND r.parameters = '' AND r.notice IS NULL AND NOT r.noindex AND NOT r.nofollow AND NOT r.replaces_page
-      AND r.valid_from IS NULL AND r.valid_until IS NULL AND r.in_content = 'nowhere' THEN NULL
-    ELSE json_build_object('query', r.query, 'parameters', r.parameters, 'notice', r.notice, 'noindex', r.noindex, 'nofollow', r.nofollow,
-      'replacesPage', r.replaces_page, 'validFrom', r.valid_from, 'validUntil', r.valid_until, 'afterEnd', r.after_end, 'endDestination', r.end_destination,
-      'inContent', r.in_content, 'contentPages', r.content_pages::text[], 'destinationKey', r.destination_key, 'address', r.address) END AS more,
-    a.key`;
+    ${MORE_OF_ROUTE} AS more, a.key`;
 
 interface RouteAddressRow extends Omit<DeliveredRoute, "keys"> {
   key: string;
@@ -127,12 +122,10 @@ export interface DeliverySnapshot {
   files: DeliveredFile[];
 }
 
-const ROUTES_AT_ONCE = 10_000;
-
-/** Reads the snapshot. Sites are handed over first, then routes in portions, so that a million of them is never one answer. */
+/** Reads the snapshot. Sites are handed over first, then routes one by one, so that a million of them is never one answer. */
 export async function readDelivery(
   store: Store,
-  take: { sites(sites: DeliveredSite[]): void; routes(routes: DeliveredRoute[]): void },
+  take: { sites(sites: DeliveredSite[]): void; route(route: DeliveredRoute): void },
 ): Promise<DeliverySnapshot> {
   return store.transaction(async (transaction) => {
     await store.sequelize.query("SET TRANSACTION ISOLATION LEVEL REPEATABLE READ, READ ONLY", {
@@ -142,19 +135,8 @@ export async function readDelivery(
     take.sites(await store.rows<DeliveredSite>(SITE, {}, transaction));
     const pages = await store.rows<DeliveredPage>(PAGE, {}, transaction);
     const files = await store.rows<DeliveredFile>(FILE, {}, transaction);
-    for (let after = "0"; ;) {
-      const portion = routesOf(
-        await store.rows<RouteAddressRow>(
-          `${ROUTE_ADDRESSES} FROM (SELECT * FROM routes WHERE id > $after::bigint AND deleted_at IS NULL AND enabled ORDER BY id LIMIT ${ROUTES_AT_ONCE}) r
-           JOIN route_addresses a ON a.route_id = r.id ORDER BY r.id`,
-          { after },
-          transaction,
-        ),
-      );
-      take.routes(portion);
-      if (portion.length === 0) return { seq, pages, files };
-      after = portion.at(-1)!.id;
-    }
+    await streamRoutes(transaction, take.route);
+    return { seq, pages, files };
   });
 }
 

@@ -13,7 +13,11 @@ after(() => app.stop());
 const SCREENS: readonly (readonly [path: string, ready: string])[] = [
   ["/low-lantern/write", "What we lean on"],
   ["/low-lantern/write/6", "Who it is for"],
-  ["/low-lantern/routes", "/start"],
+  ["/low-lantern/routes", "/gift"],
+  ["/low-lantern/routes?open=new-redirect", "Try it before it is saved"],
+  ["/low-lantern/mends", "Point straight at"],
+  ["/low-lantern/trace", "Paste addresses"],
+  ["/low-lantern/routes-in-out", "Shorten a list"],
   ["/low-lantern/routes?open=new-short", "Make and copy"],
   ["/low-lantern/routes?kind=gone", "/forum"],
   ["/low-lantern/misses", "/almanack"],

@@ -39,7 +39,7 @@ describe("one composer for every destination, by keyboard alone", () => {
     await pick("dew", /Dew, and other enemies.*draft/, '<a href="/instruments/dew">words</a>');
     await pick("eight-inch.svg", /file eight-inch\.svg/, '<a href="/files/eight-inch.svg">words</a>');
     await pick("under", /in this page Under the sky/, '<a href="#under-the-sky">words</a>');
-    await pick("thirteen", /short link/, 'sponsored noopener" target="_blank">words</a>');
+    await pick("thirteen", /short link Starling/, 'sponsored noopener" target="_blank">words</a>');
     await context.close();
   });
 

@@ -1,3 +1,4 @@
+import { escapeUTF8 } from "entities";
 import { renderToStaticMarkup } from "react-dom/server";
 import type { Notice } from "../../core/objects/route.ts";
 import type { PublishedPage } from "../../store/models.ts";
@@ -23,13 +24,17 @@ export function pageDocument(frame: SiteFrame, page: PublishedPage, html: string
   );
 }
 
-/** The answer to an address that nothing answers, with what may have been meant. */
-export function notFoundDocument(
+const ADDRESS_PLACE = "maprope-address-place";
+const CANDIDATES_PLACE = "maprope-candidates-place";
+
+/**
+ * The answer to an address that nothing answers, with what may have been meant. All of it but the address and the
+ * candidates is the same for every miss: it is rendered once, and each miss costs the filling in.
+ */
+export function notFoundTemplate(
   frame: SiteFrame,
-  address: string,
-  candidates: readonly Candidate[],
-): string {
-  return (
+): (address: string, candidates: readonly Candidate[]) => string {
+  const whole =
     DOCTYPE +
     renderToStaticMarkup(
       <SiteDocument frame={frame} title="Nothing here" noindex>
@@ -37,27 +42,40 @@ export function notFoundDocument(
           <p className="category">Not found</p>
           <h1>There is nothing under this address</h1>
           <p className="lead">
-            You asked for <code>{address}</code>. It may have been mistyped, or what stood here has moved.
+            You asked for <code>{ADDRESS_PLACE}</code>. It may have been mistyped, or what stood here has
+            moved.
           </p>
-          {candidates.length > 0 ? (
-            <>
-              <h2>Did you mean</h2>
-              <ul className="candidates">
-                {candidates.map((candidate) => (
-                  <li key={candidate.address}>
-                    <a href={candidate.address}>{candidate.title || candidate.address}</a>
-                    <span>{candidate.address}</span>
-                  </li>
-                ))}
-              </ul>
-            </>
-          ) : null}
+          {CANDIDATES_PLACE}
           <p>
             Or start at the <a href={frame.home}>front page of {frame.siteName}</a>.
           </p>
         </article>
       </SiteDocument>,
-    )
+    );
+  const [before, rest] = cut(whole, ADDRESS_PLACE);
+  const [between, after] = cut(rest, CANDIDATES_PLACE);
+  return (address, candidates) =>
+    before + escapeUTF8(address) + between + (candidates.length > 0 ? didYouMean(candidates) : "") + after;
+}
+
+function cut(text: string, place: string): [string, string] {
+  const at = text.indexOf(place);
+  return [text.slice(0, at), text.slice(at + place.length)];
+}
+
+function didYouMean(candidates: readonly Candidate[]): string {
+  return renderToStaticMarkup(
+    <>
+      <h2>Did you mean</h2>
+      <ul className="candidates">
+        {candidates.map((candidate) => (
+          <li key={candidate.address}>
+            <a href={candidate.address}>{candidate.title || candidate.address}</a>
+            <span>{candidate.address}</span>
+          </li>
+        ))}
+      </ul>
+    </>,
   );
 }
 

@@ -119,6 +119,17 @@ describe("routes in from a file", () => {
     assert.equal((await bring(csv, "?dryRun=2")).status, 400);
   });
 
+  test("ten thousand patterns made to be slow: as many as a site may have, the others named", async () => {
+    const slow = [
+      "match,address,destination",
+      ...Array.from({ length: 10_000 }, (_, n) => `pattern,/(x+x+)+y${n},/x`),
+    ];
+    const { body } = await bring(slow.join("\n"), "?dryRun=1");
+    assert.equal(body.created + body.refused.length, 10_000);
+    assert.ok(body.created <= 2_000 && body.created > 1_900);
+    assert.match(body.refused.at(-1).message, /at most 2,000 patterns/);
+  });
+
   test("long work is a job, told of while it runs, and stopped without a trace", async () => {
     const many = [
       "address,destination",

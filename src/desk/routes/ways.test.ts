@@ -98,6 +98,25 @@ describe("every way of answering, as a reader gets it", () => {
     );
   });
 
+  test("addresses that nobody sends in earnest have their answers", async () => {
+    const answers: readonly (readonly [path: string, status: number, location?: string])[] = [
+      [`/${"x".repeat(65_000)}`, 431],
+      ["/blog/%00", 301, "/notes/%00"],
+      ["/blog/../blog/exact", 301, "/exact"],
+      ["/%2e%2e/%2e%2e/blog/exact", 301, "/exact"],
+      ["/blog/%252e%252e/%252fx", 301, "/notes/%252e%252e/%252fx"],
+      ["//blog/exact", 404],
+      ["/blog/%", 301, "/notes/%25"],
+    ];
+    for (const [path, status, location] of answers) {
+      const got = await reply(path);
+      assert.deepEqual([got.status, got.headers.location], [status, location], path.slice(0, 60));
+    }
+    assert.equal((await reply("/blog/x", { host: "stranger.example" })).status, 421);
+    for (const method of ["POST", "PUT", "OPTIONS", "TRACE"])
+      assert.equal((await reply("/blog/x", { method })).status, 405);
+  });
+
   test("a capture never chooses another host", async () => {
     await make({ kind: "redirect", match: "prefix", address: "/away", destination: "/$1" });
     assert.equal(await followed("/away//evil.example/x"), "301 /evil.example/x");

@@ -1,4 +1,4 @@
-import { Copy, ExternalLink, Link2, PencilLine } from "lucide-react";
+import { Copy, ExternalLink, Footprints, Link2, PencilLine } from "lucide-react";
 import type { PasteAnswer } from "../../core/objects/paste.ts";
 import type { Route } from "../../core/objects/route.ts";
 import type { Site } from "../../core/objects/site.ts";
@@ -110,7 +110,10 @@ function Actions(props: {
         </button>
       ) : null}
       {own && known.kind === "broken" && known.form === "path" ? (
-        <a className="action" href={`/${props.site.key}/routes?open=new-redirect`}>
+        <a
+          className="action"
+          href={`/${props.site.key}/routes?open=new-redirect&at=${encodeURIComponent(address)}`}
+        >
           Make a redirect
         </a>
       ) : null}
@@ -126,6 +129,11 @@ function Actions(props: {
       >
         Open it <ExternalLink size={14} aria-hidden />
       </a>
+      {known.form === "web" || known.form === "path" ? (
+        <a className="action" href={`/${props.site.key}/trace?of=${encodeURIComponent(address)}`}>
+          Trace it <Footprints size={14} aria-hidden />
+        </a>
+      ) : null}
     </div>
   );
 }

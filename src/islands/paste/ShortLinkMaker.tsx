@@ -53,7 +53,14 @@ export function ShortLinkMaker({
         <FieldRow
           label={`Short address on ${new URL(home.url).host}`}
           error={fault}
-          hint={!fault && address.length > home.prefix.length && check ? `${address} is free` : undefined}
+          hint={
+            !fault && address.length > home.prefix.length && check ? (
+              <>
+                <span>{address} is free</span>
+                {check.spoken ? <span className="block">Say: “{check.spoken}”</span> : null}
+              </>
+            ) : undefined
+          }
         >
           {(attributes) => (
             <input

@@ -85,7 +85,9 @@ function NewButton(props: { kind: string; icon: React.ReactNode; word: string; m
 function Empty({ searching }: { searching: boolean }) {
   return (
     <div className="grid place-items-center gap-1 rounded border border-dashed border-line py-20 text-center">
-      <p className="font-medium">{searching ? "No route answers to this." : "There are no routes yet."}</p>
+      <p className="font-medium">
+        {searching ? "No route answers to these words." : "There are no routes yet."}
+      </p>
       <p className="text-quiet">
         {searching
           ? "Try fewer words, or show all."

@@ -10,7 +10,7 @@ interface Variable {
   value: string;
 }
 
-/** What the site is called, its variables, and how many paid links a page bears. */
+/** What the site is called, its variables, how many paid links a page bears, and how long clicks are kept. */
 export function SiteFields({ site: first }: { site: Site }) {
   const [site, setSite] = useState(first);
   const [fields, setFields] = useState({
@@ -19,6 +19,7 @@ export function SiteFields({ site: first }: { site: Site }) {
     paidLimit: first.paidLimit,
     paidLimitLong: first.paidLimitLong,
     longWords: first.longWords,
+    clickMonths: first.clickMonths,
   });
   const [variables, setVariables] = useState<readonly Variable[]>(() =>
     Object.entries(first.variables).map(([name, value]) => ({ name, value })),
@@ -40,7 +41,7 @@ export function SiteFields({ site: first }: { site: Site }) {
   const errors = save.error instanceof ApiProblem ? save.error.errors : [];
   const fault = (path: string): string | undefined =>
     errors.find((error) => error.path === path || error.path.startsWith(`${path}.`))?.message;
-  const number = (name: "paidLimit" | "paidLimitLong" | "longWords", label: string) => (
+  const number = (name: "paidLimit" | "paidLimitLong" | "longWords" | "clickMonths", label: string) => (
     <FieldRow label={label} error={fault(name)}>
       {(field) => (
         <input
@@ -128,6 +129,13 @@ export function SiteFields({ site: first }: { site: Site }) {
           {number("paidLimitLong", "On a long page")}
           {number("longWords", "Long from so many words on")}
         </div>
+      </fieldset>
+      <fieldset>
+        <legend className="mb-1 font-semibold">Clicks</legend>
+        {number("clickMonths", "Single clicks are kept for so many months")}
+        <p className="mt-1 text-sm text-quiet">
+          What was counted stays for good; after these months only the counts.
+        </p>
       </fieldset>
       {save.isError && errors.length === 0 ? <p className="text-bad">{messageOf(save.error)}</p> : null}
       <button className="action action-main justify-self-start" disabled={save.isPending}>

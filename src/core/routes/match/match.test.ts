@@ -4,7 +4,7 @@ import fc from "fast-check";
 import { foldedKey, pathKey } from "../../address/path-key.ts";
 import { addressFault, captureCount, readRouteKey, routeKey } from "./address-form.ts";
 import { captureFault, capturesHost, withCaptures } from "./captures.ts";
-import { compilePattern, literalLength, patternFault, patternGroups } from "./pattern.ts";
+import { compilePattern, literalHead, literalLength, patternFault, patternGroups } from "./pattern.ts";
 import { before, literalOf, PatternTable, type PatternAddress } from "./pattern-table.ts";
 import { samplesOf } from "./samples.ts";
 
@@ -191,6 +191,20 @@ describe("patterns", () => {
   for (const [pattern, length] of literals)
     test(`${pattern} has ${length} characters that stand for themselves`, () =>
       assert.equal(literalLength(pattern), length));
+
+  const heads: readonly (readonly [pattern: string, head: string])[] = [
+    ["/blog/(\\d+)", "/blog/"],
+    ["^/a\\.b/c", "/a.b/c"],
+    ["/ab?c", "/a"],
+    ["/ab+c", "/ab"],
+    ["/a|/b", ""],
+    ["/(a|b)/c", "/"],
+    ["/a\\d", "/a"],
+    ["/a{2}", "/"],
+    ["/x[|]y", "/x"],
+  ];
+  for (const [pattern, head] of heads)
+    test(`${pattern} begins with “${head}”`, () => assert.equal(literalHead(pattern), head));
 
   test("count their groups, named and plain ones, and not those that capture nothing", () => {
     assert.equal(patternGroups("/(a)(?P<b>b)(?:c)"), 2);

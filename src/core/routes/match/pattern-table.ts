@@ -1,7 +1,7 @@
 import { RE2Set } from "re2js";
 import { foldedKey } from "../../address/path-key.ts";
 import type { MatchKind } from "./match-kind.ts";
-import { compilePattern, literalLength, patternText, type Pattern } from "./pattern.ts";
+import { compilePattern, literalHead, literalLength, patternText, type Pattern } from "./pattern.ts";
 
 /** A route that answers more than one address; `host` null means every host of the site. */
 export interface PatternAddress {
@@ -31,16 +31,24 @@ interface Held<T> {
   pattern: Pattern | undefined;
 }
 
+// Up to so many patterns that begin alike are run one by one; more are asked together first.
+const FEW = 8;
+
+/** What lies under one beginning. */
+interface Head<T> {
+  plain: Held<T>[];
+  patterns: Held<T>[];
+  set: RE2Set | undefined;
+}
+
 /**
  * The routes of one site that answer by prefix, wildcard or pattern, longest literal part first (DESIGN section
- * 8). Prefixes and wildcards lie under the whole segments that they begin with, so a path meets only those that
- * share its beginning. Patterns are asked all at once, in one automaton (RE2's set), so that their number does
- * not count; only those that match are run again, for their captures.
+ * 8). They lie under the whole segments that they begin with, so a path meets only those that share its beginning.
+ * Where many patterns begin alike they are asked all at once, in one automaton (RE2's set), so that their number
+ * does not count; only those that match are run again, for their captures.
  */
 export class PatternTable<T> {
-  private readonly heads = new Map<string, Held<T>[]>();
-  private readonly patterns = new Map<T, Held<T>[]>();
-  private set: { ask: RE2Set; held: Held<T>[] } | undefined;
+  private readonly heads = new Map<string, Head<T>>();
   private count = 0;
 
   /** Number of addresses in the table. */
@@ -52,73 +60,83 @@ export class PatternTable<T> {
   add(address: PatternAddress, entry: T, age: number): boolean {
     const compiled = address.match === "pattern" ? compilePattern(address.key, address.folded) : undefined;
     if (compiled && !compiled.ok) return false;
-    const held: Held<T> = {
-      address,
-      entry,
-      age,
-      literal: literalOf(address),
-      pieces: address.match === "wildcard" ? address.key.split("*") : [],
-      pattern: compiled?.pattern,
-    };
-    if (held.pattern) {
-      this.patterns.set(entry, [...(this.patterns.get(entry) ?? []), held]);
-      this.set = undefined;
-    } else {
-      const head = headOf(address);
-      const there = this.heads.get(head);
-      if (there) there.push(held);
-      else this.heads.set(head, [held]);
-    }
+    const pattern = compiled?.pattern;
+    const pieces = address.match === "wildcard" ? address.key.split("*") : [];
+    const held: Held<T> = { address, entry, age, literal: literalOf(address), pieces, pattern };
+    const key = headOf(address);
+    let head = this.heads.get(key);
+    if (!head) this.heads.set(key, (head = { plain: [], patterns: [], set: undefined }));
+    (pattern ? head.patterns : head.plain).push(held);
+    head.set = undefined;
     this.count += 1;
     return true;
   }
 
   /** Takes an address out, if `entry` still is what answers it. */
   delete(address: PatternAddress, entry: T): void {
-    const same = (held: Held<T>): boolean =>
-      held.entry === entry && held.address.key === address.key && held.address.host === address.host;
-    if (address.match === "pattern") {
-      const there = this.patterns.get(entry) ?? [];
-      const rest = there.filter((held) => !same(held));
-      if (rest.length > 0) this.patterns.set(entry, rest);
-      else this.patterns.delete(entry);
-      this.count -= there.length - rest.length;
-      this.set = undefined;
-      return;
-    }
-    const head = headOf(address);
-    const there = this.heads.get(head) ?? [];
-    const rest = there.filter((held) => held.address.match !== address.match || !same(held));
-    if (rest.length > 0) this.heads.set(head, rest);
-    else this.heads.delete(head);
-    this.count -= there.length - rest.length;
+    const key = headOf(address);
+    const head = this.heads.get(key);
+    if (!head) return;
+    const others = (all: Held<T>[]): Held<T>[] =>
+      all.filter(
+        (held) =>
+          held.entry !== entry ||
+          held.address.match !== address.match ||
+          held.address.key !== address.key ||
+          held.address.host !== address.host,
+      );
+    const left = { plain: others(head.plain), patterns: others(head.patterns), set: undefined };
+    this.count -= head.plain.length + head.patterns.length - left.plain.length - left.patterns.length;
+    if (left.plain.length + left.patterns.length > 0) this.heads.set(key, left);
+    else this.heads.delete(key);
   }
 
   /** All that match the path key on this host, in the order in which they answer. */
   find(host: string, key: string): PatternHit<T>[] {
-    if (this.count === 0 || key.length > LONGEST_MATCHED) return [];
+    if (this.count === 0 || key.length > LONGEST_MATCHED) return NONE;
     const folded = foldedKey(key);
-    const found: { held: Held<T>; captures: string[] }[] = [];
+    let found: Found<T>[] | undefined;
     const consider = (held: Held<T>): void => {
       if (held.address.host !== null && held.address.host !== host) return;
       const captures = capturesOf(held, key, folded);
-      if (captures) found.push({ held, captures });
+      // A folded address under a head without capitals is met twice.
+      if (captures && !found?.some((other) => other.held === held)) (found ??= []).push({ held, captures });
     };
-    for (const head of headsOf(key)) this.heads.get(head)?.forEach(consider);
-    if (folded !== key)
-      for (const head of headsOf(folded))
-        this.heads.get(head)?.forEach((held) => held.address.folded && consider(held));
-    if (this.patterns.size > 0) {
-      const { ask, held } = (this.set ??= compiledSet([...this.patterns.values()].flat()));
-      for (const index of ask.match(key)) consider(held[index]!);
-    }
-    // A folded address under a head without capitals is met twice.
-    const seen = new Set<Held<T>>();
+    this.look(key, key, consider);
+    if (folded !== key) this.look(folded, key, (held) => held.address.folded && consider(held));
+    if (!found) return NONE;
     return found
-      .filter(({ held }) => !seen.has(held) && seen.add(held))
       .sort((a, b) => before(a.held, b.held))
       .map(({ held, captures }) => ({ entry: held.entry, captures }));
   }
+
+  // Goes through the heads that a path begins with.
+  private look(path: string, asked: string, consider: (held: Held<T>) => void): void {
+    for (let at = 0; at !== -1; at = at === path.length ? -1 : nextCut(path, at)) {
+      const head = this.heads.get(path.slice(0, at));
+      if (!head) continue;
+      head.plain.forEach(consider);
+      if (head.patterns.length <= FEW) head.patterns.forEach(consider);
+      else {
+        head.set ??= compiledSet(head.patterns);
+        for (const index of head.set.match(asked)) consider(head.patterns[index]!);
+      }
+    }
+  }
+}
+
+interface Found<T> {
+  held: Held<T>;
+  captures: string[];
+}
+
+const NONE: never[] = [];
+
+// The next slash, or the end of the path; the root has no segments.
+function nextCut(path: string, at: number): number {
+  const next = path.indexOf("/", at + 1);
+  if (next !== -1) return next;
+  return path === "/" ? -1 : path.length;
 }
 
 /** The order in which two routes are asked: longest literal part, then those of this very host, then the older. */
@@ -139,28 +157,22 @@ export function literalOf({ match, key }: Pick<PatternAddress, "match" | "key">)
   return match === "wildcard" ? key.replaceAll("*", "").length : key.length;
 }
 
-function compiledSet<T>(held: Held<T>[]): { ask: RE2Set; held: Held<T>[] } {
-  const ask = new RE2Set(RE2Set.ANCHOR_BOTH);
+function compiledSet<T>(held: readonly Held<T>[]): RE2Set {
+  const set = new RE2Set(RE2Set.ANCHOR_BOTH);
   for (const { address } of held) {
     const text = patternText(address.key);
-    ask.add(address.folded ? `(?i)${text}` : text);
+    set.add(address.folded ? `(?i)${text}` : text);
   }
-  ask.compile();
-  return { ask, held };
+  set.compile();
+  return set;
 }
 
-// The whole segments before the first star, or the prefix itself.
-function headOf({ match, key }: PatternAddress): string {
+// The whole segments before the first star or group, or the prefix itself.
+function headOf({ match, key, folded }: PatternAddress): string {
   if (match === "prefix") return key === "/" ? "" : key;
-  const literal = key.slice(0, key.indexOf("*"));
-  return literal.slice(0, literal.lastIndexOf("/"));
-}
-
-function headsOf(key: string): string[] {
-  const heads = [""];
-  for (let at = key.indexOf("/", 1); at !== -1; at = key.indexOf("/", at + 1)) heads.push(key.slice(0, at));
-  if (key !== "/") heads.push(key);
-  return heads;
+  const literal = match === "pattern" ? literalHead(key) : key.slice(0, key.indexOf("*"));
+  const head = literal.slice(0, literal.lastIndexOf("/"));
+  return folded ? foldedKey(head) : head;
 }
 
 function capturesOf<T>(held: Held<T>, key: string, foldedPath: string): string[] | undefined {

@@ -83,6 +83,41 @@ export function literalLength(source: string): number {
   return count;
 }
 
+/**
+ * The text that every path which matches begins with, as far as it can be read off the pattern: up to the first
+ * sign that may stand for more than itself.
+ */
+export function literalHead(source: string): string {
+  const text = source.replace(/^\^/, "");
+  if (hasChoice(text)) return "";
+  let head = "";
+  for (let at = 0; at < text.length;) {
+    const escaped = text[at] === "\\";
+    const sign = escaped ? (text[at + 1] ?? "") : text[at]!;
+    if (escaped ? /[a-zA-Z0-9]/.test(sign) : /[.[({*+?|^$)]/.test(sign)) return head;
+    const next = text[at + (escaped ? 2 : 1)];
+    if (next === "?" || next === "*" || next === "{") return head;
+    head += sign;
+    if (next === "+") return head;
+    at += escaped ? 2 : 1;
+  }
+  return head;
+}
+
+// A choice between whole patterns: then they need not begin alike.
+function hasChoice(source: string): boolean {
+  let depth = 0;
+  for (let at = 0; at < source.length; at += 1) {
+    const sign = source[at]!;
+    if (sign === "\\") at += 1;
+    else if (sign === "[") at = endOfClass(source, at);
+    else if (sign === "(") depth += 1;
+    else if (sign === ")") depth -= 1;
+    else if (sign === "|" && depth === 0) return true;
+  }
+  return false;
+}
+
 function endOfClass(source: string, start: number): number {
   for (let at = source[start + 1] === "]" ? start + 2 : start + 1; at < source.length; at += 1) {
     if (source[at] === "\\") at += 1;

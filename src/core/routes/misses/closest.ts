@@ -23,14 +23,73 @@ const CLEARLY_BETTER = 1;
  * same words in another place. Compared without letter case; at most `most`, none that is merely similar.
  */
 export function closestAddresses(missed: string, known: Iterable<Candidate>, most: number): Close[] {
-  const wanted = missed.toLowerCase();
-  const words = lastWords(wanted);
-  const scored: Close[] = [];
-  for (const candidate of known) {
-    const likeness = likenessOf(wanted, words, candidate.address.toLowerCase());
-    if (likeness) scored.push({ ...candidate, ...likeness });
+  return new KnownAddresses(known).closest(missed, most);
+}
+
+interface Known {
+  candidate: Candidate;
+  lower: string;
+  words: readonly string[];
+}
+
+/**
+ * Known addresses, looked through once and asked many times: by their length, since a slip changes little of it,
+ * and by the words of their last part. A miss that nobody made before costs some microseconds, not milliseconds.
+ */
+export class KnownAddresses {
+  private readonly byLength = new Map<number, Known[]>();
+  private readonly byWord = new Map<string, Known[]>();
+
+  constructor(candidates: Iterable<Candidate>) {
+    for (const candidate of candidates) {
+      const lower = candidate.address.toLowerCase();
+      const known = { candidate, lower, words: lastWords(lower) };
+      push(this.byLength, lower.length, known);
+      for (const word of new Set(known.words)) push(this.byWord, word, known);
+    }
   }
-  return scored.sort((a, b) => a.score - b.score || a.address.length - b.address.length).slice(0, most);
+
+  /** The closest ones, best first. */
+  closest(missed: string, most: number): Close[] {
+    const wanted = missed.toLowerCase();
+    const found = new Map<Known, Close>();
+    const allowed = Math.max(1, Math.floor(wanted.length / 5));
+    for (let length = wanted.length - allowed; length <= wanted.length + allowed; length += 1) {
+      for (const known of this.byLength.get(length) ?? []) {
+        const slips = distance(wanted, known.lower);
+        if (slips <= allowed)
+          found.set(known, { ...known.candidate, score: slips, reason: slipsInWords(slips) });
+      }
+    }
+    const words = lastWords(wanted);
+    for (const [known, shared] of this.sharing(words)) {
+      if (found.has(known) || shared.length * 2 < words.length) continue;
+      const score = 10 - (10 * shared.length) / Math.max(words.length, known.words.length) + 0.5;
+      const reason = `has ${shared.map((word) => `“${word}”`).join(", ")} in it`;
+      found.set(known, { ...known.candidate, score, reason });
+    }
+    return [...found.values()]
+      .sort((a, b) => a.score - b.score || a.address.length - b.address.length)
+      .slice(0, most);
+  }
+
+  // Which of the words each known address has in its last part, as they are or nearly.
+  private sharing(words: readonly string[]): Map<Known, string[]> {
+    const shared = new Map<Known, string[]>();
+    for (const word of words) {
+      const having = new Set<Known>(this.byWord.get(word));
+      for (const [other, all] of this.byWord)
+        if (other !== word && nearWord(word, other)) for (const known of all) having.add(known);
+      for (const known of having) push(shared, known, word);
+    }
+    return shared;
+  }
+}
+
+function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
+  const there = map.get(key);
+  if (there) there.push(value);
+  else map.set(key, [value]);
 }
 
 /** The one address that was surely meant: a slip or two away, with no other nearly as close. Undefined when there is none. */
@@ -38,27 +97,6 @@ export function closestMatch(close: readonly Close[]): Close | undefined {
   const [best, next] = close;
   if (!best || best.score > GOOD_ENOUGH) return undefined;
   return next && next.score - best.score < CLEARLY_BETTER ? undefined : best;
-}
-
-function likenessOf(
-  wanted: string,
-  words: readonly string[],
-  address: string,
-): { score: number; reason: string } | undefined {
-  const allowed = Math.max(1, Math.floor(wanted.length / 5));
-  if (Math.abs(address.length - wanted.length) <= allowed) {
-    const slips = distance(wanted, address);
-    if (slips <= allowed) return { score: slips, reason: slipsInWords(slips) };
-  }
-  const own = lastWords(address);
-  if (words.length === 0 || own.length === 0) return undefined;
-  const shared = words.filter((word) => own.some((other) => other === word || nearWord(word, other)));
-  return shared.length > 0 && shared.length * 2 >= words.length
-    ? {
-        score: 10 - (10 * shared.length) / Math.max(words.length, own.length) + 0.5,
-        reason: `has ${shared.map((word) => `“${word}”`).join(", ")} in it`,
-      }
-    : undefined;
 }
 
 function slipsInWords(slips: number): string {

@@ -48,9 +48,9 @@ export function RouteBench(props: { site: Site; kind: RouteKind; id?: string; va
     retry: false,
   });
   return (
-    <section aria-labelledby="bench" className="rounded border border-line bg-paper p-2">
-      <label id="bench" htmlFor="bench-addresses" className="block text-sm font-medium">
-        Try it on addresses, before it is saved
+    <div className="rounded border border-line bg-paper p-2">
+      <label htmlFor="bench-addresses" className="block text-sm font-medium">
+        Try it before it is saved
       </label>
       <textarea
         id="bench-addresses"
@@ -85,6 +85,6 @@ export function RouteBench(props: { site: Site; kind: RouteKind; id?: string; va
           ))}
         </ul>
       ) : null}
-    </section>
+    </div>
   );
 }

@@ -8,6 +8,7 @@ import type { Site } from "../../../core/objects/site.ts";
 import { formatOverride, parseOverride, type Override } from "../../../core/rules/override.ts";
 import { fillAddress, variableNames } from "../../../core/text/variables.ts";
 import { FieldRow } from "../../../ui/FieldRow.tsx";
+import { ShortenHere } from "./ShortenHere.tsx";
 import { RepairNotes } from "./RepairNotes.tsx";
 import { KIND_WORD, Knot } from "../../../ui/Knot.tsx";
 import { useJudge, type DeliveredLink, type PageFields } from "../rope/use-delivered.ts";
@@ -170,6 +171,15 @@ export function LinkComposer(props: {
             >
               Try it <ExternalLink size={14} aria-hidden />
             </a>
+          ) : null}
+          {repaired.ok && judged?.kind === "external" ? (
+            <ShortenHere
+              key={address}
+              site={site}
+              destination={fillAddress(address, site.variables)}
+              title={words || title}
+              onMade={setPasted}
+            />
           ) : null}
           {at.link ? (
             <button type="button" className="action action-plain text-bad" onClick={props.onRemove}>

@@ -97,7 +97,7 @@ const shots: readonly Shot[] = [
           "/start-here\nhttp://lntn.localhost:4601/dob\nhttp://lntn.localhost:4601/leak\nhttp://lntn.localhost:4601/round\n/therteen",
         );
       await page.keyboard.press("Control+Enter");
-      await page.getByText(/arrive,/).waitFor();
+      await page.getByText(/in order,/).waitFor();
     },
   },
   { name: "rules", path: "/low-lantern/rules" },

@@ -1,9 +1,11 @@
 import { z } from "zod";
+import { ownPlace } from "../../core/address/classify.ts";
 import { foldedKey, pathKey } from "../../core/address/path-key.ts";
 import { repairAddress } from "../../core/address/repair.ts";
 import { id, splitOwnAddress } from "../../core/objects/fields.ts";
 import { AFTER_END, QUERY_MODES, ROUTE_KINDS, type RouteStatus } from "../../core/objects/route.ts";
 import { addressFault, readRouteKey, routeKey } from "../../core/routes/match/address-form.ts";
+import { withCaptures } from "../../core/routes/match/captures.ts";
 import { MATCH_KINDS } from "../../core/routes/match/match-kind.ts";
 import { literalOf, PatternTable } from "../../core/routes/match/pattern-table.ts";
 import { followOwn } from "../../core/routes/way/follow.ts";
@@ -66,6 +68,7 @@ export async function tryRoute(
   const places = await lookUpPlaces(desk, site, [
     ...addresses,
     ...(destination === null ? [] : [destination]),
+    ...leadsTo({ ...draft, path, destination }, addresses, site),
   ]);
   const host = typedHost ?? draft.host ?? null;
   const own = withDraft(
@@ -89,6 +92,23 @@ export async function tryRoute(
       };
     }),
   };
+}
+
+// Where the draft leads from these addresses: what stands there is looked up as well.
+function leadsTo(
+  { match, kind, path, destination }: Pick<Draft, "match" | "kind" | "path" | "destination">,
+  addresses: readonly string[],
+  site: OpenSite,
+): string[] {
+  if (match === "exact" || destination === null) return [];
+  const folded = kind === "short";
+  const table = new PatternTable<true>();
+  table.add({ match, host: null, key: readRouteKey(routeKey(path, folded, match)).key, folded }, true, 0);
+  return addresses.flatMap((address) => {
+    const place = ownPlace(address, site.hostNames);
+    const [hit] = place ? table.find("", place.key) : [];
+    return (hit && withCaptures(destination, hit.captures)) ?? [];
+  });
 }
 
 function noteOf(endless: string | undefined, last: OwnAnswer | undefined, next: string | null): string {

@@ -93,8 +93,8 @@ function Tracing({ site }: { site: Site }) {
         {results.length > 0 ? (
           <div className="mb-2 flex flex-wrap items-center gap-3">
             <p aria-live="polite">
-              <strong>{(results.length - faults.length).toLocaleString("en-GB")}</strong> arrive,{" "}
-              <strong className={faults.length > 0 ? "text-bad" : ""}>{faults.length}</strong> do not
+              <strong>{(results.length - faults.length).toLocaleString("en-GB")}</strong> in order,{" "}
+              <strong className={faults.length > 0 ? "text-bad" : ""}>{faults.length}</strong> to look at
             </p>
             <Choice
               label="Shown"

@@ -2,10 +2,10 @@ import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import { testDesk, type TestDesk } from "../../tests/support/desk.ts";
 import type { ClickClass, ClickRecord } from "../core/clicks/record.ts";
-import { keepClicks } from "../delivery/click-keeping.ts";
-import { copyBatch } from "./click-spool.ts";
-import { dropOldMonths, ensureMonths } from "./click-months.ts";
-import { settleDay, unsettledDays } from "./click-settling.ts";
+import { keepClicks } from "./click-keeping.ts";
+import { copyBatch } from "../store/click-spool.ts";
+import { dropOldMonths, ensureMonths } from "../store/click-months.ts";
+import { settleDay, unsettledDays } from "../store/click-settling.ts";
 
 const DAY = 86_400_000;
 const NOW = Date.parse("2026-11-20T12:00:00Z");

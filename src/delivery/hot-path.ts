@@ -48,7 +48,7 @@ export interface Asked {
   /** What stood behind the `?`, empty when nothing did. */
   query: string;
   /** An HTML document to send with the answer; redirects send none. */
-  body?: string | Buffer;
+  body?: Buffer;
 }
 
 /** What a route answers one request, its time and its captures considered. */
@@ -63,6 +63,7 @@ export interface Ready {
   response: ServerResponse;
   status: number;
   headers: string[];
+  /** Bytes, or bytes as a Latin-1 string: those leave in one write with the headers. */
   body?: string | Buffer;
 }
 
@@ -148,7 +149,9 @@ export function createHotPath(
 
 function send({ request, response, status, headers, body }: Ready): void {
   response.writeHead(status, headers);
-  response.end(request.method === "HEAD" ? undefined : body);
+  if (request.method === "HEAD" || body === undefined) response.end();
+  else if (typeof body === "string") response.end(body, "latin1");
+  else response.end(body);
 }
 
 function headersOf(route: CompiledRoute, effect: RouteEffect, asked: Asked, deliveryPort: number): string[] {
@@ -176,7 +179,7 @@ export function goingTo(
   return query === "" || route.query === "drop" ? base : headerSafe(location(base, route.query, query));
 }
 
-function bodyHeaders(body: string | Buffer): string[] {
+function bodyHeaders(body: Buffer): string[] {
   const type = ["Content-Type", "text/html; charset=utf-8", "X-Content-Type-Options", "nosniff"];
-  return [...type, "Content-Length", String(Buffer.byteLength(body))];
+  return [...type, "Content-Length", String(body.length)];
 }

@@ -37,6 +37,7 @@ const SECURITY = [
 ]; // prettier-ignore
 // The workspace shows pages in their own look, and fonts are fetched across origins only where that is allowed.
 const ASSET = ["Cache-Control", "public, max-age=3600", "Access-Control-Allow-Origin", "*"];
+const MISS_HEADERS = ["Cache-Control", "no-cache", "X-Robots-Tag", "noindex", ...SECURITY];
 const MOST_HOSTS = 1_000;
 
 /** The request handler of the delivery listener. Order of answer: exact route, published page, file, pattern
@@ -180,7 +181,7 @@ function sendMiss(
   const { status, body, to } = miss;
   const headers =
     to === undefined
-      ? headersFor(HTML, body, ["Cache-Control", "no-cache", "X-Robots-Tag", "noindex", ...SECURITY])
+      ? ["Content-Type", HTML, "Content-Length", String(body.length), ...MISS_HEADERS]
       : ["Location", to, "Cache-Control", "private, no-store", "Content-Length", "0"];
   parts.hotPath.record(line, {
     request,

@@ -29,7 +29,11 @@ export interface RenderedPages {
 /** What a miss gets, as the site has chosen. */
 export interface AnsweredMiss {
   status: 200 | 302 | 404;
-  body: Buffer;
+  /**
+   * The document's bytes as a Latin-1 string. Node writes a string in one piece with the headers, a buffer behind
+   * them in a second: that alone was a sixth of a miss (measured by `npm run bench -- redirects`).
+   */
+  body: string;
   /** Fit for a header; undefined when the body is the answer. */
   to?: string;
 }
@@ -121,17 +125,21 @@ function answerMiss(
     const to = host === site.primary ? policy.destination : absolute(policy.destination);
     if (!policy.seconds) return { status: 302, to: headerSafe(to), body: NOTHING };
     const notice = { seconds: policy.seconds, text: policy.text ?? "" };
-    return { status: 200, body: Buffer.from(noticeDocument(frameOf(site, home), to, notice, false)) };
+    return { status: 200, body: asLatin1(noticeDocument(frameOf(site, home), to, notice, false)) };
   }
   // Scanners are not helped: what they ask for was never meant to be there, and looking for it takes time.
   const { known, document } = help();
   const close = isProbe(key) ? [] : known.closest(key, 4);
   const one = policy.answer === "closest" ? closestMatch(close) : undefined;
   if (one) return { status: 302, to: headerSafe(one.address), body: NOTHING };
-  return { status: 404, body: Buffer.from(document(key, close)) };
+  return { status: 404, body: asLatin1(document(key, close)) };
 }
 
-const NOTHING = Buffer.alloc(0);
+const NOTHING = "";
+
+function asLatin1(text: string): string {
+  return Buffer.from(text).toString("latin1");
+}
 
 /** A page as a whole document, as readers get it; with a base, for showing it under another address. */
 export function documentOf(site: SiteIndex, page: PublishedPage & { id?: string }, base?: string): string {

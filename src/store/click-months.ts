@@ -1,6 +1,7 @@
 import type { Store } from "./store.ts";
 
 const MONTH_LOCK = 731_602;
+const DAY = 86_400_000;
 
 // Months whose partition is there already, for each database that this process writes to.
 const known = new WeakMap<Store, Set<string>>();
@@ -9,7 +10,9 @@ const known = new WeakMap<Store, Set<string>>();
 export async function ensureMonths(store: Store, moments: readonly number[]): Promise<void> {
   let there = known.get(store);
   if (!there) known.set(store, (there = new Set()));
-  for (const month of new Set(moments.map(monthOf))) {
+  // Days first: there are few of them, and naming a month for every click was a sixth of copying it.
+  const days = new Set(moments.map((at) => Math.floor(at / DAY)));
+  for (const month of new Set([...days].map((day) => monthOf(day * DAY)))) {
     if (there.has(month)) continue;
     await store.transaction(async (transaction) => {
       await store.rows("SELECT pg_advisory_xact_lock($lock)", { lock: MONTH_LOCK }, transaction);

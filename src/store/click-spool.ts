@@ -1,11 +1,12 @@
 import { finished } from "node:stream/promises";
+import { setImmediate as immediate } from "node:timers/promises";
 import type pg from "pg";
 import { from as copyFrom } from "pg-copy-streams";
 import type { Transaction } from "sequelize";
 import { isProbe } from "../core/routes/misses/probe.ts";
 import { utcDay, type ClickRecord, type MissRecord, type SpoolRecord } from "../core/clicks/record.ts";
 import { ensureMonths } from "./click-months.ts";
-import { addToCounts } from "./click-rollups.ts";
+import { addToCounts, tallyBatch } from "./click-rollups.ts";
 import type { Store } from "./store.ts";
 
 /** A run of whole lines of one spool segment. */
@@ -18,7 +19,7 @@ export interface SpoolBatch {
 }
 
 const MOST_REFERRERS = 10;
-const COPY_PIECE = 256 * 1024;
+const COPY_PIECE = 64 * 1024;
 
 /** How many bytes of a segment have been copied. */
 export async function copiedBytes(store: Store, segment: string): Promise<number> {
@@ -76,8 +77,10 @@ async function addClicks(
   transaction: Transaction,
 ): Promise<void> {
   if (clicks.length === 0) return;
-  await copyRows(transaction, clicks);
-  await addToCounts(store, clicks, transaction);
+  // PostgreSQL takes the rows in while they are counted here.
+  const written = copyRows(transaction, clicks);
+  const [tally] = await Promise.all([tallyBatch(store, clicks), written]);
+  await addToCounts(store, tally, transaction);
 }
 
 // COPY takes rows several times faster than INSERT (measured by `npm run bench -- clicks`). It runs on the
@@ -88,15 +91,19 @@ async function copyRows(transaction: Transaction, clicks: readonly ClickRecord[]
     copyFrom("COPY clicks (at, route_id, class, device, visitor, referrer, page) FROM STDIN"),
   );
   const written = finished(sink);
-  let at = -1;
-  let moment = "";
+  let second = -1;
+  let front = "";
   let text = "";
   for (const click of clicks) {
-    if (click.at !== at) moment = new Date((at = click.at)).toISOString();
-    text += `${moment}\t${click.route}\t${click.class}\t${click.device}\t${escaped(click.visitor)}\t${escaped(click.referrer)}\t${escaped(click.page)}\n`;
+    // Most clicks share a second: only their milliseconds are written anew.
+    const now = Math.floor(click.at / 1000);
+    if (now !== second) front = new Date((second = now) * 1000).toISOString().slice(0, 20);
+    text += `${front}${String(click.at - now * 1000).padStart(3, "0")}Z\t${click.route}\t${click.class}\t${click.device}\t${escaped(click.visitor)}\t${escaped(click.referrer)}\t${escaped(click.page)}\n`;
     if (text.length > COPY_PIECE) {
       sink.write(text);
       text = "";
+      // Lets the piece leave: PostgreSQL works on it while the next is written.
+      await immediate();
     }
   }
   sink.end(text);

@@ -349,3 +349,55 @@ describe("a page that leaves its path", () => {
     await context.close();
   });
 });
+
+describe("a short link from the composer", () => {
+  test("the address that is being linked is shortened without leaving the text, and the link leads through it", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/write");
+    await page.getByRole("link", { name: "An hour with nothing" }).first().click();
+    const text = page.getByRole("textbox", { name: "Text of the page" });
+    await text.press("Control+Home");
+    await page.keyboard.press("Control+Shift+ArrowRight");
+    await page.keyboard.press("Control+k");
+    const composer = page.getByRole("form", { name: /link$/ });
+    await composer
+      .getByRole("combobox", { name: "Where it leads" })
+      .fill(`http://harbour-optics.localhost:${app.simPort}/item/folding-chair`);
+    await composer.getByRole("button", { name: "Shorten it" }).click();
+    const address = composer.getByLabel(/Short address on lntn/);
+    await until("a slug is suggested", async () => (await address.inputValue()).length > 1);
+    await address.fill("/chair");
+    await composer.getByText(/\/chair is free\. Say: “L N T N/).waitFor();
+    await assertAccessible(page, "the composer that shortens");
+    await page.keyboard.press("Enter");
+    await notice(page, /Copied .*\/chair/);
+    await composer.getByText(/Understood as short link/).waitFor();
+    await answers("/chair", `302 http://harbour-optics.localhost:${app.simPort}/item/folding-chair`, "lntn.localhost");
+    await page.keyboard.press("Escape");
+    await context.close();
+  });
+});
+
+describe("a raw destination on the pages", () => {
+  test("is delivered as the short link where the route says so, and the written page stays as it is", async () => {
+    const { context, page } = await app.signedIn();
+    const raw = `http://starling-eyepieces.localhost:${app.simPort}/item/barlow-two`;
+    const delivered = async (): Promise<string> =>
+      (await ask(app.sitePort, "/resources", site)).body;
+    assert.ok((await delivered()).includes(`href="${raw}"`), "the demo's resources page links the shop itself");
+    await page.goto("/low-lantern/routes?q=/barlow");
+    await row(page, "/barlow").getByRole("button").first().click();
+    const panel = page.getByRole("complementary", { name: "Route" });
+    await panel.getByText("Other spellings, tags").click();
+    await panel.getByLabel("Links in pages to the raw destination").selectOption("everywhere");
+    await panel.getByRole("button", { name: "Save" }).click();
+    await notice(page, "Saved /barlow");
+    await until("readers get the short link", async () => /href="http:\/\/lntn\.localhost:\d+\/barlow"/.test(await delivered()));
+    await until("and not the raw one", async () => !(await delivered()).includes(`href="${raw}"`));
+    await panel.getByText("Other spellings, tags").click();
+    await panel.getByLabel("Links in pages to the raw destination").selectOption("nowhere");
+    await panel.getByRole("button", { name: "Save" }).click();
+    await until("switched off, what was written is back", async () => (await delivered()).includes(`href="${raw}"`));
+    await context.close();
+  });
+});

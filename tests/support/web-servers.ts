@@ -48,7 +48,7 @@ const MODULES = "/usr/lib/apache2/modules";
 /** Starts Apache with an exported configuration beside the little that it needs to run. */
 export async function startApache(exported: (port: number) => Promise<string>): Promise<WebServer> {
   installDebian(
-    ["apache2"],
+    ["apache2-bin"],
     () => existsSync("/usr/sbin/apache2"),
     "Apache, which answers an exported configuration,",
   );

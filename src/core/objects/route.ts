@@ -122,7 +122,6 @@ export const ADVICE_CODES = [
   "near",
   "long-way",
   "shadowed",
-  "shadows",
   "pattern",
   "open-host",
   "answers-badly",

@@ -372,7 +372,11 @@ describe("a short link from the composer", () => {
     await page.keyboard.press("Enter");
     await notice(page, /Copied .*\/chair/);
     await composer.getByText(/Understood as short link/).waitFor();
-    await answers("/chair", `302 http://harbour-optics.localhost:${app.simPort}/item/folding-chair`, "lntn.localhost");
+    await answers(
+      "/chair",
+      `302 http://harbour-optics.localhost:${app.simPort}/item/folding-chair`,
+      "lntn.localhost",
+    );
     await page.keyboard.press("Escape");
     await context.close();
   });
@@ -382,9 +386,11 @@ describe("a raw destination on the pages", () => {
   test("is delivered as the short link where the route says so, and the written page stays as it is", async () => {
     const { context, page } = await app.signedIn();
     const raw = `http://starling-eyepieces.localhost:${app.simPort}/item/barlow-two`;
-    const delivered = async (): Promise<string> =>
-      (await ask(app.sitePort, "/resources", site)).body;
-    assert.ok((await delivered()).includes(`href="${raw}"`), "the demo's resources page links the shop itself");
+    const delivered = async (): Promise<string> => (await ask(app.sitePort, "/resources", site)).body;
+    assert.ok(
+      (await delivered()).includes(`href="${raw}"`),
+      "the demo's resources page links the shop itself",
+    );
     await page.goto("/low-lantern/routes?q=/barlow");
     await row(page, "/barlow").getByRole("button").first().click();
     const panel = page.getByRole("complementary", { name: "Route" });
@@ -392,12 +398,16 @@ describe("a raw destination on the pages", () => {
     await panel.getByLabel("Links in pages to the raw destination").selectOption("everywhere");
     await panel.getByRole("button", { name: "Save" }).click();
     await notice(page, "Saved /barlow");
-    await until("readers get the short link", async () => /href="http:\/\/lntn\.localhost:\d+\/barlow"/.test(await delivered()));
+    await until("readers get the short link", async () =>
+      /href="http:\/\/lntn\.localhost:\d+\/barlow"/.test(await delivered()),
+    );
     await until("and not the raw one", async () => !(await delivered()).includes(`href="${raw}"`));
     await panel.getByText("Other spellings, tags").click();
     await panel.getByLabel("Links in pages to the raw destination").selectOption("nowhere");
     await panel.getByRole("button", { name: "Save" }).click();
-    await until("switched off, what was written is back", async () => (await delivered()).includes(`href="${raw}"`));
+    await until("switched off, what was written is back", async () =>
+      (await delivered()).includes(`href="${raw}"`),
+    );
     await context.close();
   });
 });

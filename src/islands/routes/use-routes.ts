@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import type { Route, RouteChange, RouteInput } from "../../core/objects/route.ts";
 import type { Site } from "../../core/objects/site.ts";
-import { api, messageOf, queries } from "../../ui/api.ts";
+import { api, messageOf, queries, type ListOf } from "../../ui/api.ts";
 import { copyText } from "../../ui/copy.ts";
 import { tell } from "../../ui/notices.ts";
 import type { RouteChangeEntry } from "./open/change-in-words.ts";
@@ -25,12 +25,24 @@ export function useCreateRoute(site: Site) {
   });
 }
 
+// What was saved stands in the lists at once: who goes on before they are fetched anew works on the new version.
+function showSaved(route: Route): void {
+  type Pages = { pages: ListOf<Route>[]; pageParams: unknown[] };
+  const saved = (other: Route): Route => (other.id === route.id ? { ...other, ...route } : other);
+  queries.setQueriesData<Pages>({ queryKey: ["routes"] }, (known) =>
+    known?.pages
+      ? { ...known, pages: known.pages.map((page) => ({ ...page, items: page.items.map(saved) })) }
+      : known,
+  );
+  refreshRoutes();
+}
+
 /** Changes fields of a route. */
 export function useChangeRoute(site: Site) {
   return useMutation({
     mutationFn: ({ route, change }: { route: Route; change: Omit<Partial<RouteChange>, "version"> }) =>
       api<Route>("PATCH", `/sites/${site.id}/routes/${route.id}`, { ...change, version: route.version }),
-    onSuccess: refreshRoutes,
+    onSuccess: showSaved,
     onError: (error) => {
       tell(messageOf(error), { tone: "failed" });
       refreshRoutes();

@@ -1,5 +1,7 @@
 import type { ServerOptions } from "./nginx.ts";
+import { literal } from "../text/literal.ts";
 import {
+  comment,
   ENCODED_RESERVED,
   NORMAL_PATH,
   type ExactRule,
@@ -65,18 +67,10 @@ function group(host: string, lines: readonly string[]): string[] {
 
 function exactRule(rule: ExactRule): string[] {
   const address = `^${quoted(literal(rule.path === "/" ? "" : rule.path))}/*$`;
-  return ways(
-    rule,
-    address,
-    [`RewriteCond "%{THE_REQUEST}" "!^[A-Z]+ [^? ]*${ENCODED_RESERVED}" [NC]`].slice(
-      RESERVED.test(rule.path) ? 0 : 1,
-    ),
-    false,
-  );
+  // An encoded reserved character is not the character itself; Apache decodes before it compares.
+  const plain = `RewriteCond "%{THE_REQUEST}" "!^[A-Z]+ [^? ]*${ENCODED_RESERVED}" [NC]`;
+  return ways(rule, address, [plain], false);
 }
-
-// An encoded reserved character is not the character itself; Apache decodes before it compares.
-const RESERVED = /[!$&'()*+,;=:@/]/;
 
 function patternRule(rule: PatternRule): string[] {
   const condition = `RewriteCond "%{ENV:maprope_path}" "${quoted(`^(?:${rule.source})$`)}"${rule.folded ? " [NC]" : ""}`;
@@ -121,15 +115,7 @@ function substitution(destination: string, captures: boolean): string {
   );
 }
 
-function literal(text: string): string {
-  return text.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
-}
-
 // Apache takes a backslash before a quotation mark for itself and leaves every other as it is.
 function quoted(text: string): string {
   return text.replaceAll('"', '\\"');
-}
-
-function comment(text: string): string {
-  return text.replace(/[^\x20-\x7E]+/g, "?");
 }

@@ -1,4 +1,6 @@
+import { literal } from "../text/literal.ts";
 import {
+  comment,
   ENCODED_RESERVED,
   NORMAL_PATH,
   type ExactRule,
@@ -158,10 +160,6 @@ function block(source: string, name: string, entries: readonly string[]): string
   ].join("\n");
 }
 
-function literal(text: string): string {
-  return text.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
-}
-
 function quoted(text: string): string {
   return text.replace(/["\\]/g, "\\$&");
 }
@@ -169,10 +167,6 @@ function quoted(text: string): string {
 // In values a dollar begins a variable; a literal one is written as a variable that holds it.
 function value(text: string, captures = false): string {
   return quoted(text).replace(captures ? /\$(?![1-9])/g : /\$/g, "${maprope_dollar}");
-}
-
-function comment(text: string): string {
-  return text.replace(/[^\x20-\x7E]+/g, "?");
 }
 
 function bytesOf(text: string): number {

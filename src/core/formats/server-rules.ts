@@ -4,6 +4,7 @@ import { before, literalOf } from "../routes/match/pattern-table.ts";
 import { patternText } from "../routes/match/pattern.ts";
 import { headerSafe } from "../routes/way/location.ts";
 import { withParameters } from "../routes/way/parameters.ts";
+import { literal } from "../text/literal.ts";
 
 /** A site's routes as another web server could answer them. */
 export interface ServerRules {
@@ -145,8 +146,9 @@ function sourceOf(match: Route["match"], key: string): string {
     .join("");
 }
 
-function literal(text: string): string {
-  return text.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
+/** Text that may stand in a comment of any configuration. */
+export function comment(text: string): string {
+  return text.replace(/[^\x20-\x7E]+/g, "?");
 }
 
 /** Reserved characters that are percent-encoded: to us they are not the characters themselves (RFC 3986 section 2.2). */

@@ -145,6 +145,15 @@ export type Advice = z.infer<typeof adviceSchema>;
 export const HEALTH_VERDICTS = ["fine", "slow", "chain", "loop", "dead", "failing", "unreachable"] as const;
 export type HealthVerdict = (typeof HEALTH_VERDICTS)[number];
 
+/** Verdicts with which readers arrive; the others are to be looked at. */
+const ARRIVING: readonly HealthVerdict[] = ["fine", "slow", "chain"];
+export const BAD_HEALTH = HEALTH_VERDICTS.filter((verdict) => !ARRIVING.includes(verdict));
+
+/** True when readers do not arrive. */
+export function isBadHealth(verdict: HealthVerdict): boolean {
+  return BAD_HEALTH.includes(verdict);
+}
+
 /** How a route's destination answered. */
 export const routeHealthSchema = z.object({
   verdict: z.enum(HEALTH_VERDICTS),

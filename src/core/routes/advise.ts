@@ -1,12 +1,13 @@
 import { ownPlace } from "../address/classify.ts";
 import { foldedKey, pathKey } from "../address/path-key.ts";
 import type { Advice } from "../objects/route.ts";
-import { addressFault, captureCount, readRouteKey, routeKey } from "./match/address-form.ts";
+import { addressFault, captureCount, routeKey } from "./match/address-form.ts";
 import { captureFault, capturesHost, highestCapture, withCaptures } from "./match/captures.ts";
 import type { MatchKind } from "./match/match-kind.ts";
 import type { OwnSite } from "./way/own-site.ts";
 import { patternGroups } from "./match/pattern.ts";
-import { literalOf, PatternTable } from "./match/pattern-table.ts";
+import { draftTable } from "./match/draft-table.ts";
+import { literalOf } from "./match/pattern-table.ts";
 import { samplesOf } from "./match/samples.ts";
 
 /** Another route, as far as the linter names it. */
@@ -126,7 +127,7 @@ function adviseDestination(draft: RouteDraft, destination: string, around: Route
       ]
     : [];
   if (highestCapture(destination) === 0) return followDraft(draft, destination, around, true);
-  const table = ownTable(draft);
+  const table = draftTable(draft.addresses, draft.match, draft.folded);
   for (const sample of draft.addresses.flatMap((address) => samplesOf(address, draft.match))) {
     const captures = table.find("", sample)[0]?.captures;
     const filled = captures && withCaptures(destination, captures);
@@ -202,7 +203,7 @@ function answersItself(
     const own = new Set(draft.addresses.map((address) => routeKey(address, draft.folded)));
     return (host, key) => (own.has(key) || (draft.folded && own.has(foldedKey(key)))) && onHost(host);
   }
-  const table = ownTable(draft);
+  const table = draftTable(draft.addresses, draft.match, draft.folded);
   return (host, key) => {
     if (!onHost(host) || table.find("", key).length === 0) return false;
     const { by } = around.answerAt(host, key);
@@ -211,20 +212,10 @@ function answersItself(
   };
 }
 
-function ownTable(draft: RouteDraft): PatternTable<true> {
-  const table = new PatternTable<true>();
-  if (draft.match === "exact") return table;
-  for (const address of draft.addresses) {
-    const key = readRouteKey(routeKey(address, draft.folded, draft.match)).key;
-    table.add({ match: draft.match, host: null, key, folded: draft.folded }, true, 0);
-  }
-  return table;
-}
-
 // What stands before a prefix, wildcard or pattern and takes everything from it, or what it leaves alone.
 function adviseOrder(draft: RouteDraft, around: RouteSurroundings): Advice[] {
   if (draft.match === "exact") return [];
-  const table = ownTable(draft);
+  const table = draftTable(draft.addresses, draft.match, draft.folded);
   const literal = literalOf({ match: draft.match, key: draft.addresses[0] ?? "" });
   const samples = draft.addresses
     .flatMap((address) => samplesOf(address, draft.match))

@@ -263,7 +263,7 @@ function exactShadows(
     findings.push({
       code: "shadowed",
       severity: "warning",
-      routes: [route.id, ...new Set(first.map(String))].slice(0, 1),
+      routes: [route.id],
       message: `${route.address} for every host is never reached: each host has its own.`,
       fix: { route: route.id, delete: true, label: `Delete ${route.address} for every host` },
     });

@@ -4,6 +4,7 @@ import { lintRoutes, type LintedRoute, type LintFinding } from "../../core/route
 import type { MatchKind } from "../../core/routes/match/match-kind.ts";
 import { closestAddresses, closestMatch } from "../../core/routes/misses/closest.ts";
 import type { Desk } from "../desk.ts";
+import { badHealth } from "./bad-health.ts";
 import type { OpenSite } from "../sites.ts";
 import { knownAddresses } from "./known-addresses.ts";
 
@@ -50,7 +51,7 @@ export async function lintTable(
   const [rows, pages, files, known] = await Promise.all([
     store.rows<LintRow>(
       `SELECT r.id::text, r.kind, r.host, r.match, r.address, r.destination, array_agg(a.key) AS keys,
-         max(CASE WHEN h.destination = r.destination AND h.verdict NOT IN ('fine', 'slow', 'chain') THEN h.note END) AS bad
+         max(CASE WHEN h.destination = r.destination AND ${badHealth("h.verdict")} THEN h.note END) AS bad
        FROM routes r JOIN route_addresses a ON a.route_id = r.id LEFT JOIN route_health h ON h.route_id = r.id
        WHERE r.site_id = $site::bigint AND r.deleted_at IS NULL AND r.enabled GROUP BY r.id ORDER BY r.id`,
       { site: site.id },

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { HEALTH_VERDICTS, ROUTE_KINDS, type Route } from "../../core/objects/route.ts";
 import { MATCH_KINDS } from "../../core/routes/match/match-kind.ts";
 import type { Desk } from "../desk.ts";
+import { badHealth } from "./bad-health.ts";
 import { containing, cursorOffset, listing, listQuery, orderBy, type Listing } from "../lists.ts";
 import type { OpenSite } from "../sites.ts";
 import { routeViews } from "./route-views.ts";
@@ -60,7 +61,7 @@ export function filterSql(
     filter.unused,
   );
   if (filter.state) filters.push(STATE[filter.state]);
-  if (filter.health === "bad") filters.push("h.verdict NOT IN ('fine', 'slow', 'chain')");
+  if (filter.health === "bad") filters.push(badHealth("h.verdict"));
   else if (filter.health === "unknown") filters.push("h.verdict IS NULL");
   else narrow("h.verdict = $health", "health", filter.health);
   // Programs are not kept yet, so none of the routes belongs to one.

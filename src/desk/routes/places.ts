@@ -8,6 +8,7 @@ import { readRouteKey } from "../../core/routes/match/address-form.ts";
 import type { OwnAnswer, OwnSite } from "../../core/routes/way/own-site.ts";
 import type { SiteSight } from "../../core/rules/link-facts.ts";
 import type { Desk } from "../desk.ts";
+import { badHealth } from "./bad-health.ts";
 import type { OpenSite } from "../sites.ts";
 import {
   ROUTE_THERE,
@@ -320,7 +321,7 @@ export async function lookUpForAdvice(
   for (const row of rows) places.addNear(routeThere(row));
   if (destination === null) return;
   const [bad] = await desk.store.rows<{ note: string }>(
-    `SELECT note FROM route_health WHERE destination = $destination AND verdict NOT IN ('fine', 'slow', 'chain') LIMIT 1`,
+    `SELECT note FROM route_health WHERE destination = $destination AND ${badHealth("verdict")} LIMIT 1`,
     { destination },
   );
   if (bad) places.addBad(destination, bad.note);

@@ -1,4 +1,4 @@
-import type { HealthVerdict } from "../../core/objects/route.ts";
+import { isBadHealth, type HealthVerdict } from "../../core/objects/route.ts";
 import { highestCapture } from "../../core/routes/match/captures.ts";
 import type { Trace, TraceVerdict } from "../../core/routes/way/trace.ts";
 import type { Desk } from "../desk.ts";
@@ -108,7 +108,7 @@ async function look(desk: Desk, site: OpenSite, rows: readonly Due[], progress: 
       note: judged.map(({ note }) => note),
     },
   );
-  return judged.filter(({ verdict }) => !["fine", "slow", "chain"].includes(verdict)).length;
+  return judged.filter(({ verdict }) => isBadHealth(verdict)).length;
 }
 
 const HEALTH: Readonly<Record<TraceVerdict, HealthVerdict>> = {

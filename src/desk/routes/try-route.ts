@@ -7,7 +7,8 @@ import { AFTER_END, QUERY_MODES, ROUTE_KINDS, type RouteStatus } from "../../cor
 import { addressFault, readRouteKey, routeKey } from "../../core/routes/match/address-form.ts";
 import { withCaptures } from "../../core/routes/match/captures.ts";
 import { MATCH_KINDS } from "../../core/routes/match/match-kind.ts";
-import { literalOf, PatternTable } from "../../core/routes/match/pattern-table.ts";
+import { draftTable } from "../../core/routes/match/draft-table.ts";
+import { literalOf } from "../../core/routes/match/pattern-table.ts";
 import { followOwn } from "../../core/routes/way/follow.ts";
 import { headerSafe } from "../../core/routes/way/location.ts";
 import { inEffect } from "../../core/routes/way/in-effect.ts";
@@ -71,10 +72,12 @@ export async function tryRoute(
     ...leadsTo({ ...draft, path, destination }, addresses, site),
   ]);
   const host = typedHost ?? draft.host ?? null;
+  const now = Date.now();
+  const around = places.surroundings(now, draft.id);
   const own = withDraft(
-    places.ownSite(Date.now(), draft.id),
+    places.ownSite(now, draft.id),
     { ...draft, path, host, destination },
-    (on, key) => places.surroundings(Date.now(), draft.id).patternAt?.(on, key)?.literal,
+    (on, key) => around.patternAt?.(on, key)?.literal,
   );
   return {
     results: tries.map((typed, index) => {
@@ -101,9 +104,7 @@ function leadsTo(
   site: OpenSite,
 ): string[] {
   if (match === "exact" || destination === null) return [];
-  const folded = kind === "short";
-  const table = new PatternTable<true>();
-  table.add({ match, host: null, key: readRouteKey(routeKey(path, folded, match)).key, folded }, true, 0);
+  const table = draftTable([path], match, kind === "short");
   return addresses.flatMap((address) => {
     const place = ownPlace(address, site.hostNames);
     const [hit] = place ? table.find("", place.key) : [];
@@ -145,9 +146,8 @@ function withDraft(
 ): OwnSite {
   const folded = draft.kind === "short";
   const stored = routeKey(draft.path, folded, draft.match);
-  const table = new PatternTable<true>();
+  const table = draftTable([draft.path], draft.match, folded);
   const { match, key: own } = readRouteKey(stored);
-  if (match !== "exact") table.add({ match, host: null, key: own, folded }, true, 0);
   const literal = match === "exact" ? 0 : literalOf({ match, key: own });
   const answer = (captures: readonly string[]): OwnAnswer | undefined => {
     const to =

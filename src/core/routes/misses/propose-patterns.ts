@@ -1,4 +1,5 @@
 import { pathKey } from "../../address/path-key.ts";
+import { literal } from "../../text/literal.ts";
 import { isProbe } from "./probe.ts";
 
 /** A route that would answer many misses at once. */
@@ -78,7 +79,7 @@ function fromNumbers(group: readonly Missed[], existing: ReadonlySet<string>): P
   const shape = group[0]!.address;
   const source = shape
     .split(/(\d+)/)
-    .map((part, index) => (index % 2 === 1 ? "(\\d+)" : part.replace(/[.*+?^${}()|[\]\\]/g, "\\$&")))
+    .map((part, index) => (index % 2 === 1 ? "(\\d+)" : literal(part)))
     .join("");
   let parent = shape.slice(0, shape.search(/\d/));
   parent = parent.slice(0, parent.lastIndexOf("/"));

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Copy, ExternalLink, Footprints } from "lucide-react";
 import { lazy, Suspense } from "react";
-import type { Route } from "../../../core/objects/route.ts";
+import { isBadHealth, type Route } from "../../../core/objects/route.ts";
 import type { Site } from "../../../core/objects/site.ts";
 import { AddressText } from "../../../ui/AddressText.tsx";
 import { api, messageOf } from "../../../ui/api.ts";
@@ -88,7 +88,7 @@ export function OpenRoute({ site, id }: { site: Site; id: string }) {
 function Health({ route: { health } }: { route: Route }) {
   if (!health || health.verdict === "fine") return null;
   return (
-    <p className={`mb-2 text-sm ${["slow", "chain"].includes(health.verdict) ? "text-warn" : "text-bad"}`}>
+    <p className={`mb-2 text-sm ${isBadHealth(health.verdict) ? "text-bad" : "text-warn"}`}>
       Its destination {health.note} ({when(health.checkedAt)}).
     </p>
   );

@@ -1,6 +1,6 @@
 import { createColumnHelper } from "@tanstack/react-table";
 import { Copy } from "lucide-react";
-import type { Route } from "../../../core/objects/route.ts";
+import { isBadHealth, type Route } from "../../../core/objects/route.ts";
 import type { Site } from "../../../core/objects/site.ts";
 import { AddressText } from "../../../ui/AddressText.tsx";
 import { copyText } from "../../../ui/copy.ts";
@@ -131,7 +131,7 @@ function timeMark({ validFrom, validUntil }: Route): string {
 
 function HealthCell({ health }: { health: Route["health"] }) {
   if (!health) return <Quiet>not yet</Quiet>;
-  const good = ["fine", "slow", "chain"].includes(health.verdict);
+  const good = !isBadHealth(health.verdict);
   return (
     <span
       className={`text-sm whitespace-nowrap ${good ? (health.verdict === "fine" ? "text-good" : "text-warn") : "font-medium text-bad"}`}

@@ -10,6 +10,7 @@ const below = {
   outgoing: ["core"],
   desk: ["store", "core", "outgoing"],
   delivery: ["store", "core"],
+  cli: ["core"],
   sim: [],
   ui: ["core"],
   workers: ["core"],

@@ -1,10 +1,19 @@
 import { clicks } from "./clicks.ts";
+import { programs } from "./programs.ts";
 import { redirects } from "./redirects.ts";
+import { rules } from "./rules.ts";
 import { tables } from "./tables.ts";
 import { writing } from "./writing.ts";
 
 // npm run bench -- NAME: each measures against its yardstick in the same run and prints a table.
-const benches: Readonly<Record<string, () => Promise<void>>> = { redirects, clicks, tables, writing };
+const benches: Readonly<Record<string, () => Promise<void>>> = {
+  redirects,
+  clicks,
+  tables,
+  writing,
+  rules,
+  programs,
+};
 
 const name = process.argv[2];
 const bench = name ? benches[name] : undefined;

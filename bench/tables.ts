@@ -1,3 +1,4 @@
+import { sealWith } from "../src/desk/programs/seal.ts";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -64,7 +65,13 @@ async function siteOf(
   await migrate(store.sequelize);
   const desk: Desk = {
     store,
-    outgoing: { visit: async () => ({ ok: false, reason: "is not asked here", ms: 0 }) },
+    outgoing: {
+      visit: async () => ({ ok: false, reason: "is not asked here", ms: 0 }),
+      read: async () => ({ ok: false, reason: "has no address" }),
+    },
+    seal: sealWith(["nothing is sealed here"]),
+    thread: { run: () => Promise.reject(new Error("nobody asks")), end: async () => {} },
+    report: (message, error) => console.error(message, error),
     jobs: createJobs((error) => console.error(error)),
     deliveryPort: 4601,
     workspaceHosts: [],

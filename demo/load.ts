@@ -1,7 +1,6 @@
 import { readFileSync } from "node:fs";
 import { blockInputSchema, pageInputSchema, type Page } from "../src/core/objects/page.ts";
 import { routeInputSchema } from "../src/core/objects/route.ts";
-import { ruleSchema } from "../src/core/objects/rule.ts";
 import type { Actor, Desk } from "../src/desk/desk.ts";
 import { createBlock } from "../src/desk/blocks.ts";
 import { changeFile, uploadFile } from "../src/desk/files.ts";
@@ -9,7 +8,16 @@ import { replaceNavigation } from "../src/desk/navigation.ts";
 import { createPage, publishPage, savePage } from "../src/desk/pages.ts";
 import { addPerson } from "../src/desk/people.ts";
 import { createRoute } from "../src/desk/routes/routes.ts";
-import { replaceRules } from "../src/desk/rules.ts";
+import { keepTreatmentDays } from "../src/store/ledger-days.ts";
+import { DEMO_DISCLOSURE, DEMO_RULES, demoTreatments } from "./rules.ts";
+import { replaceRules } from "../src/desk/rules/rules.ts";
+import { UNWATCHED } from "../src/desk/jobs.ts";
+import { catchUpLedger } from "../src/desk/ledger/follow-ledger.ts";
+import { importReport } from "../src/desk/earnings/import-report.ts";
+import { keepColumns, keepNetwork } from "../src/desk/programs/networks.ts";
+import { keepCreative } from "../src/desk/programs/creatives.ts";
+import { createProgram } from "../src/desk/programs/programs.ts";
+import { DEMO_COLUMNS, demoCreatives, demoNetworks, demoPrograms, demoReports } from "./programs.ts";
 import { changeSite, createSite, openSite } from "../src/desk/sites.ts";
 import { copyBatch } from "../src/store/click-spool.ts";
 import { demoRecords } from "./clicks.ts";
@@ -22,21 +30,6 @@ export const DEMO_SECOND_SIGN_IN = { email: "tobias@lowlantern.example", passwor
 
 const ACTOR: Actor = { name: "Mara Quill", role: "owner" };
 const RECORDS_AT_ONCE = 5_000;
-
-const RULES = [
-  {
-    name: "Outside links open in a new tab",
-    match: { destination: "external" },
-    set: { target: "new" },
-    mode: "fill",
-  },
-  {
-    name: "Network links are paid",
-    match: { domains: ["*.saltmarsh-partners.localhost", "*.gannet-row.localhost"] },
-    set: { sponsored: "on", nofollow: "on" },
-    mode: "overwrite",
-  },
-];
 
 /** Loads the magazine "Low Lantern" into an empty database; leaves any other as it is. */
 export async function loadDemo(desk: Desk, simPort: number, now: number): Promise<void> {
@@ -70,16 +63,21 @@ async function fill(desk: Desk, simPort: number, now: number): Promise<void> {
   await changeSite(desk, ACTOR, await openSite(desk, id), {
     tagline: "Watching the night from a back garden",
     variables: { account: "LL-2291" },
+    disclosure: DEMO_DISCLOSURE,
     version: 1,
   });
+  for (const network of demoNetworks(simPort))
+    await keepNetwork(desk, ACTOR, await openSite(desk, id), network);
+  for (const program of demoPrograms(simPort, now)) {
+    const made = await createProgram(desk, ACTOR, await openSite(desk, id), program, now);
+    if (made.name !== "Harbour Optics") continue;
+    for (const creative of demoCreatives(simPort))
+      await keepCreative(desk, ACTOR, await openSite(desk, id), made.id, creative);
+  }
   const site = await openSite(desk, id);
-  await replaceRules(
-    desk,
-    ACTOR,
-    site,
-    0,
-    RULES.map((rule) => ruleSchema.parse(rule)),
-  );
+  await replaceRules(desk, ACTOR, site, 0, DEMO_RULES.slice(0, 2));
+  await replaceRules(desk, ACTOR, site, 1, DEMO_RULES);
+  await keepTreatmentDays(desk.store, site.id, demoTreatments(now));
 
   const out = outside(simPort);
   for (const [name, alt] of DEMO_PICTURES) {
@@ -124,5 +122,11 @@ async function fill(desk: Desk, simPort: number, now: number): Promise<void> {
   for (let from = 0; from < records.length; from += RECORDS_AT_ONCE) {
     const to = Math.min(records.length, from + RECORDS_AT_ONCE);
     await copyBatch(desk.store, { segment: "demo", from, to, records: records.slice(from, to) });
+  }
+  // Reports name links by their labels: which those are stands in the ledger.
+  await catchUpLedger(desk, site, UNWATCHED);
+  for (const [network, csv] of demoReports(now)) {
+    await keepColumns(desk, site, network, DEMO_COLUMNS);
+    await importReport(desk, site, { network, bytes: Buffer.from(csv), columns: DEMO_COLUMNS, dryRun: false, by: ACTOR.name }, UNWATCHED); // prettier-ignore
   }
 }

@@ -16,13 +16,15 @@ export interface Outside {
 
 export function outside(port: number): Outside {
   const at = (host: string, path: string): string => `http://${host}.localhost:${port}${path}`;
+  const tracked = (network: string, account: string, shop: string, item: string, label: string): string =>
+    at(network, `/c/${account}?to=${encodeURIComponent(at(shop, `/item/${item}`))}&${label}`);
   return {
     at,
     harbour: (item) => at("harbour-optics", item === "" ? "/" : `/item/${item}`),
     quietMount: (item) => at("quiet-mount", `/item/${item}`),
     starling: (item) => at("starling-eyepieces", `/item/${item}`),
-    saltmarsh: (shop, to, sub) => at("go.saltmarsh-partners", `/c/LL-2291/${shop}?to=/item/${to}&sub=${sub}`),
-    gannet: (shop, to, sub) => at("hop.gannet-row", `/c/lowlantern/${shop}?to=/item/${to}&label=${sub}`),
+    saltmarsh: (shop, to, sub) => tracked("go.saltmarsh-partners", `LL-2291/${shop}`, shop, to, `sub=${sub}`),
+    gannet: (shop, to, sub) => tracked("hop.gannet-row", `lowlantern/${shop}`, shop, to, `label=${sub}`),
   };
 }
 

@@ -9,6 +9,8 @@ const units = globSync(
     "src/core/**/*.test.ts",
     "src/desk/**/*.unit.test.ts",
     "src/delivery/**/*.unit.test.ts",
+    "src/cli/**/*.test.ts",
+    "src/*.unit.test.ts",
     "scripts/**/*.test.ts",
   ],
   { cwd: root },

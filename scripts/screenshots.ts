@@ -32,7 +32,6 @@ async function faulty(page: Page): Promise<void> {
 }
 
 const shots: readonly Shot[] = [
-  { name: "pages", path: "/low-lantern/write" },
   { name: "writing", path: "/low-lantern/write/4", act: faulty },
   {
     name: "composer",
@@ -45,18 +44,6 @@ const shots: readonly Shot[] = [
       await page.getByTestId("delivered").waitFor();
     },
   },
-  { name: "html-view", path: "/low-lantern/write/3?view=html" },
-  {
-    name: "preview",
-    path: "/low-lantern/write/6?view=preview",
-    act: async (page) => {
-      await page.frameLocator("iframe").getByRole("link", { name: "Fernhill" }).hover();
-      await page.getByRole("status").getByText("/dark-places/fernhill").waitFor();
-    },
-  },
-  { name: "compare", path: "/low-lantern/write/4?view=compare" },
-  { name: "navigation", path: "/low-lantern/navigation" },
-  { name: "files", path: "/low-lantern/files?open=1" },
   {
     name: "paste-field",
     path: "/low-lantern/write",
@@ -74,37 +61,76 @@ const shots: readonly Shot[] = [
       await page.getByRole("img", { name: /QR code/ }).waitFor();
     },
   },
+  { name: "misses", path: "/low-lantern/misses" },
+  { name: "ledger", path: "/low-lantern/ledger?reach=external" },
   {
-    name: "redirect-bench",
-    path: "/low-lantern/routes?open=new-redirect&q=blog",
+    name: "why",
+    path: "/low-lantern/ledger?host=hop.gannet-row.localhost",
+    scheme: "dark",
     act: async (page) => {
-      await page.getByLabel("Answers", { exact: true }).last().selectOption("wildcard");
-      await page.getByRole("textbox", { name: "Address" }).fill("/archive/*");
-      await page.getByLabel("Leads to").fill("/calendar/$1");
-      await page.getByLabel("Try it before it is saved").fill("/archive/november\n/archive/none\n/links");
-      await page.getByText("the page “The November sky”").waitFor();
-      await page.getByRole("list", { name: "Where they would end" }).scrollIntoViewIfNeeded();
+      await page.getByRole("row").nth(1).getByRole("button").first().click();
+      await page
+        .getByRole("complementary", { name: /^The link/ })
+        .locator("summary")
+        .first()
+        .click();
     },
   },
-  { name: "misses", path: "/low-lantern/misses" },
   {
-    name: "trace",
-    path: "/low-lantern/trace",
+    name: "bulk-change",
+    path: "/low-lantern/ledger?host=go.saltmarsh-partners.localhost",
+    act: async (page) => {
+      await page.getByRole("checkbox", { name: "Mark all links shown" }).click();
+      await page.getByRole("button", { name: "Change a parameter" }).click();
+      await page.getByLabel("Parameter").fill("sub");
+      await page.getByRole("region", { name: "Marked links" }).getByRole("textbox").last().fill("spring");
+      await page.getByRole("table", { name: "What would change" }).getByText("→").first().waitFor();
+    },
+  },
+  { name: "programs", path: "/low-lantern/programs" },
+  {
+    name: "program",
+    path: "/low-lantern/programs?open=2",
     act: async (page) => {
       await page
-        .getByLabel("Addresses, one a line")
-        .fill(
-          "/start-here\nhttp://lntn.localhost:4601/dob\nhttp://lntn.localhost:4601/leak\nhttp://lntn.localhost:4601/round\n/therteen",
-        );
-      await page.keyboard.press("Control+Enter");
-      await page.getByText(/in order,/).waitFor();
+        .getByLabel("Build a tracked link to")
+        .fill("http://starling-eyepieces.localhost:4602/item/barlow-two");
+      await page.getByLabel("It will stand on").selectOption({ label: "Eyepieces you will keep" });
+      await page.getByRole("button", { name: "Build and copy" }).click();
+      await page.getByText("The report will name it").waitFor();
     },
   },
-  { name: "rules", path: "/low-lantern/rules" },
+  {
+    name: "creatives",
+    path: "/low-lantern/programs?open=1",
+    act: async (page) => {
+      await page.getByRole("region", { name: "Creatives" }).scrollIntoViewIfNeeded();
+      await page.evaluate(() => scrollTo(0, document.body.scrollHeight));
+    },
+  },
+  { name: "catalogue", path: "/low-lantern/catalogue?network=Saltmarsh+Partners" },
+  { name: "earnings", path: "/low-lantern/earnings?by=page" },
+  { name: "report", path: "/low-lantern/report" },
+  {
+    name: "rules",
+    path: "/low-lantern/rules",
+    act: async (page) => {
+      await page.getByRole("button", { name: "Network links are paid", exact: true }).click();
+      await page.waitForTimeout(800);
+      await page.evaluate(() => scrollTo(0, 0));
+    },
+  },
+  {
+    name: "rules-tried",
+    path: "/low-lantern/rules",
+    act: async (page) => {
+      await page.getByRole("switch", { name: /^Network links/ }).click();
+      await page.getByText("Switched on, it changes").waitFor();
+      await page.getByRole("list", { name: "What changes" }).locator("summary").first().click();
+    },
+  },
   { name: "clicks", path: "/low-lantern/clicks?days=14&compare=1" },
-  { name: "settings", path: "/low-lantern/settings" },
   { name: "delivered-page", path: "http://lowlantern.localhost:4601/resources" },
-  { name: "not-found", path: "http://lowlantern.localhost:4601/calender/november", scheme: "dark" },
 ];
 
 const browser = await chromium.launch(CHROMIUM);

@@ -10,6 +10,8 @@ export interface Config {
   simPort: number;
   dataFolder: string;
   secret: string | undefined;
+  /** Earlier secrets, the newest first: what was stored under them can still be opened. */
+  secretsBefore: string[];
   apiToken: string | undefined;
   demo: boolean;
   /** Outside hosts are played by `sim/`: names under `.localhost` are asked for on its port. */
@@ -33,6 +35,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     simPort: port(env, "MAPROPE_SIM_PORT", 4602),
     dataFolder: folder(env.MAPROPE_DATA || ".data", root),
     secret: env.MAPROPE_SECRET || undefined,
+    secretsBefore: (env.MAPROPE_SECRET_BEFORE ?? "").split(/\s+/).filter(Boolean),
     apiToken: token,
     demo: (env.MAPROPE_DEMO ?? "1") === "1",
     simulated: (env.MAPROPE_SIMULATED ?? env.MAPROPE_DEMO ?? "1") === "1",

@@ -10,7 +10,9 @@ import { startDelivery } from "./delivery/delivery.ts";
 import { closed, listening } from "./listening.ts";
 import type { Desk } from "./desk/desk.ts";
 import { createJobs } from "./desk/jobs.ts";
-import { lookAtDestinations } from "./destination-watch.ts";
+import { sealWith } from "./desk/programs/seal.ts";
+import { startDeskThread } from "./desk/thread/desk-thread.ts";
+import { startWatches } from "./watches.ts";
 import { isPublicAddress } from "./outgoing/address-guard.ts";
 import { createOutgoing, type OutgoingOptions } from "./outgoing/outgoing.ts";
 import { migrate } from "./store/migrate.ts";
@@ -36,11 +38,15 @@ export async function serve(
   const store = openStore(databaseUrl);
   await migrate(store.sequelize);
   const report = (message: string, error: unknown): void => log.warn({ err: error }, message);
+  const secret = config.secret ?? keptSecret(config.dataFolder);
   const desk: Desk = {
     store,
+    report,
+    seal: sealWith([secret, ...config.secretsBefore]),
     deliveryPort: config.sitePort,
     outgoing: createOutgoing(config.simulated ? simulatedOutside(config) : {}),
     jobs: createJobs((error) => report("A piece of long work failed.", error)),
+    thread: startDeskThread({ databaseUrl, deliveryPort: config.sitePort }, report),
     workspaceHosts: [`${config.host}:${config.port}`, `localhost:${config.port}`],
     health: () => Promise.reject(new Error("delivery has not started yet")),
     preview: () => undefined,
@@ -49,7 +55,7 @@ export async function serve(
   const delivery = await startDelivery({
     store,
     dataFolder: config.dataFolder,
-    secret: config.secret ?? keptSecret(config.dataFolder),
+    secret,
     deliveryPort: config.sitePort,
     trustProxy: config.trustProxy,
     report,
@@ -62,11 +68,11 @@ export async function serve(
     apiToken: config.apiToken,
     report,
   });
-  const looking = lookAtDestinations(desk, report);
+  const watches = startWatches(desk, report);
   const close = async (): Promise<void> => {
-    await looking.stop();
+    await watches.stop();
     await Promise.all([closed(workspace), closed(delivery.server)]);
-    await delivery.stop();
+    await Promise.all([delivery.stop(), desk.thread.end()]);
     await store.close();
   };
   try {

@@ -3,7 +3,7 @@ import { after, before, describe, test } from "node:test";
 import { testDesk, type TestDesk } from "../../tests/support/desk.ts";
 import type { ClickClass, ClickRecord } from "../core/clicks/record.ts";
 import { keepClicks } from "./click-keeping.ts";
-import { copyBatch } from "../store/click-spool.ts";
+import { closeSegment, copyBatch } from "../store/click-spool.ts";
 import { dropOldMonths, ensureMonths } from "../store/click-months.ts";
 import { settleDay, unsettledDays } from "../store/click-settling.ts";
 
@@ -142,6 +142,9 @@ describe("clicks are counted by everything that is asked for", () => {
       [await copyBatch(garden.store, batch), await copyBatch(garden.store, batch)],
       [true, false],
     );
+    // A process that read the file before it was cleared away by another.
+    await closeSegment(garden.store, "late");
+    assert.equal(await copyBatch(garden.store, batch), false);
     await settle();
     assert.deepEqual(rows(await asked(`by=day&route=${lamp}`))[0], ["2026-11-19", 2, 2, 0]);
     assert.deepEqual(await unsettledDays(garden.store), []);

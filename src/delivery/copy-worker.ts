@@ -13,7 +13,8 @@ const { databaseUrl, folder, counter } = workerData as CopyWork;
 const port = parentPort!;
 const say = (message: FromCopyWorker): void => port.postMessage(message);
 
-const store = openStore(databaseUrl, 2);
+// Two batches at once, each with a look-up beside its transaction.
+const store = openStore(databaseUrl, 4);
 const copier = createSpoolCopier(store, folder);
 const written = new BigUint64Array(counter);
 const keeping = keepClicks(store);

@@ -5,8 +5,9 @@ import { writeSpoolLine } from "../core/clicks/spool-line.ts";
 import type { FollowedIndex } from "./follow-store.ts";
 import { inEffect } from "../core/routes/way/in-effect.ts";
 import { goingTo, type Asked, type HotPath } from "./hot-path.ts";
-import { servesPages, type RenderedPages } from "./rendered-pages.ts";
+import { servesPages, type AnsweredMiss, type RenderedPages } from "./rendered-pages.ts";
 import { readHeaders, requesterOf, type SeenHeaders } from "./requester.ts";
+import { SECURITY } from "./security-headers.ts";
 import type { SiteIndex } from "./site-index.ts";
 import type { SiteFiles } from "./site-files.ts";
 import type { ThemeAsset } from "./theme/assets.ts";
@@ -30,14 +31,8 @@ interface Place {
 }
 
 const HTML = "text/html; charset=utf-8";
-const SECURITY = [
-  "X-Content-Type-Options", "nosniff",
-  "Referrer-Policy", "strict-origin-when-cross-origin",
-  "Content-Security-Policy", "default-src 'self'; img-src * data:; style-src 'self' 'unsafe-inline'; script-src 'none'; object-src 'none'; base-uri 'none'",
-]; // prettier-ignore
 // The workspace shows pages in their own look, and fonts are fetched across origins only where that is allowed.
 const ASSET = ["Cache-Control", "public, max-age=3600", "Access-Control-Allow-Origin", "*"];
-const MISS_HEADERS = ["Cache-Control", "no-cache", "X-Robots-Tag", "noindex", ...SECURITY];
 const MOST_HOSTS = 1_000;
 
 /** The request handler of the delivery listener. Order of answer: exact route, published page, file, pattern
@@ -97,20 +92,24 @@ export function createListener(
     const asked = { request, response, site, host, seen, query };
     const slot = site.routes.find(host, key);
     if (slot !== undefined && answerRoute(parts, asked, slot, NO_CAPTURES)) return;
+    const missed =
+      slot === undefined ? parts.pages.knownMiss(host, key, parts.index.generation()) : undefined;
+    if (missed) return sendMiss(parts, request, response, place, seen, key, missed);
     const asset = parts.assets.get(key);
     if (asset) return send(request, response, 200, asset.type, asset.body, ASSET);
     const page = servesPages(site, host) ? site.pages.get(key) : undefined;
     const file = page ? undefined : site.files.get(key);
     if (file) return parts.files.answer(file, { request, response }, parts.report);
     if (!page) {
-      for (const { entry, captures } of site.patterns.find(host, key))
-        if (answerRoute(parts, asked, entry, captures)) return;
-      return sendMiss(parts, request, response, place, seen, key);
+      const patterns = site.patterns.find(host, key);
+      for (const { entry, captures } of patterns) if (answerRoute(parts, asked, entry, captures)) return;
+      const isCertain = slot === undefined && patterns.length === 0;
+      return sendMiss(parts, request, response, place, seen, key, missAt(parts, place, key, isCertain));
     }
     parts.pages.page(site, page, parts.index.generation()).then(
       (body) => {
         if (body) send(request, response, 200, HTML, body, ["Cache-Control", "no-cache", ...SECURITY]);
-        else sendMiss(parts, request, response, place, seen, key);
+        else sendMiss(parts, request, response, place, seen, key, missAt(parts, place, key, false));
       },
       (error: unknown) => {
         parts.report(`The page ${path} could not be rendered.`, error);
@@ -165,6 +164,7 @@ function sendMiss(
   { site, host }: Place,
   seen: SeenHeaders,
   key: string,
+  { status, headers, body }: AnsweredMiss,
 ): void {
   const requester = requesterOf(request, seen, parts.trustProxy);
   const line = writeSpoolLine({
@@ -176,20 +176,14 @@ function sendMiss(
     class: requester.class,
     referrer: seen.referrer,
   });
+  parts.hotPath.record(line, { request, response, status, headers, body });
+}
+
+// A miss is certain when nothing stands at its address that a clock could switch on: then it is one until
+// something changes, and is found again without asking routes, pages and patterns.
+function missAt(parts: ListenerParts, { site, host }: Place, key: string, isCertain: boolean): AnsweredMiss {
   const home = homeOf(site, host, parts);
-  const miss = parts.pages.miss(site, host, key, parts.index.generation(), home);
-  const { status, body, to } = miss;
-  const headers =
-    to === undefined
-      ? ["Content-Type", HTML, "Content-Length", String(body.length), ...MISS_HEADERS]
-      : ["Location", to, "Cache-Control", "private, no-store", "Content-Length", "0"];
-  parts.hotPath.record(line, {
-    request,
-    response,
-    status,
-    headers,
-    body: to === undefined ? body : undefined,
-  });
+  return parts.pages.miss(site, host, key, parts.index.generation(), { home, isCertain });
 }
 
 // On a host that is kept for short links, the front page is the primary host's.

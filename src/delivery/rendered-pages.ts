@@ -1,4 +1,5 @@
 import { LRUCache } from "lru-cache";
+import { placedDisclosure } from "../core/check/disclosure.ts";
 import { publicAddress } from "../core/address/public-address.ts";
 import type { Notice } from "../core/objects/route.ts";
 import { closestMatch, KnownAddresses, type Candidate } from "../core/routes/misses/closest.ts";
@@ -7,6 +8,7 @@ import { headerSafe } from "../core/routes/way/location.ts";
 import type { PublishedPage } from "../store/models.ts";
 import { readPublished, type DeliveredPage } from "../store/delivery-view.ts";
 import type { Store } from "../store/store.ts";
+import { SECURITY } from "./security-headers.ts";
 import { deliverPlaced, frameOf } from "./site-frame.ts";
 import type { SiteIndex } from "./site-index.ts";
 import { goneDocument, noticeDocument, notFoundTemplate, pageDocument } from "./theme/documents.tsx";
@@ -20,7 +22,15 @@ export interface RenderedPages {
   /** The document of a published page; undefined when it was taken back this moment. */
   page(site: SiteIndex, page: DeliveredPage, generation: number): Promise<Buffer | undefined>;
   /** What an address that nothing answers gets: a document, or a place to go to. */
-  miss(site: SiteIndex, host: string, key: string, generation: number, home: string): AnsweredMiss;
+  miss(
+    site: SiteIndex,
+    host: string,
+    key: string,
+    generation: number,
+    asked: { home: string; isCertain: boolean },
+  ): AnsweredMiss;
+  /** The answer of a miss that is certain to be one still; undefined when that is not known. */
+  knownMiss(host: string, key: string, generation: number): AnsweredMiss | undefined;
   /** A page that shows itself for some seconds and then goes on; without its refresh for a reader who stays. */
   notice(site: SiteIndex, to: string, notice: Notice, stays: boolean, home: string): Buffer;
   gone(site: SiteIndex, host: string, address: string, generation: number, home: string): Buffer;
@@ -29,13 +39,14 @@ export interface RenderedPages {
 /** What a miss gets, as the site has chosen. */
 export interface AnsweredMiss {
   status: 200 | 302 | 404;
+  headers: string[];
+  /** Nothing at this address waits for its time to come. */
+  isCertain: boolean;
   /**
    * The document's bytes as a Latin-1 string. Node writes a string in one piece with the headers, a buffer behind
    * them in a second: that alone was a sixth of a miss (measured by `npm run bench -- redirects`).
    */
   body: string;
-  /** Fit for a header; undefined when the body is the answer. */
-  to?: string;
 }
 
 /** What a host's misses have in common: what may have been meant, and the page around it. */
@@ -43,6 +54,17 @@ interface MissHelp {
   known: KnownAddresses;
   document: ReturnType<typeof notFoundTemplate>;
 }
+
+/** What a document that answers a miss is sent with. */
+const MISS_HEADERS = [
+  "Content-Type",
+  "text/html; charset=utf-8",
+  "Cache-Control",
+  "no-cache",
+  "X-Robots-Tag",
+  "noindex",
+  ...SECURITY,
+];
 
 /** A page's links depend on the rules and on every route they pass, so any change of the site renders anew. */
 export function createRenderedPages(store: Store, deliveryPort: number): RenderedPages {
@@ -93,13 +115,18 @@ export function createRenderedPages(store: Store, deliveryPort: number): Rendere
       documents.set(cacheKey, body);
       return body;
     },
-    miss(site, host, key, generation, home) {
+    knownMiss(host, key, generation) {
+      const known = misses.get(`${generation} ${host} ${key}`);
+      return known?.isCertain ? known : undefined;
+    },
+    miss(site, host, key, generation, { home, isCertain }) {
       const cacheKey = `${generation} ${host} ${key}`;
       const ready = misses.get(cacheKey);
       if (ready) return ready;
-      const made = answerMiss(site, host, key, home, deliveryPort, () =>
+      const answer = answerMiss(site, host, key, home, deliveryPort, () =>
         helpOn(site, host, generation, home),
       );
+      const made = { ...answer, isCertain };
       misses.set(cacheKey, made);
       return made;
     },
@@ -117,37 +144,50 @@ function answerMiss(
   home: string,
   deliveryPort: number,
   help: () => MissHelp,
-): AnsweredMiss {
+): Omit<AnsweredMiss, "isCertain"> {
   const { misses: policy } = site.site;
   const absolute = (path: string, on = site.primary): string =>
     path.startsWith("/") ? publicAddress(on, path, deliveryPort) : path;
   if (policy.answer === "destination" && policy.destination !== undefined) {
     const to = host === site.primary ? policy.destination : absolute(policy.destination);
-    if (!policy.seconds) return { status: 302, to: headerSafe(to), body: NOTHING };
+    if (!policy.seconds) return leadingTo(to);
     const notice = { seconds: policy.seconds, text: policy.text ?? "" };
-    return { status: 200, body: asLatin1(noticeDocument(frameOf(site, home), to, notice, false)) };
+    return showing(200, noticeDocument(frameOf(site, home), to, notice, false));
   }
   // Scanners are not helped: what they ask for was never meant to be there, and looking for it takes time.
   const { known, document } = help();
   const close = isProbe(key) ? [] : known.closest(key, 4);
   const one = policy.answer === "closest" ? closestMatch(close) : undefined;
-  if (one) return { status: 302, to: headerSafe(one.address), body: NOTHING };
-  return { status: 404, body: asLatin1(document(key, close)) };
+  return one ? leadingTo(one.address) : showing(404, document(key, close));
 }
 
-const NOTHING = "";
+function leadingTo(address: string): Omit<AnsweredMiss, "isCertain"> {
+  const headers = [
+    "Location",
+    headerSafe(address),
+    "Cache-Control",
+    "private, no-store",
+    "Content-Length",
+    "0",
+  ];
+  return { status: 302, headers, body: "" };
+}
 
-function asLatin1(text: string): string {
-  return Buffer.from(text).toString("latin1");
+function showing(status: 200 | 404, document: string): Omit<AnsweredMiss, "isCertain"> {
+  const body = Buffer.from(document).toString("latin1");
+  return { status, headers: ["Content-Length", String(body.length), ...MISS_HEADERS], body };
 }
 
 /** A page as a whole document, as readers get it; with a base, for showing it under another address. */
 export function documentOf(site: SiteIndex, page: PublishedPage & { id?: string }, base?: string): string {
-  return pageDocument(
-    { ...frameOf(site, "/", page), base },
-    page,
-    deliverPlaced(site, page.html, page, page.bound),
+  const frame = frameOf(site, "/", page);
+  const body = deliverPlaced(site, page.html, page, page.bound);
+  const disclosure = placedDisclosure(
+    [body, ...frame.sidebar, ...frame.footer],
+    site.site.disclosure,
+    site.sight,
   );
+  return pageDocument({ ...frame, base }, page, body, disclosure);
 }
 
 // A reader who mistyped a short link on its own host meant a short link; elsewhere pages come first.

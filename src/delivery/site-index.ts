@@ -180,6 +180,7 @@ export class DeliveryIndex {
     };
     return {
       hosts: index.site.hosts.map(({ name }) => name),
+      partners: index.site.partners,
       answers: (host, key) => answering(host, key)?.by,
       pagePath: (id) => index.paths.get(id),
       routeDestination: (host, key) => answering(host, key)?.destination ?? undefined,

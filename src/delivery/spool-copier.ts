@@ -2,7 +2,7 @@ import { open, readdir, rename, stat, unlink } from "node:fs/promises";
 import { join } from "node:path";
 import { readSpoolLine } from "../core/clicks/spool-line.ts";
 import type { SpoolRecord } from "../core/clicks/record.ts";
-import { copiedBytes, copyBatch, forgetSegment } from "../store/click-spool.ts";
+import { copiedBytes, copyBatch, closeSegment } from "../store/click-spool.ts";
 import type { Store } from "../store/store.ts";
 
 /** How much is copied in one transaction: little while readers want the machine, much when a backlog is worked off. */
@@ -10,6 +10,8 @@ export type BatchSize = "small" | "large";
 
 // Some 3,500 records, and a whole segment of some 110,000.
 const BATCH_BYTES: Readonly<Record<BatchSize, number>> = { small: 256 * 1024, large: 9 * 1024 * 1024 };
+// Two at once: while PostgreSQL counts and commits one segment's batch, the other's lines are read.
+const SEGMENTS_AT_ONCE = 2;
 const SEGMENT = /\.(?:\d+\.open|sealed)$/;
 
 /** Copies the spool's segments to the database, each line exactly once. */
@@ -56,7 +58,7 @@ export function createSpoolCopier(store: Store, folder: string): SpoolCopier {
   async function clear(name: string, segment: string): Promise<void> {
     await unlink(join(folder, name)).catch(unlessGone);
     offsets.delete(segment);
-    await forgetSegment(store, segment);
+    await closeSegment(store, segment);
   }
 
   return {
@@ -78,10 +80,16 @@ export function createSpoolCopier(store: Store, folder: string): SpoolCopier {
       const budget = { batches: mostBatches, bytes: BATCH_BYTES[size] };
       waitingBytes = 0;
       let copied = 0;
-      for (const name of (await readdir(folder)).sort()) {
-        if (!SEGMENT.test(name)) continue;
-        copied += await copySegment(await sealedIfAbandoned(folder, name), budget);
-      }
+      const names = (await readdir(folder)).filter((name) => SEGMENT.test(name)).sort();
+      const copyNext = async (): Promise<void> => {
+        for (let name = names.shift(); name !== undefined; name = names.shift()) {
+          const records = await copySegment(await sealedIfAbandoned(folder, name), budget);
+          copied += records;
+        }
+      };
+      // All have ended before a failure is told: none goes on behind a caller that has given up.
+      const ends = await Promise.allSettled(Array.from({ length: SEGMENTS_AT_ONCE }, copyNext));
+      for (const end of ends) if (end.status === "rejected") throw end.reason;
       return copied;
     },
   };

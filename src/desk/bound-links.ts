@@ -5,7 +5,7 @@ import { movedTo } from "../core/links/deliver.ts";
 import { rewriteLinks } from "../core/links/rewrite.ts";
 import type { SiteSight } from "../core/rules/link-facts.ts";
 import type { PageRow } from "../store/models.ts";
-import type { Desk } from "./desk.ts";
+import type { Desk, DeskCore } from "./desk.ts";
 import type { OpenSite } from "./sites.ts";
 
 /**
@@ -35,24 +35,37 @@ export async function bindLinks(
   );
 }
 
-/** The site's sight with the paths that these pages have for readers now, or in draft when they are not published. */
+/** The paths that these pages have for readers now, or in draft when they are not published. */
+export async function pagePaths(
+  core: DeskCore,
+  site: OpenSite,
+  ids: readonly string[],
+): Promise<ReadonlyMap<string, string>> {
+  if (ids.length === 0) return new Map();
+  const rows = await core.store.rows<{ id: string; path: string }>(
+    `SELECT id::text, coalesce(published->>'path', path) AS path FROM pages
+     WHERE site_id = $site::bigint AND deleted_at IS NULL AND id = ANY($ids::bigint[])`,
+    { site: site.id, ids },
+  );
+  return new Map(rows.map(({ id, path }) => [id, path]));
+}
+
+/** The site's sight with the paths of the pages that links are bound to. */
 export async function withPagePaths(
-  desk: Desk,
+  desk: DeskCore,
   site: OpenSite,
   sight: SiteSight,
   bound: Readonly<Record<string, string>> = {},
 ): Promise<SiteSight> {
-  const ids = [...new Set(Object.values(bound))];
-  const rows =
-    ids.length === 0
-      ? []
-      : await desk.store.rows<{ id: string; path: string }>(
-          `SELECT id::text, coalesce(published->>'path', path) AS path FROM pages
-           WHERE site_id = $site::bigint AND deleted_at IS NULL AND id = ANY($ids::bigint[])`,
-          { site: site.id, ids },
-        );
-  const paths = new Map(rows.map(({ id, path }) => [id, path]));
+  const paths = await pagePaths(desk, site, [...new Set(Object.values(bound))]);
   return { ...sight, pagePath: (id) => paths.get(id) };
+}
+
+/** Stored HTML with the addresses of links that have moved; the same when none has. */
+export function withMovedLinks(html: string, moved: (href: string) => string | undefined): string {
+  return rewriteLinks(html, ({ href, rel, target }) => ({ rel, target, href: moved(href) }), {
+    keepOverride: true,
+  });
 }
 
 /** A page's HTML and body with inside links leading to where their pages are now, for the author to see. */
@@ -61,20 +74,11 @@ export async function followMovedPages(
   site: OpenSite,
   { html, body, bound }: Pick<PageRow, "html" | "body" | "bound">,
 ): Promise<{ html: string; body: Body }> {
-  const none: SiteSight = {
-    hosts: site.hostNames,
-    answers: () => undefined,
-    routeDestination: () => undefined,
-  };
-  const sight = await withPagePaths(desk, site, none, bound);
+  const paths = await pagePaths(desk, site, [...new Set(Object.values(bound))]);
+  const sight = { hosts: site.hostNames, pagePath: (id: string) => paths.get(id) };
   const moved = (href: string): string | undefined => movedTo(href, bound, sight);
   if (!findLinks(html).some(({ href }) => moved(href) !== undefined)) return { html, body };
-  return {
-    html: rewriteLinks(html, ({ href, rel, target }) => ({ rel, target, href: moved(href) }), {
-      keepOverride: true,
-    }),
-    body: withMoved(body, moved) as Body,
-  };
+  return { html: withMovedLinks(html, moved), body: withMoved(body, moved) as Body };
 }
 
 function withMoved(node: unknown, moved: (href: string) => string | undefined): unknown {

@@ -2,17 +2,29 @@ import type { Role } from "../core/objects/person.ts";
 import type { PublishedPage } from "../store/models.ts";
 import type { Outgoing } from "../outgoing/outgoing.ts";
 import type { Jobs } from "./jobs.ts";
+import type { Seal } from "./programs/seal.ts";
+import type { DeskThread } from "./thread/desk-thread.ts";
 import type { Store } from "../store/store.ts";
 
-/** What every subject of the desk works with. */
-export interface Desk {
+/** What looking things up needs: work in a thread of its own has this much of the desk. */
+export interface DeskCore {
   store: Store;
   /** Port of the delivery listener, for the public addresses of `.localhost` hosts. */
   deliveryPort: number;
+}
+
+/** What every subject of the desk works with. */
+export interface Desk extends DeskCore {
   /** Hosts of the workspace itself, with port: links to them are warned about. */
   workspaceHosts: readonly string[];
   /** Asks outside addresses. */
   outgoing: Outgoing;
+  /** Tells whoever runs this of a failure that the request at hand does not fail by. */
+  report(message: string, error: unknown): void;
+  /** Locks up credentials, with a key that stands outside the database. */
+  seal: Seal;
+  /** Heavy work, off the thread that answers requests. */
+  thread: DeskThread;
   /** Long work that goes on while its asker looks elsewhere. */
   jobs: Jobs;
   /** What the delivery listener of this process says of itself. */

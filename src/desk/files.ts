@@ -9,7 +9,8 @@ import type { FileRow, Row } from "../store/models.ts";
 import { violatedIndex } from "../store/store.ts";
 import { audit, type Actor, type Desk } from "./desk.ts";
 import { judgeContent } from "./file-content.ts";
-import { containing, cursorOffset, listing, orderBy, type ListQuery, type Listing } from "./lists.ts";
+import { containing } from "../store/like.ts";
+import { cursorOffset, listing, orderBy, type ListQuery, type Listing } from "./lists.ts";
 import { invalid, notFound } from "./problem.ts";
 import type { OpenSite } from "./sites.ts";
 

@@ -47,8 +47,3 @@ export function orderBy(sort: string | undefined, columns: Readonly<Record<strin
   const [fallback] = Object.values(columns);
   return column ? `${column} ${descending ? "DESC" : "ASC"} NULLS LAST` : `${fallback} DESC NULLS LAST`;
 }
-
-/** A pattern for ILIKE that finds the text anywhere, its own wildcards taken literally. */
-export function containing(text: string): string {
-  return `%${text.replace(/[\\%_]/g, "\\$&")}%`;
-}

@@ -1,6 +1,8 @@
 import type { Navigation, NavigationItem } from "../core/objects/navigation.ts";
 import { noteChange } from "../store/changes.ts";
 import { audit, type Actor, type Desk } from "./desk.ts";
+import { NAVIGATION_PAGE } from "./ledger/documents.ts";
+import { keepSaved } from "./ledger/keep-saved.ts";
 import { stale } from "./problem.ts";
 import type { OpenSite } from "./sites.ts";
 
@@ -33,6 +35,7 @@ export async function replaceNavigation(
     if (!saved) throw stale(await readNavigation(desk, site));
     await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
   });
+  await keepSaved(desk, site, NAVIGATION_PAGE);
   await audit(desk, actor, { siteId: site.id, action: "navigation.replace", object: site.key });
   return readNavigation(desk, site);
 }

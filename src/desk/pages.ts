@@ -9,11 +9,13 @@ import { noteChange } from "../store/changes.ts";
 import type { PageRow, PublishedPage, Row } from "../store/models.ts";
 import { violatedIndex } from "../store/store.ts";
 import { audit, type Actor, type Desk } from "./desk.ts";
-import { containing, cursorOffset, listing, orderBy, type ListQuery, type Listing } from "./lists.ts";
+import { containing } from "../store/like.ts";
+import { cursorOffset, listing, orderBy, type ListQuery, type Listing } from "./lists.ts";
+import { keepSaved } from "./ledger/keep-saved.ts";
 import { bindLinks, withPagePaths } from "./bound-links.ts";
 import { lookUpPlaces } from "./routes/places.ts";
 import { invalid, notFound, stale } from "./problem.ts";
-import { currentRules } from "./rules.ts";
+import { currentRules } from "./rules/rules.ts";
 import type { OpenSite } from "./sites.ts";
 import { pageSummaries, pageView, storedLinks } from "./page-views.ts";
 import { takeHtml } from "./take-html.ts";
@@ -83,9 +85,10 @@ export async function createPage(
   if (input.publish) await refuseTakenPath(desk, site, input.path);
   const row = await desk.store.transaction(async (transaction) => {
     const created = await mapTakenPath(input.path, () => desk.store.pages.create(values, { transaction }));
-    if (input.publish) await publishRow(desk, actor, created, transaction);
+    if (input.publish) await mapTakenPath(input.path, () => publishRow(desk, actor, created, transaction));
     return created;
   });
+  await keepSaved(desk, site, row.id);
   await audit(desk, actor, {
     siteId: site.id,
     action: "page.create",
@@ -124,6 +127,7 @@ export async function savePage(
   );
   const current = await readPage(desk, site, id);
   if (saved === 0) throw stale(current);
+  await keepSaved(desk, site, id);
   return { ...current, ...(dropped ? { dropped } : {}) };
 }
 
@@ -145,8 +149,9 @@ export async function publishPage(
       lock: true,
     });
     if (!locked) throw stale(await readPage(desk, site, id));
-    await publishRow(desk, actor, locked, transaction);
+    await mapTakenPath(locked.path, () => publishRow(desk, actor, locked, transaction));
   });
+  await keepSaved(desk, site, id);
   await audit(desk, actor, { siteId: site.id, action: "page.publish", object: id, detail: { version } });
   return readPage(desk, site, id);
 }
@@ -155,6 +160,7 @@ export async function publishPage(
 export async function deletePage(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<void> {
   const row = await pageRow(desk, site, id);
   await setDeleted(desk, row, new Date());
+  await keepSaved(desk, site, id);
   await audit(desk, actor, {
     siteId: site.id,
     action: "page.delete",
@@ -168,6 +174,7 @@ export async function restorePage(desk: Desk, actor: Actor, site: OpenSite, id: 
   const row = await desk.store.pages.findOne({ where: { id, siteId: site.id } });
   if (!row) throw notFound("This page");
   await mapTakenPath(row.path, () => setDeleted(desk, row, null));
+  await keepSaved(desk, site, id);
   await audit(desk, actor, {
     siteId: site.id,
     action: "page.restore",
@@ -297,11 +304,18 @@ async function mapTakenPath<T>(path: string, work: () => Promise<T>): Promise<T>
   try {
     return await work();
   } catch (error) {
-    if (violatedIndex(error)?.startsWith("pages_")) {
+    const index = violatedIndex(error);
+    if (index === "pages_published_key")
+      throw invalid([
+        {
+          path: "path",
+          message: `Readers get another page at ${path} still: it was moved in its draft alone. Publish or unpublish that one first, or choose a different path.`,
+        },
+      ]);
+    if (index?.startsWith("pages_"))
       throw invalid([
         { path: "path", message: `Another page has the path ${path} already. Choose a different one.` },
       ]);
-    }
     throw error;
   }
 }

@@ -10,7 +10,7 @@ import { listPages } from "./pages.ts";
 import { lookUpPlaces } from "./routes/places.ts";
 import { shortLinksTo, surroundingsOf } from "./routes/route-advice.ts";
 import { listRoutes } from "./routes/list-routes.ts";
-import { askAttributes } from "./rules.ts";
+import { askAttributes } from "./rules/rules.ts";
 import type { OpenSite } from "./sites.ts";
 
 const FEW = 6;

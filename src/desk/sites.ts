@@ -1,9 +1,11 @@
 import { publicAddress } from "../core/address/public-address.ts";
+import type { Partner } from "../core/objects/partner.ts";
 import type { Site, SiteChange, SiteInput } from "../core/objects/site.ts";
 import { noteChange } from "../store/changes.ts";
 import type { HostRow, SiteRow } from "../store/models.ts";
+import { partnersOfSites } from "../store/programs.ts";
 import { violatedIndex } from "../store/store.ts";
-import { audit, type Actor, type Desk } from "./desk.ts";
+import { audit, type Actor, type Desk, type DeskCore } from "./desk.ts";
 import { invalid, notFound, stale } from "./problem.ts";
 
 /** A site with its hosts, as the desk works on it. */
@@ -18,12 +20,15 @@ export interface OpenSite extends Pick<
   | "paidLimitLong"
   | "longWords"
   | "misses"
+  | "disclosure"
   | "clickMonths"
   | "version"
   | "createdAt"
   | "updatedAt"
 > {
   variables: Record<string, string>;
+  /** The programs that were joined, as rules see them. */
+  partners: Partner[];
   hosts: Pick<HostRow, "name" | "role">[];
   hostNames: string[];
   primary: string;
@@ -32,22 +37,24 @@ export interface OpenSite extends Pick<
 }
 
 /** Finds a site by id or key. */
-export async function openSite(desk: Desk, idOrKey: string): Promise<OpenSite> {
+export async function openSite(desk: DeskCore, idOrKey: string): Promise<OpenSite> {
   const where = /^\d{1,18}$/.test(idOrKey) ? { id: idOrKey } : { key: idOrKey };
   const row = await desk.store.sites.findOne({ where });
   if (!row) throw notFound(`The site “${idOrKey}”`);
   const hosts = await desk.store.hosts.findAll({ where: { siteId: row.id }, order: [["id", "ASC"]] });
-  return withHosts(row, hosts, await variablesOf(desk, [row.id]));
+  const [variables, partners] = await Promise.all([
+    variablesOf(desk, [row.id]),
+    partnersOfSites(desk.store, [row.id]),
+  ]);
+  return withHosts(row, hosts, variables, partners);
 }
 
 /** All sites, by name. */
 export async function listSites(desk: Desk): Promise<Site[]> {
   const rows = await desk.store.sites.findAll({ order: [["name", "ASC"]] });
   const hosts = await desk.store.hosts.findAll({ order: [["id", "ASC"]] });
-  const variables = await variablesOf(
-    desk,
-    rows.map(({ id }) => id),
-  );
+  const ids = rows.map(({ id }) => id);
+  const [variables, partners] = await Promise.all([variablesOf(desk, ids), partnersOfSites(desk.store, ids)]);
   return rows.map((row) =>
     siteView(
       desk,
@@ -55,6 +62,7 @@ export async function listSites(desk: Desk): Promise<Site[]> {
         row,
         hosts.filter((host) => host.siteId === row.id),
         variables,
+        partners,
       ),
     ),
   );
@@ -66,7 +74,7 @@ interface VariableRow {
   value: string;
 }
 
-function variablesOf(desk: Desk, ids: readonly string[]): Promise<VariableRow[]> {
+function variablesOf(desk: DeskCore, ids: readonly string[]): Promise<VariableRow[]> {
   return desk.store.rows<VariableRow>(
     'SELECT site_id::text AS "siteId", name, value FROM site_variables WHERE site_id = ANY($ids::bigint[]) ORDER BY name',
     { ids },
@@ -154,6 +162,8 @@ export function siteView(desk: Desk, site: OpenSite): Site {
     paidLimitLong: site.paidLimitLong,
     longWords: site.longWords,
     misses: site.misses,
+    partners: site.partners,
+    disclosure: site.disclosure,
     clickMonths: site.clickMonths,
     version: site.version,
     createdAt: site.createdAt.toISOString(),
@@ -161,7 +171,12 @@ export function siteView(desk: Desk, site: OpenSite): Site {
   };
 }
 
-function withHosts(row: SiteRow, hosts: HostRow[], variables: readonly VariableRow[]): OpenSite {
+function withHosts(
+  row: SiteRow,
+  hosts: HostRow[],
+  variables: readonly VariableRow[],
+  partners: ReadonlyMap<string, Partner[]>,
+): OpenSite {
   const primary = hosts.find((host) => host.role === "primary")!.name;
   return {
     id: row.id,
@@ -173,6 +188,8 @@ function withHosts(row: SiteRow, hosts: HostRow[], variables: readonly VariableR
     paidLimitLong: row.paidLimitLong,
     longWords: row.longWords,
     misses: row.misses,
+    partners: partners.get(row.id) ?? [],
+    disclosure: row.disclosure,
     clickMonths: row.clickMonths,
     variables: Object.fromEntries(
       variables.filter(({ siteId }) => siteId === row.id).map(({ name, value }) => [name, value]),

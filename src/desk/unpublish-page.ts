@@ -1,6 +1,7 @@
 import type { Page } from "../core/objects/page.ts";
 import { noteChange } from "../store/changes.ts";
 import { audit, type Actor, type Desk } from "./desk.ts";
+import { keepSaved } from "./ledger/keep-saved.ts";
 import { pageView } from "./page-views.ts";
 import { changeOf, pageRow } from "./pages.ts";
 import { stale } from "./problem.ts";
@@ -23,6 +24,7 @@ export async function unpublishPage(
     );
     await noteChange(desk.store, transaction, changeOf(row));
   });
+  await keepSaved(desk, site, id);
   await audit(desk, actor, { siteId: site.id, action: "page.unpublish", object: id });
   return pageView(desk, site, row);
 }

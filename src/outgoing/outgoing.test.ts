@@ -21,6 +21,11 @@ describe("the outgoing client", () => {
       asked.push(`${request.headers.host} ${request.url}`);
       if (request.url === "/slow") return;
       if (request.url === "/hang-up") return void request.socket.destroy();
+      if (request.url === "/half") {
+        response.writeHead(200, { "Content-Type": "text/csv", "Content-Length": "1000" });
+        return void response.write("a,b", () => response.destroy());
+      }
+      if (request.url?.startsWith("/large")) return void response.end("x".repeat(5_000));
       if (request.url === "/moved") return void response.writeHead(302, { Location: "/there" }).end();
       if (request.url === "/picture")
         return void response.writeHead(200, { "Content-Type": "image/png" }).end("<title>no</title>");
@@ -58,6 +63,24 @@ describe("the outgoing client", () => {
   test("reads no title from what is no page", async () => {
     const visit = await client.visit(at("/picture"), { title: true });
     assert.equal(visit.ok && visit.title, null);
+  });
+
+  test("reads a whole document, and nothing that is not whole", async () => {
+    const read = await client.read(at("/large"), 10_000);
+    assert.equal(read.ok && read.bytes.length, 5_000);
+    for (const [path, says] of [
+      ["/half", /stopped half-way|closes the connection/],
+      ["/large?", /more than is taken/],
+      ["/moved", /answers 302/],
+      ["/slow", /did not answer within/],
+      ["/hang-up", /closes the connection/],
+    ] as const) {
+      const refused = await client.read(at(path), path === "/large?" ? 4_000 : 10_000);
+      assert.ok(!refused.ok, path);
+      assert.match(refused.reason, says, path);
+    }
+    const inside = await client.read(at("/large", "inside.test"), 10_000);
+    assert.match(inside.ok ? "" : inside.reason, /private network/);
   });
 
   const failures: readonly (readonly [address: () => string, says: RegExp])[] = [

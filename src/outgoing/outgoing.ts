@@ -14,7 +14,12 @@ export type Visit =
 export interface Outgoing {
   /** One GET; reads the page's title when `title` is set. Never throws. */
   visit(address: string, options?: { title?: boolean; signal?: AbortSignal }): Promise<Visit>;
+  /** One GET of a whole document, at most so many bytes. Never throws. */
+  read(address: string, mostBytes: number): Promise<ReadDocument>;
 }
+
+/** A document from outside, or why there is none. */
+export type ReadDocument = { ok: true; type: string; bytes: Uint8Array } | { ok: false; reason: string };
 
 export interface OutgoingOptions {
   /** Addresses of a host name; the system's resolver unless given. */
@@ -48,6 +53,22 @@ export function createOutgoing(options: OutgoingOptions = {}): Outgoing {
     return allowed;
   }
   return {
+    async read(address, mostBytes) {
+      const timeout = AbortSignal.timeout(patience);
+      try {
+        if (!/^https?:/i.test(address) || !URL.canParse(address)) throw new Refusal("is no web address");
+        const url = new URL(address);
+        const answer = await get(url, await judged(url), timeout);
+        if (answer.statusCode !== 200) {
+          answer.destroy();
+          throw new Refusal(`answers ${answer.statusCode}`);
+        }
+        const bytes = await wholeOf(answer, mostBytes);
+        return { ok: true, type: answer.headers["content-type"] ?? "", bytes };
+      } catch (error) {
+        return { ok: false, reason: reasonOf(error, timeout.aborted, patience) };
+      }
+    },
     async visit(address, { title = false, signal } = {}) {
       const began = performance.now();
       const took = (): number => Math.round(performance.now() - began);
@@ -94,6 +115,17 @@ function get(url: URL, address: string, signal: AbortSignal): Promise<IncomingMe
   });
 }
 
+async function wholeOf(answer: IncomingMessage, mostBytes: number): Promise<Uint8Array> {
+  const chunks: Buffer[] = [];
+  let size = 0;
+  for await (const chunk of answer as AsyncIterable<Buffer>) {
+    chunks.push(chunk);
+    if ((size += chunk.length) > mostBytes) throw new Refusal("answers with more than is taken");
+  }
+  if (!answer.complete) throw new Refusal("stopped half-way");
+  return Buffer.concat(chunks);
+}
+
 async function titleOf(answer: IncomingMessage): Promise<string | null> {
   if (!/^text\/html|xhtml/i.test(answer.headers["content-type"] ?? "")) return null;
   let text = "";
@@ -119,6 +151,7 @@ function reasonOf(error: unknown, late: boolean, patience: number): string {
       return "refuses connections";
     case "ECONNRESET":
     case "EPIPE":
+    case "ERR_STREAM_PREMATURE_CLOSE":
       return "closes the connection";
     default:
       return /CERT|SSL|TLS/i.test(code ?? "")

@@ -41,9 +41,12 @@ interface CountedRow {
  * of the site, of a route, or of whatever the rows are.
  */
 export async function countClicks(store: Store, span: ClickSpan, by: ClickGrouping): Promise<ClicksRow[]> {
-  // Programs are not kept yet, so no click belongs to one.
-  if (by === "program") return [];
-  const rows = by === "route" ? await countByRoute(store, span) : await countByFacet(store, span, by);
+  const rows =
+    by === "route"
+      ? await countByRoute(store, span)
+      : by === "program"
+        ? await countByProgram(store, span)
+        : await countByFacet(store, span, by);
   return rows.map((row) => ({
     key: row.key,
     label: row.label,
@@ -63,6 +66,16 @@ async function countByRoute(store: Store, span: ClickSpan): Promise<CountedRow[]
          AND ${span.route ? "c.route_id = $route::bigint" : "c.route_id > 0"}
        GROUP BY c.route_id ORDER BY sum(c.clicks) FILTER (WHERE c.class = 'person') DESC NULLS LAST, c.route_id LIMIT ${MOST_ROWS}) n
      JOIN routes r ON r.id = n.key::bigint ORDER BY n.clicks::bigint DESC, r.id`,
+    bindOf(span),
+  );
+}
+
+// Of routes that lead to a program; links that lead there directly are not counted here.
+function countByProgram(store: Store, span: ClickSpan): Promise<CountedRow[]> {
+  return store.rows<CountedRow>(
+    `SELECT p.id::text AS key, p.name AS label, ${SUMS} FROM click_counts c JOIN program_routes l ON l.route_id = c.route_id JOIN programs p ON p.id = l.program_id
+     WHERE c.site_id = $site::bigint AND c.facet = 'all' AND c.day BETWEEN $from AND $to AND ${span.route ? "c.route_id = $route::bigint" : "c.route_id > 0"}
+     GROUP BY p.id, p.name ORDER BY sum(c.clicks) FILTER (WHERE c.class = 'person') DESC NULLS LAST, 1 LIMIT ${MOST_ROWS}`,
     bindOf(span),
   );
 }

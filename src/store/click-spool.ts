@@ -6,6 +6,7 @@ import type { Transaction } from "sequelize";
 import { isProbe } from "../core/routes/misses/probe.ts";
 import { utcDay, type ClickRecord, type MissRecord, type SpoolRecord } from "../core/clicks/record.ts";
 import { ensureMonths } from "./click-months.ts";
+import { escaped } from "./copy-text.ts";
 import { addToCounts, tallyBatch } from "./click-rollups.ts";
 import type { Store } from "./store.ts";
 
@@ -66,9 +67,13 @@ export async function copyBatch(store: Store, batch: SpoolBatch): Promise<boolea
   });
 }
 
-/** Forgets the progress of segments whose files are gone. */
-export async function forgetSegment(store: Store, segment: string): Promise<void> {
-  await store.rows("DELETE FROM spool_progress WHERE segment = $segment", { segment });
+/**
+ * Notes that a segment was copied whole and its file is gone. Its progress is kept for an hour: another process may
+ * have read the file before it went, and must find that its batch was taken.
+ */
+export async function closeSegment(store: Store, segment: string): Promise<void> {
+  await store.rows("UPDATE spool_progress SET closed_at = now() WHERE segment = $segment", { segment });
+  await store.rows("DELETE FROM spool_progress WHERE closed_at < now() - interval '1 hour'");
 }
 
 async function addClicks(
@@ -78,14 +83,14 @@ async function addClicks(
 ): Promise<void> {
   if (clicks.length === 0) return;
   // PostgreSQL takes the rows in while they are counted here.
-  const written = copyRows(transaction, clicks);
+  const written = copyClicks(transaction, clicks);
   const [tally] = await Promise.all([tallyBatch(store, clicks), written]);
   await addToCounts(store, tally, transaction);
 }
 
 // COPY takes rows several times faster than INSERT (measured by `npm run bench -- clicks`). It runs on the
 // transaction's own connection.
-async function copyRows(transaction: Transaction, clicks: readonly ClickRecord[]): Promise<void> {
+async function copyClicks(transaction: Transaction, clicks: readonly ClickRecord[]): Promise<void> {
   const { connection } = transaction as Transaction & { connection: pg.Client };
   const sink = connection.query(
     copyFrom("COPY clicks (at, route_id, class, device, visitor, referrer, page) FROM STDIN"),
@@ -108,10 +113,6 @@ async function copyRows(transaction: Transaction, clicks: readonly ClickRecord[]
   }
   sink.end(text);
   await written;
-}
-
-function escaped(text: string): string {
-  return text.includes("\\") ? text.replaceAll("\\", "\\\\") : text;
 }
 
 async function addMisses(

@@ -1,7 +1,9 @@
+import { PARTNERS } from "./programs.ts";
 import type { NavigationItem } from "../core/objects/navigation.ts";
 import type { Placement } from "../core/objects/page.ts";
 import type { Rule } from "../core/objects/rule.ts";
 import type { AfterEnd, InContent, Notice, QueryMode, RouteStatus } from "../core/objects/route.ts";
+import type { Disclosure, Partner } from "../core/objects/partner.ts";
 import type { MissPolicy } from "../core/objects/site.ts";
 import { newestChange } from "./changes.ts";
 import type { HostRow, PublishedPage } from "./models.ts";
@@ -76,6 +78,8 @@ export interface DeliveredSite {
   rules: Rule[];
   rulesVersion: number;
   misses: MissPolicy;
+  partners: Partner[];
+  disclosure: Disclosure;
   variables: Record<string, string>;
   /** Null when nobody has made one: then pages say themselves whether they stand in it. */
   navigation: NavigationItem[] | null;
@@ -105,7 +109,7 @@ const PAGE = `SELECT id::text, site_id::text AS "siteId", published_key AS key, 
 
 const SITE = `SELECT s.id::text, s.name, s.tagline,
     (SELECT json_agg(json_build_object('name', h.name, 'role', h.role) ORDER BY h.id) FROM hosts h WHERE h.site_id = s.id) AS hosts,
-    coalesce(c.rules, '[]') AS rules, coalesce(c.version, 0) AS "rulesVersion",  s.misses,
+    coalesce(c.rules, '[]') AS rules, coalesce(c.version, 0) AS "rulesVersion", s.misses, ${PARTNERS} AS partners, s.disclosure,
     (SELECT coalesce(json_object_agg(v.name, v.value), '{}') FROM site_variables v WHERE v.site_id = s.id) AS variables,
     (SELECT n.items FROM navigations n WHERE n.site_id = s.id) AS navigation,
     (SELECT coalesce(json_agg(json_build_object('id', b.id::text, 'html', b.published->>'html', 'bound', coalesce(b.published->'bound', '{}'),

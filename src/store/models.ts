@@ -11,6 +11,7 @@ import type {
   RouteKind,
   RouteStatus,
 } from "../core/objects/route.ts";
+import type { Disclosure } from "../core/objects/partner.ts";
 import type { MissPolicy } from "../core/objects/site.ts";
 import type { MatchKind } from "../core/routes/match/match-kind.ts";
 
@@ -30,6 +31,7 @@ export interface SiteRow extends Stamped {
   paidLimitLong: number;
   longWords: number;
   misses: MissPolicy;
+  disclosure: Disclosure;
   /** How many months clicks themselves are kept; their counts stay. */
   clickMonths: number;
   version: number;
@@ -215,6 +217,7 @@ export function defineModels(sequelize: Sequelize) {
         paidLimitLong: INTEGER,
         longWords: INTEGER,
         misses: JSONB,
+        disclosure: JSONB,
         clickMonths: INTEGER,
         version: INTEGER,
       },

@@ -1,6 +1,7 @@
 import type pg from "pg";
 import { to as copyTo } from "pg-copy-streams";
 import type { Transaction } from "sequelize";
+import { fieldOf } from "./copy-text.ts";
 import type { RouteStatus } from "../core/objects/route.ts";
 import type { DeliveredMore, DeliveredRoute } from "./delivery-view.ts";
 
@@ -89,9 +90,5 @@ function textAt(buffer: Buffer, cut: readonly number[], field: number): string |
     }
   }
   if (plain) return buffer.toString("latin1", start, end);
-  const text = buffer.toString("utf8", start, end);
-  if (text === "\\N") return null;
-  return text.replace(/\\(.)/g, (_whole, sign: string) => ESCAPES[sign] ?? sign);
+  return fieldOf(buffer.toString("utf8", start, end));
 }
-
-const ESCAPES: Readonly<Record<string, string>> = { n: "\n", r: "\r", t: "\t", b: "\b", f: "\f", v: "\v" };

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { api, ApiProblem, messageOf } from "./api.ts";
 
 /** Long work as the API tells of it. */
@@ -37,49 +37,68 @@ const IDLE = { state: "idle" as const, share: undefined, result: undefined, erro
 export function useWork<T>(): Work<T> {
   const [view, setView] = useState<Omit<Work<T>, "start" | "stop" | "reset">>(IDLE);
   const current = useRef<string>(undefined);
+  const turn = useRef(0);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => () => clearTimeout(timer.current), []);
 
-  const failed = (error: unknown): void =>
-    setView({
-      ...IDLE,
-      state: "failed",
-      error: error instanceof ApiProblem ? error : undefined,
-      message: messageOf(error),
-    });
-  const show = (job: Job<T>): void => {
-    if (job.state === "failed") return failed(new ApiProblem(job.problem?.status ?? 500, job.problem ?? {}));
-    setView({
-      ...IDLE,
-      state: job.state,
-      share: job.total > 0 ? job.done / job.total : undefined,
-      result: job.result ?? undefined,
-    });
-    if (job.state === "running") timer.current = setTimeout(() => void ask(job.id), ASK_EVERY_MS);
-  };
-  const ask = async (id: string): Promise<void> => {
-    try {
-      show(await api<Job<T>>("GET", `/jobs/${id}`));
-    } catch (error) {
-      failed(error);
-    }
-  };
-  return {
-    ...view,
-    start(begin) {
+  const controls = useMemo(() => {
+    const failed = (error: unknown): void =>
+      setView({
+        ...IDLE,
+        state: "failed",
+        error: error instanceof ApiProblem ? error : undefined,
+        message: messageOf(error),
+      });
+    const show = (job: Job<T>): void => {
+      // Work that was begun later is what is shown.
+      if (job.id !== current.current) return;
+      if (job.state === "failed")
+        return failed(new ApiProblem(job.problem?.status ?? 500, job.problem ?? {}));
+      setView({
+        ...IDLE,
+        state: job.state,
+        share: job.total > 0 ? job.done / job.total : undefined,
+        result: job.result ?? undefined,
+      });
+      if (job.state === "running") timer.current = setTimeout(() => void ask(job.id), ASK_EVERY_MS);
+    };
+    const ask = async (id: string): Promise<void> => {
+      try {
+        show(await api<Job<T>>("GET", `/jobs/${id}`));
+      } catch (error) {
+        if (id === current.current) failed(error);
+      }
+    };
+    const halt = (): void => {
       clearTimeout(timer.current);
-      setView({ ...IDLE, state: "running" });
-      begin().then((job) => {
-        current.current = (job as Job<T>).id;
-        show(job as Job<T>);
-      }, failed);
-    },
-    stop() {
       if (current.current) void api("DELETE", `/jobs/${current.current}`).catch(failed);
-    },
-    reset() {
-      clearTimeout(timer.current);
-      setView(IDLE);
-    },
-  };
+    };
+    return {
+      start(begin: () => Promise<unknown>): void {
+        const mine = (turn.current += 1);
+        clearTimeout(timer.current);
+        current.current = undefined;
+        setView({ ...IDLE, state: "running" });
+        begin().then(
+          (job) => {
+            if (mine !== turn.current) return;
+            current.current = (job as Job<T>).id;
+            show(job as Job<T>);
+          },
+          (error: unknown) => mine === turn.current && failed(error),
+        );
+      },
+      stop(): void {
+        halt();
+        if (current.current) void ask(current.current);
+      },
+      reset(): void {
+        turn.current += 1;
+        clearTimeout(timer.current);
+        current.current = undefined;
+        setView(IDLE);
+      },
+    };
+  }, []);
+  return { ...view, ...controls };
 }

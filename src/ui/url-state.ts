@@ -29,3 +29,12 @@ function subscribe(changed: () => void): () => void {
     removeEventListener(CHANGED, changed);
   };
 }
+
+/** The whole query of the screen's address, as state. */
+export function useAddress(): string {
+  return useSyncExternalStore(
+    subscribe,
+    () => location.search,
+    () => "",
+  );
+}

@@ -1,3 +1,4 @@
+import { sealWith } from "../../src/desk/programs/seal.ts";
 import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import { assertAccessible, testApp, type TestApp } from "../support/browser.ts";
@@ -16,6 +17,9 @@ before(async () => {
     deliveryPort: app.sitePort,
     workspaceHosts: [],
     outgoing: createOutgoing(),
+    seal: sealWith(["nothing is sealed here"]),
+    thread: { run: () => Promise.reject(new Error("nobody asks")), end: async () => {} },
+    report: () => undefined,
     jobs: createJobs(() => undefined),
     health: async () => ({}),
     preview: () => undefined,
@@ -43,7 +47,14 @@ describe("an installation without a site", () => {
       ["write", "There are no pages yet."],
       ["routes", "There are no routes yet."],
       ["misses", "Nobody has missed anything."],
-      ["rules", "No rules yet"],
+      ["rules", "Begin with what fits your site"],
+      ["disclosure", "What readers are told"],
+      ["programs", "No programs yet."],
+      ["catalogue", "No network is known yet."],
+      ["earnings", "Nothing was earned in these days"],
+      ["earlier-rules", "No set has been in force yet."],
+      ["ledger", "There are no links yet."],
+      ["report", "outside links, of which"],
       ["clicks", "No route has been used in these days."],
     ] as const) {
       await page.goto(`/pond-path/${path}`);
@@ -51,7 +62,9 @@ describe("an installation without a site", () => {
       await assertAccessible(page, `${path}, empty`);
     }
     await page.goto("/pond-path/rules");
-    await page.getByRole("button", { name: "Let outside links open in a new tab" }).click();
+    await page.getByRole("button", { name: "Begin with this" }).first().click();
+    await page.getByRole("button", { name: "Switch on now" }).click();
+    await page.getByText("Set 1 is in force").first().waitFor();
     await page.getByText("Links to outside hosts: open in a new tab").waitFor();
     await page.goto("/pond-path/write/1");
     await page.getByText("This page does not exist, or was deleted.").waitFor();

@@ -48,7 +48,7 @@ describe("a short link from the paste field", () => {
     await known.getByText("It has a short link").waitFor();
     await known.getByText("/redlight").waitFor();
     await known.getByRole("link", { name: "An hour with nothing" }).waitFor();
-    await known.getByText("delivered noopener in a new tab").waitFor();
+    await known.getByText("delivered nofollow sponsored noopener in a new tab").waitFor();
     await known.getByRole("button", { name: "Copy" }).click();
     assert.match(await clipboard(page), /\/redlight$/);
     await context.close();

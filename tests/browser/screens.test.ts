@@ -22,6 +22,17 @@ const SCREENS: readonly (readonly [path: string, ready: string])[] = [
   ["/low-lantern/routes?kind=gone", "/forum"],
   ["/low-lantern/misses", "/almanack"],
   ["/low-lantern/rules", "Network links are paid"],
+  ["/low-lantern/disclosure", "What readers are told"],
+  ["/low-lantern/programs", "Fernhill Dark-Sky Cabins"],
+  ["/low-lantern/programs?open=1", "Save terms"],
+  ["/low-lantern/programs?open=new", "Add program"],
+  ["/low-lantern/catalogue", "quiet-mount.localhost"],
+  ["/low-lantern/earnings", "per 100 clicks"],
+  ["/low-lantern/earnings?by=page", "Taken back"],
+  ["/low-lantern/earlier-rules", "in force"],
+  ["/low-lantern/ledger", "An hour with nothing"],
+  ["/low-lantern/ledger?by=host", "Outside links by treatment"],
+  ["/low-lantern/report", "say that they are paid"],
   ["/low-lantern/clicks", "clicks by persons"],
   ["/low-lantern/clicks?view=table", "Robots"],
   ["/low-lantern/settings", "API tokens"],
@@ -186,6 +197,9 @@ describe("the rules on their screen", () => {
       .waitFor();
     assert.match(await delivered(), /target="_blank"/);
     await page.getByRole("switch", { name: /Outside links open in a new tab/ }).click();
+    await page.getByText("Switched on, it changes").waitFor();
+    assert.match(await delivered(), /target="_blank"/, "nothing acts before it is switched on");
+    await page.getByRole("button", { name: "Switch on now" }).click();
     await until("delivered pages follow", async () => !(await delivered()).includes('target="_blank"'));
     await page.getByRole("button", { name: "Undo" }).click();
     await until("and back", async () => (await delivered()).includes('target="_blank"'));

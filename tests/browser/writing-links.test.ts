@@ -47,7 +47,8 @@ describe("one composer for every destination, by keyboard alone", () => {
     const { context, page } = await app.signedIn();
     await newPage(page, "Short first", "/short-first", "torch");
     await page.keyboard.press("Control+a");
-    const long = `http://go.saltmarsh-partners.localhost:${app.simPort}/c/LL-2291/starling-eyepieces?to=/item/thirteen-millimetre-wide&sub=short-thirteen`;
+    const product = `http://starling-eyepieces.localhost:${app.simPort}/item/thirteen-millimetre-wide`;
+    const long = `http://go.saltmarsh-partners.localhost:${app.simPort}/c/LL-2291/starling-eyepieces?to=${encodeURIComponent(product)}&sub=short-thirteen`;
     await paste(page, { text: long });
     await composer(page).getByText("Understood as outside").waitFor();
     const offer = composer(page).getByRole("option", { name: /its short link/ });
@@ -118,7 +119,7 @@ describe("pictures", () => {
     await composer(page).getByRole("button", { name: "Set link" }).click();
     await rope(page)
       .getByRole("button", { name: /A red lamp/ })
-      .getByText("new tab noopener")
+      .getByText("new tab nofollow sponsored noopener")
       .waitFor();
     await first.locator("figcaption").click();
     await page.keyboard.type("It hangs in the shed.");
@@ -132,7 +133,7 @@ describe("pictures", () => {
     await saved(page);
     await page.getByRole("button", { name: "Publish" }).click();
     await until("it is delivered whole", async () =>
-      /<figure data-width="small" data-align="right"><a href="[^"]*red-torch" rel="noopener" target="_blank"><img src="\/files\/dot-\d\.png" alt="A red lamp" width="1" height="1"><\/a><figcaption>It hangs in the shed\./.test(
+      /<figure data-width="small" data-align="right"><a href="[^"]*red-torch" rel="nofollow sponsored noopener" target="_blank"><img src="\/files\/dot-\d\.png" alt="A red lamp" width="1" height="1"><\/a><figcaption>It hangs in the shed\./.test(
         await delivered("/pictures"),
       ),
     );
@@ -183,7 +184,7 @@ describe("the rope", () => {
     await line.getByRole("radio", { name: /inside/ }).click();
     await until("two inside links are left", async () => (await line.getByRole("listitem").count()) === 2);
     await line.getByRole("radio", { name: /paid/ }).click();
-    await until("three paid links are left", async () => (await line.getByRole("listitem").count()) === 3);
+    await until("four paid links are left", async () => (await line.getByRole("listitem").count()) === 4);
     await line.getByRole("radio", { name: /all/ }).click();
     await textOf(page).click();
     await page.keyboard.press("Alt+ArrowDown");

@@ -30,7 +30,7 @@ describe("from marked words to a reader who arrives", () => {
     assert.equal(await composer(page).getByLabel("Words").inputValue(), "torch");
     const tag = `<a href="http://harbour-optics.localhost:${app.simPort}/item/red-torch?a=1&amp;b=2" rel="noopener" target="_blank">torch</a>`;
     await composer(page).getByText(tag).waitFor();
-    await composer(page).getByText("Outside links open in a new tab").waitFor();
+    await composer(page).getByText("target new Outside links open in a new tab").waitFor();
     await assertAccessible(page, "the composer");
     await page.keyboard.press("Enter");
 

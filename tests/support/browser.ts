@@ -39,6 +39,7 @@ export async function testApp({ demo = true } = {}): Promise<TestApp> {
     simPort,
     dataFolder,
     secret: "a secret of the tests",
+    secretsBefore: [],
     apiToken: "a-token-for-the-tests-of-the-api",
     demo,
     simulated: true,

@@ -1,6 +1,8 @@
 import { answerCall } from "../../src/desk/api/answer.ts";
 import type { Actor, Desk } from "../../src/desk/desk.ts";
 import { createJobs } from "../../src/desk/jobs.ts";
+import { sealWith } from "../../src/desk/programs/seal.ts";
+import { runTask } from "../../src/desk/thread/tasks.ts";
 import type { Outgoing } from "../../src/outgoing/outgoing.ts";
 import { createSite, openSite, type OpenSite } from "../../src/desk/sites.ts";
 import type { Store } from "../../src/store/store.ts";
@@ -11,6 +13,7 @@ export const OWNER: Actor = { name: "Ida", role: "owner" };
 /** An outside world in which nobody answers; tests that need one put their own in its place. */
 export const NOBODY_OUTSIDE: Outgoing = {
   visit: async () => ({ ok: false, reason: "has no address", ms: 1 }),
+  read: async () => ({ ok: false, reason: "has no address" }),
 };
 
 /** What a call of the API answered. */
@@ -48,7 +51,10 @@ export async function testDesk(): Promise<TestDesk> {
     store,
     deliveryPort: 4601,
     outgoing: NOBODY_OUTSIDE,
+    seal: sealWith(["a secret of the tests"]),
     jobs: createJobs((error) => failures.push(error)),
+    report: (_message, error) => failures.push(error),
+    thread: { run: (task, progress) => runTask(desk, task, progress) as never, end: async () => {} },
     workspaceHosts: ["localhost:4600"],
     health: async () => ({}),
     preview: (_site, page) => `<title>${page.title}</title>${page.html}`,

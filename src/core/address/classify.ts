@@ -43,6 +43,11 @@ export function destinationKind(address: Address | string, site: SiteAddresses):
 // dearest part of judging a link (measured by `npm run bench -- writing`).
 const PLAIN_HOST = /^https?:\/\/([a-z\d-]+(?:\.[a-z\d-]+)*\.[a-z]+)(?=[/?#]|:\d|$)/;
 
+/** The lower-case ASCII host that an outside address leads to; empty for one that leads to none. */
+export function hostOf(address: string): string {
+  return PLAIN_HOST.exec(address)?.[1] ?? new URL(address, "http://own.invalid").hostname;
+}
+
 /**
  * Splits an address of our own into host and path key; undefined when it leads elsewhere. A path without a
  * host has host null. Ports are not compared: they belong to the listener, not to the site.

@@ -17,8 +17,24 @@ export const FINDING_CODES = [
   "repeated-title",
   "links-to-itself",
   "unfilled",
+  "paid-unmarked",
+  "sponsored-inside",
+  "referrer-withheld",
+  "undisclosed",
+  "untracked",
 ] as const;
 export type FindingCode = (typeof FINDING_CODES)[number];
+
+/** Those that follow from rules and partners alone, whatever the text says. */
+export const RULE_FINDING_CODES: ReadonlySet<FindingCode> = new Set([
+  "too-many-paid",
+  "undisclosed",
+  "inside-new-tab",
+  "outside-same-tab",
+  "paid-unmarked",
+  "sponsored-inside",
+  "referrer-withheld",
+]);
 
 /** What can be done about a finding in one step. */
 export type Mend =

@@ -36,43 +36,42 @@ export function clickLine(at: number, route: string, source: string): string {
 let startAt = -1;
 let start = "";
 
+const CLICK = new RegExp(
+  `^c\\t(\\d{1,16})\\t(\\d{1,18})\\t(${CLICK_CLASSES.join("|")})\\t(${DEVICES.join("|")})\\t([^\\t]*)\\t([^\\t]*)\\t([^\\t]*)$`,
+);
+const MISS = new RegExp(
+  `^m\\t(\\d{1,16})\\t(\\d{1,18})\\t(${CLICK_CLASSES.join("|")})\\t([^\\t]*)\\t([^\\t]*)\\t([^\\t]*)$`,
+);
+const LAST_MOMENT = 8.64e15;
+
 /** Reads a line without its newline; undefined for one that is torn or was never ours. */
 export function readSpoolLine(line: string): SpoolRecord | undefined {
-  const field = line.split("\t");
-  const at = Number(field[1]);
-  const group = field[3] as ClickClass;
-  if (
-    !Number.isSafeInteger(at) ||
-    at <= 0 ||
-    at > 8.64e15 ||
-    !/^\d{1,18}$/.test(field[2] ?? "") ||
-    !CLICK_CLASSES.includes(group)
-  )
-    return undefined;
-  if (field[0] === "c" && field.length === 8 && DEVICES.includes(field[4] as Device)) {
-    return {
-      kind: "click",
-      at,
-      route: field[2]!,
-      class: group,
-      device: field[4] as Device,
-      visitor: field[5]!,
-      referrer: field[6]!,
-      page: field[7]!,
-    };
-  }
-  if (field[0] === "m" && field.length === 7) {
+  // One expression for the whole line: splitting it and checking each field took twice as long.
+  const click = CLICK.exec(line);
+  const field = click ?? MISS.exec(line);
+  const at = Number(field?.[1]);
+  if (!field || at === 0 || at > LAST_MOMENT) return undefined;
+  if (!click) {
     return {
       kind: "miss",
       at,
       site: field[2]!,
-      class: group,
+      class: field[3] as ClickClass,
       host: field[4]!,
       key: field[5]!,
       referrer: field[6]!,
     };
   }
-  return undefined;
+  return {
+    kind: "click",
+    at,
+    route: field[2]!,
+    class: field[3] as ClickClass,
+    device: field[4] as Device,
+    visitor: field[5]!,
+    referrer: field[6]!,
+    page: field[7]!,
+  };
 }
 
 // eslint-disable-next-line no-control-regex -- control characters are what it takes out

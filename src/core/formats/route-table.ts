@@ -1,4 +1,5 @@
 import Papa from "papaparse";
+import { delimiterOf } from "./delimiter.ts";
 import type { Route, RouteInput } from "../objects/route.ts";
 import { guardedCell, readCell } from "./spreadsheet-cell.ts";
 
@@ -108,12 +109,6 @@ export function readRoutesCsv(text: string): RouteRowsRead {
 }
 
 // The names of columns hold none of the three: whichever stands between them most often is it.
-function delimiterOf(text: string): string {
-  const head = text.slice(0, text.search(/[\r\n]|$/));
-  const count = (sign: string): number => head.split(sign).length;
-  return [",", ";", "\t"].reduce((best, sign) => (count(sign) > count(best) ? sign : best));
-}
-
 function fieldsOf(
   columns: readonly (Column | undefined)[],
   cells: readonly string[],

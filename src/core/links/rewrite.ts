@@ -1,5 +1,5 @@
 import { escapeAttribute } from "entities";
-import { findLinks, OVERRIDE_ATTRIBUTE, type LinkInHtml } from "./find.ts";
+import { LinkScanner, OVERRIDE_ATTRIBUTE, type Base, type LinkInHtml } from "./scan.ts";
 
 /** The attributes that a link shall have; null takes the attribute away. */
 export interface DeliveredAttributes {
@@ -7,6 +7,8 @@ export interface DeliveredAttributes {
   target: string | null;
   /** Another address than the one that is written; absent: the same. */
   href?: string;
+  /** Another override than the one that is written; null takes it away; absent: as the options say. */
+  override?: string | null;
 }
 
 export interface RewriteOptions {
@@ -14,58 +16,132 @@ export interface RewriteOptions {
   keepOverride?: boolean;
 }
 
+/** Decides about one link; `base` is what the document's `base` elements have said so far. */
+export type Decide = (link: LinkInHtml, base: Base) => DeliveredAttributes;
+
 /**
  * Sets rel and target on the links of a document. Only start tags that need it are changed; every other
  * byte of the document stays as it was. Rewriting what was rewritten changes nothing.
  */
-export function rewriteLinks(
-  html: string,
-  decide: (link: LinkInHtml) => DeliveredAttributes,
-  options: RewriteOptions = {},
-): string {
-  const pieces: string[] = [];
-  let from = 0;
-  for (const link of findLinks(html)) {
-    const tag = rewriteTag(html, link, decide(link), options);
-    pieces.push(html.slice(from, link.tag.start), tag);
-    from = link.tag.end;
+export function rewriteLinks(html: string, decide: Decide, options: RewriteOptions = {}): string {
+  const rewriter = new LinkRewriter(decide, options);
+  return rewriter.write(html) + rewriter.end();
+}
+
+/**
+ * The same for a document that comes in pieces: what a piece settles comes out at once, and only a link that is
+ * still open is kept. Wherever the document is cut, the same comes out.
+ */
+export class LinkRewriter {
+  private readonly scanner: LinkScanner;
+  private readonly pieces: string[] = [];
+  private from = 0;
+
+  constructor(decide: Decide, options: RewriteOptions = {}) {
+    this.scanner = new LinkScanner((link) => {
+      const { scanner } = this;
+      const { start, end } = link.tag;
+      this.pieces.push(
+        scanner.slice(this.from, start),
+        rewriteTag(scanner.slice(start, end), link, decide(link, scanner.base), options),
+      );
+      this.from = end;
+    });
   }
-  pieces.push(html.slice(from));
-  return pieces.join("");
+
+  /** Takes a piece; answers what is settled by it. */
+  write(piece: string): string {
+    this.scanner.write(piece);
+    return this.settled();
+  }
+
+  /** Answers what was still open at the end. */
+  end(): string {
+    this.scanner.end();
+    return this.settled();
+  }
+
+  /** Offset in the source up to which everything has come out. */
+  get settledTo(): number {
+    return this.from;
+  }
+
+  private settled(): string {
+    const upTo = Math.max(this.from, this.scanner.settled);
+    this.pieces.push(this.scanner.slice(this.from, upTo));
+    this.from = upTo;
+    this.scanner.forget(upTo);
+    return this.pieces.splice(0).join("");
+  }
 }
 
 function rewriteTag(
-  html: string,
+  text: string,
   link: LinkInHtml,
   wanted: DeliveredAttributes,
-  options: RewriteOptions,
+  { keepOverride }: RewriteOptions,
 ): string {
-  const edits: { start: number; end: number; text: string }[] = [];
+  const href = wanted.href ?? link.href;
+  const override = wanted.override !== undefined ? wanted.override : keepOverride ? link.override : null;
+  const isAsWanted =
+    href === link.href &&
+    override === link.override &&
+    wanted.target === link.target &&
+    sameRel(link.rel, wanted.rel);
+  if (isAsWanted) return text;
+  const edits: Edit[] = [];
   const added: string[] = [];
-  if (wanted.href !== undefined) setAttribute("href", link.href, wanted.href);
-  setAttribute("rel", link.rel, wanted.rel);
-  setAttribute("target", link.target, wanted.target);
-  if (!options.keepOverride) setAttribute(OVERRIDE_ATTRIBUTE, link.override, null);
+  setAttribute(text, link, "href", link.href, href, edits, added);
+  setAttribute(text, link, "rel", link.rel, wanted.rel, edits, added);
+  setAttribute(text, link, "target", link.target, wanted.target, edits, added);
+  setAttribute(text, link, OVERRIDE_ATTRIBUTE, link.override, override, edits, added);
   if (added.length > 0) {
-    const at = insertionPoint(html, link);
-    edits.push({ start: at, end: at, text: added.map((attribute) => ` ${attribute}`).join("") });
+    const at = insertionPoint(text, link);
+    edits.push({ start: at, end: at, text: added.join("") });
   }
-  return applyEdits(html, link.tag.start, link.tag.end, edits);
+  return applyEdits(text, edits);
+}
 
-  function setAttribute(name: string, is: string | null, wants: string | null): void {
-    if (sameValue(name, is, wants)) return;
-    const present = link.tag.attributes.filter((attribute) => attribute.name === name);
-    if (wants !== null && present[0]) {
-      edits.push({ start: present[0].start, end: present[0].end, text: written(name, wants) });
-    } else if (wants !== null) added.push(written(name, wants));
-    // Taken away together with its duplicates, else a browser would read the second one.
-    else for (const { start, end } of present) edits.push({ start: spaceBefore(html, start), end, text: "" });
+interface Edit {
+  start: number;
+  end: number;
+  text: string;
+}
+
+function setAttribute(
+  text: string,
+  { tag }: LinkInHtml,
+  name: string,
+  is: string | null,
+  wants: string | null,
+  edits: Edit[],
+  added: string[],
+): void {
+  if (sameValue(name, is, wants)) return;
+  if (is === null && wants !== null) {
+    added.push(` ${written(name, wants)}`);
+    return;
   }
+  const present = tag.attributes.filter((attribute) => attribute.name === name);
+  if (wants !== null && present[0]) {
+    const { start, end } = present[0];
+    edits.push({ start: start - tag.start, end: end - tag.start, text: written(name, wants) });
+  } else if (wants !== null) added.push(` ${written(name, wants)}`);
+  // Taken away together with its duplicates, else a browser would read the second one.
+  else
+    for (const { start, end } of present)
+      edits.push({ start: spaceBefore(text, start - tag.start), end: end - tag.start, text: "" });
 }
 
 // The same tokens in another order or spacing are the same `rel`: the author's bytes stay.
 function sameValue(name: string, is: string | null, wants: string | null): boolean {
-  if (name !== "rel" || is === null || wants === null) return is === wants;
+  return name === "rel" ? sameRel(is, wants) : is === wants;
+}
+
+/** True for two `rel` values of the same tokens, in whatever order and spacing; null is no attribute. */
+export function sameRel(is: string | null, wants: string | null): boolean {
+  if (is === wants) return true;
+  if (is === null || wants === null) return false;
   const tokens = (text: string): string => text.trim().split(/\s+/).sort().join(" ");
   return tokens(is) === tokens(wants);
 }
@@ -75,30 +151,29 @@ function written(name: string, value: string): string {
 }
 
 // Behind the last attribute, so that neither a closing slash nor an unquoted value swallows what is added.
-function insertionPoint(html: string, link: LinkInHtml): number {
-  const last = link.tag.attributes.at(-1);
-  if (last) return last.end;
-  return link.tag.end - (html[link.tag.end - 2] === "/" ? 2 : 1);
+function insertionPoint(text: string, { tag }: LinkInHtml): number {
+  const last = tag.attributes.at(-1);
+  if (last) return last.end - tag.start;
+  return text.length - (text.at(-2) === "/" ? 2 : 1);
 }
 
-function spaceBefore(html: string, at: number): number {
+function spaceBefore(text: string, at: number): number {
   let start = at;
-  while (/\s/.test(html[start - 1] ?? "")) start -= 1;
+  while (/\s/.test(text[start - 1] ?? "")) start -= 1;
   return start;
 }
 
-function applyEdits(
-  html: string,
-  start: number,
-  end: number,
-  edits: { start: number; end: number; text: string }[],
-): string {
+function applyEdits(text: string, edits: Edit[]): string {
+  if (edits.length === 1) {
+    const [{ start, end, text: put }] = edits as [Edit];
+    return text.slice(0, start) + put + text.slice(end);
+  }
   const pieces: string[] = [];
-  let from = start;
+  let from = 0;
   for (const edit of edits.sort((a, b) => a.start - b.start || a.end - b.end)) {
-    pieces.push(html.slice(from, edit.start), edit.text);
+    pieces.push(text.slice(from, edit.start), edit.text);
     from = Math.max(from, edit.end);
   }
-  pieces.push(html.slice(from, end));
+  pieces.push(text.slice(from));
   return pieces.join("");
 }

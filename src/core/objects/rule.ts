@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { domainPattern } from "./domain-pattern.ts";
 import { requiredLine } from "./fields.ts";
 
 /** The rel tokens that rules manage, in the order in which they are delivered. */
@@ -7,22 +8,6 @@ export type ManagedToken = (typeof MANAGED_TOKENS)[number];
 
 export const switchSchema = z.enum(["on", "off"]);
 export const targetSchema = z.enum(["new", "same"]);
-
-const domainPattern = z
-  .string()
-  .trim()
-  .transform((typed, context) => {
-    const wildcard = typed.startsWith("*.");
-    const name = wildcard ? typed.slice(2) : typed;
-    if (name !== "" && !/[*/\s?#@:\\]/.test(name) && URL.canParse(`http://${name}/`)) {
-      return `${wildcard ? "*." : ""}${new URL(`http://${name}/`).hostname}`;
-    }
-    context.addIssue({
-      code: "custom",
-      message: `“${typed}” is not a domain. Write shop.example, or *.shop.example for its subdomains.`,
-    });
-    return z.NEVER;
-  });
 
 const pagePattern = z
   .string()
@@ -93,5 +78,113 @@ export const attributesAnswerSchema = z.object({
   target: z.string().nullable(),
   trace: z.array(
     z.object({ attribute: z.string(), value: z.string(), by: z.string(), beat: z.array(z.string()) }),
+  ),
+  /** By attribute: what to change to get another answer. */
+  otherwise: z.record(z.string(), z.string()),
+});
+
+const differenceSchema = z.object({
+  change: z.enum(["added", "taken out", "changed", "switched on", "switched off", "moved"]),
+  name: z.string(),
+  before: z.string().optional(),
+  after: z.string().optional(),
+});
+
+/** One kept set, and what it changed of the one before. */
+export const ruleVersionSchema = z.object({
+  version: z.int(),
+  rules: z.int(),
+  createdBy: z.string(),
+  createdAt: z.string(),
+  differences: z.array(differenceSchema),
+});
+export type RuleVersion = z.infer<typeof ruleVersionSchema>;
+
+/** A kept set in full, and what it would change of the set in force. */
+export const ruleVersionFullSchema = ruleSetSchema.extend({
+  createdBy: z.string(),
+  createdAt: z.string(),
+  against: z.array(differenceSchema),
+});
+export type RuleVersionFull = z.infer<typeof ruleVersionFullSchema>;
+
+/** A set that is to come into force by itself at a time. `version`: the one in force that it was made over. */
+export const scheduleInputSchema = rulesInputSchema.extend({
+  at: z.iso.datetime({
+    offset: true,
+    message: "The time is a date with time, such as 2027-03-01T06:00:00Z.",
+  }),
+});
+export const scheduleSchema = z.object({
+  version: z.int(),
+  rules: z.array(ruleSchema),
+  at: z.string(),
+  madeBy: z.string(),
+  /** Why it did not come into force; null while it waits. */
+  held: z.string().nullable(),
+  differences: z.array(differenceSchema),
+});
+export type RuleSchedule = z.infer<typeof scheduleSchema>;
+
+export const rulesTrySchema = z.strictObject({
+  rules: rulesInputSchema.shape.rules,
+  /** Lists the links of one group of changes. */
+  only: z.strictObject({ change: z.string().max(300), offset: z.int().nonnegative().default(0) }).optional(),
+});
+
+const triedLook = z.object({ rel: z.array(z.string()), target: z.string().nullable() });
+const changedLink = z.object({
+  id: z.string(),
+  page: z.string(),
+  anchor: z.string(),
+  href: z.string(),
+  before: triedLook,
+  after: triedLook,
+});
+const treatmentCounts = z.object({
+  sponsored: z.int(),
+  ugc: z.int(),
+  nofollow: z.int(),
+  plain: z.int(),
+});
+export const adviceListSchema = z.array(
+  z.object({ code: z.string(), rules: z.array(z.int()), message: z.string() }),
+);
+export const triedRulesSchema = z.object({
+  links: z.int(),
+  pages: z.int(),
+  changed: z.int(),
+  changedPages: z.int(),
+  samples: z.array(changedLink),
+  groups: z.array(
+    z.object({ change: z.string(), links: z.int(), pages: z.int(), samples: z.array(changedLink) }),
+  ),
+  hosts: z.array(z.object({ host: z.string(), before: treatmentCounts, after: treatmentCounts })),
+  /** How many links each rule decides something of. */
+  decides: z.array(z.int()),
+  advice: adviceListSchema,
+  listed: z.array(changedLink),
+});
+export type TriedRules = z.infer<typeof triedRulesSchema>;
+
+/** Any HTML to which the rules are to be applied, with a report. */
+export const rewriteInputSchema = z.strictObject({
+  html: z.string("html is text."),
+  page: z.string().max(1024).optional(),
+  category: z.string().max(120).optional(),
+});
+const writtenLook = z.object({ rel: z.string().nullable(), target: z.string().nullable() });
+export const rewriteAnswerSchema = z.object({
+  html: z.string(),
+  links: z.int(),
+  changes: z.array(
+    z.object({
+      line: z.int(),
+      words: z.string(),
+      href: z.string(),
+      before: writtenLook,
+      after: writtenLook,
+      by: z.array(z.string()),
+    }),
   ),
 });

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { destination, hostName, id, line, requiredLine } from "./fields.ts";
+import { disclosureSchema, partnerSchema } from "./partner.ts";
 
 export const HOST_ROLES = ["primary", "short", "other"] as const;
 
@@ -85,6 +86,7 @@ export const siteChangeSchema = z.strictObject({
   paidLimitLong: z.int().min(0).max(1000).optional(),
   longWords: z.int().min(1).max(1_000_000).optional(),
   misses: missPolicySchema.optional(),
+  disclosure: disclosureSchema.optional(),
   clickMonths: z
     .int("Months are a whole number.")
     .min(1, "Clicks are kept for at least one month.")
@@ -107,6 +109,9 @@ export const siteSchema = z.object({
   paidLimitLong: z.int(),
   longWords: z.int(),
   misses: missPolicySchema,
+  /** The programs that were joined, as rules see them. */
+  partners: z.array(partnerSchema),
+  disclosure: z.object({ text: z.string(), place: z.boolean() }),
   /** Months that clicks themselves are kept; their counts stay. */
   clickMonths: z.int(),
   version: z.int(),

@@ -10,6 +10,8 @@ export function linkAttributes(link: LinkOnPage, rules: readonly Rule[], site: S
 
 /** What the author wrote on a link, and set on it by hand. */
 export function writtenOn(link: Pick<LinkOnPage, "rel" | "target" | "override">): Written {
+  // Most links are left to the rules.
+  if (!link.rel && !link.target && !link.override) return NOTHING_WRITTEN;
   const rel = Array.isArray(link.rel) ? link.rel : relTokens((link.rel as string | null | undefined) ?? "");
   return {
     rel,
@@ -17,6 +19,8 @@ export function writtenOn(link: Pick<LinkOnPage, "rel" | "target" | "override">)
     override: parseOverride(link.override ?? "").override,
   };
 }
+
+const NOTHING_WRITTEN: Written = { rel: [], target: null, override: {} };
 
 /** The tokens of a `rel` attribute value (HTML section 4.6.7: set of space-separated tokens). */
 export function relTokens(rel: string): string[] {

@@ -1,5 +1,13 @@
-import { destinationKind, ownPlace, type DestinationKind, type SiteAddresses } from "../address/classify.ts";
+import {
+  destinationKind,
+  hostOf,
+  ownPlace,
+  type DestinationKind,
+  type SiteAddresses,
+} from "../address/classify.ts";
+import type { Partner } from "../objects/partner.ts";
 import type { LinkFacts } from "./match.ts";
+import { partnersOf } from "./partners.ts";
 
 /** A link as its page holds it, before any rule. */
 export interface LinkOnPage {
@@ -16,6 +24,8 @@ export interface LinkOnPage {
 export interface SiteSight extends SiteAddresses {
   /** The destination of the route that answers this place, when one does. */
   routeDestination(host: string | null, key: string): string | undefined;
+  /** Who pays for readers; a link to one of their domains belongs to their program. */
+  partners?: readonly Partner[];
   /** The path that readers find this page under now; undefined when it is not published. */
   pagePath?(id: string): string | undefined;
   /** The short link that is delivered in place of this raw destination on a page (by its id). */
@@ -34,14 +44,18 @@ export function linkFacts(
 ): LinkFacts {
   const end = kind === "route" ? throughRoutes(link.href, site) : link.href;
   const endKind = kind === "route" ? destinationKind(end, site) : kind;
+  const domain = endKind === "external" ? hostOf(end) : undefined;
+  // A script or an application's own scheme leads to no host: rules for outside links are not about it.
+  const reach = domain === "" ? "none" : reachOf(endKind);
+  const { programs, networks } = partnersOf(site.partners, domain, end);
   return {
-    reach: reachOf(endKind),
-    domain: endKind === "external" ? new URL(end, "http://own.invalid").hostname : undefined,
+    reach,
+    domain: domain || undefined,
     page: link.page,
     category: link.category,
     anchor: link.anchor ?? "text",
-    programs: [],
-    networks: [],
+    programs,
+    networks,
   };
 }
 

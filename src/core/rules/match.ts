@@ -1,4 +1,4 @@
-import type { Rule, RuleMatch } from "../objects/rule.ts";
+import type { RuleMatch } from "../objects/rule.ts";
 
 /** What rules look at in a link. */
 export interface LinkFacts {
@@ -13,58 +13,99 @@ export interface LinkFacts {
   networks: readonly string[];
 }
 
+/** The levels of closeness, most particular first. */
+export const LEVEL = {
+  page: 0,
+  pathPattern: 1,
+  domain: 2,
+  program: 3,
+  network: 4,
+  category: 5,
+  all: 6,
+} as const;
+
 /**
- * How closely a rule names a link, most particular first (DESIGN section 7). Among domains the longer name
- * is closer, and the name itself is closer than its subdomains' wildcard.
+ * How closely a rule names a link, as one number: the smaller, the closer (DESIGN section 7). Levels come first; at the
+ * same level the longer pattern is closer, and among domains the name itself closer than its subdomains' wildcard.
  */
-export type Closeness = readonly [level: number, length: number];
+export type Rank = number;
+const LENGTHS = 10_000;
+const rankOf = (level: number, length = 0): Rank => level * LENGTHS + (LENGTHS - 1 - length);
 
-const LEVEL = { page: 0, pathPattern: 1, domain: 2, program: 3, network: 4, category: 5, all: 6 } as const;
+export type Test = (link: LinkFacts) => boolean;
 
-/** How closely the rule matches the link; undefined when it does not match, or when its exception takes the link out. */
-export function closeness(rule: Rule, link: LinkFacts): Closeness | undefined {
-  const { match, except } = rule;
-  if (!matchesAll(match, link) || (except && isExcepted(except, link))) return undefined;
-  if (match.pages) {
-    const matching = match.pages.filter((pattern) => pageMatches(pattern, link.page));
-    return matching.some((pattern) => !pattern.includes("*"))
-      ? [LEVEL.page, 0]
-      : [LEVEL.pathPattern, -longest(matching)];
+/** A match or an exception, its long lists made ready for looking up. */
+export interface Matcher {
+  /** One test for each field that is present; those for domains and pages stand apart. */
+  tests: readonly Test[];
+  domains: Test | undefined;
+  pages: Test | undefined;
+  /** How closely it names a link that it matches. */
+  rank(link: LinkFacts): Rank;
+}
+
+/** Makes a match ready: afterwards a link costs a look-up, not a walk through the rule's lists. */
+export function matcherOf(match: RuleMatch): Matcher {
+  const domains = match.domains && new Set(match.domains);
+  const exactPages = new Set(match.pages?.filter((page) => !page.includes("*")));
+  const pagePatterns = match.pages?.filter((page) => page.includes("*")) ?? [];
+  const tests: Test[] = [];
+  const { destination, programs, networks, categories, anchor } = match;
+  if (destination) tests.push(({ reach }) => destination === "any" || destination === reach);
+  if (anchor) tests.push((link) => link.anchor === anchor);
+  if (programs) tests.push((link) => programs.some((name) => link.programs.includes(name)));
+  if (networks) tests.push((link) => networks.some((name) => link.networks.includes(name)));
+  if (categories) tests.push(({ category }) => categories.includes(category ?? ""));
+  const level = levelOf(match);
+  return {
+    tests,
+    domains: domains && (({ domain }) => domainIn(domains, domain) !== undefined),
+    pages:
+      match.pages &&
+      (({ page }) =>
+        (page !== undefined && exactPages.has(page)) ||
+        pagePatterns.some((pattern) => pageMatches(pattern, page))),
+    rank({ page, domain }) {
+      if (match.pages)
+        return page !== undefined && exactPages.has(page)
+          ? rankOf(LEVEL.page)
+          : rankOf(LEVEL.pathPattern, longest(pagePatterns.filter((pattern) => pageMatches(pattern, page))));
+      return domains ? rankOf(level, domainWeight(domainIn(domains, domain)!)) : rankOf(level);
+    },
+  };
+}
+
+/** True when any field of an exception answers. */
+export function takesOut({ tests, domains, pages }: Matcher, link: LinkFacts): boolean {
+  for (const test of tests) if (test(link)) return true;
+  return Boolean(domains?.(link) || pages?.(link));
+}
+
+/** The level at which a match names its links, as far as that does not depend on the link. */
+export function levelOf(match: RuleMatch): number {
+  if (match.pages) return match.pages.some((page) => !page.includes("*")) ? LEVEL.page : LEVEL.pathPattern;
+  if (match.domains) return LEVEL.domain;
+  if (match.programs) return LEVEL.program;
+  if (match.networks) return LEVEL.network;
+  return match.categories ? LEVEL.category : LEVEL.all;
+}
+
+/** A domain and the wildcards that cover it, closest first: `a.b.c`, `*.b.c`, `*.c`. */
+export function domainNames(domain: string): string[] {
+  const names = [domain];
+  for (let dot = domain.indexOf("."); dot !== -1; dot = domain.indexOf(".", dot + 1))
+    names.push(`*${domain.slice(dot)}`);
+  return names;
+}
+
+function domainIn(domains: ReadonlySet<string>, domain: string | undefined): string | undefined {
+  if (domain === undefined) return undefined;
+  if (domains.has(domain)) return domain;
+  for (let dot = domain.indexOf("."); dot !== -1; dot = domain.indexOf(".", dot + 1)) {
+    const wildcard = `*${domain.slice(dot)}`;
+    if (domains.has(wildcard)) return wildcard;
   }
-  if (match.domains) {
-    const matching = match.domains.filter((pattern) => domainMatches(pattern, link.domain));
-    return [LEVEL.domain, -Math.max(...matching.map(domainWeight))];
-  }
-  if (match.programs) return [LEVEL.program, 0];
-  if (match.networks) return [LEVEL.network, 0];
-  if (match.categories) return [LEVEL.category, 0];
-  return [LEVEL.all, 0];
-}
-
-/** True when the link is taken out by any field of the rule's exception. */
-export function isExcepted(except: RuleMatch, link: LinkFacts): boolean {
-  return fieldAnswers(except, link).some((answer) => answer);
-}
-
-function matchesAll(match: RuleMatch, link: LinkFacts): boolean {
-  return fieldAnswers(match, link).every((answer) => answer);
-}
-
-function fieldAnswers(match: RuleMatch, link: LinkFacts): boolean[] {
-  const answers: boolean[] = [];
-  if (match.destination) answers.push(match.destination === "any" || match.destination === link.reach);
-  if (match.domains) answers.push(match.domains.some((pattern) => domainMatches(pattern, link.domain)));
-  if (match.programs) answers.push(match.programs.some((name) => link.programs.includes(name)));
-  if (match.networks) answers.push(match.networks.some((name) => link.networks.includes(name)));
-  if (match.categories) answers.push(match.categories.includes(link.category ?? ""));
-  if (match.pages) answers.push(match.pages.some((pattern) => pageMatches(pattern, link.page)));
-  if (match.anchor) answers.push(match.anchor === link.anchor);
-  return answers;
-}
-
-function domainMatches(pattern: string, domain: string | undefined): boolean {
-  if (domain === undefined) return false;
-  return pattern.startsWith("*.") ? domain.endsWith(pattern.slice(1)) : domain === pattern;
+  return undefined;
 }
 
 function domainWeight(pattern: string): number {

@@ -5,15 +5,17 @@ import { MANAGED_TOKENS, ruleSchema, type Rule, type RuleMatch } from "../object
 import type { LinkFacts } from "./match.ts";
 import { resolve, type Written } from "./resolve.ts";
 
-// A slow and obvious second statement of DESIGN section 7, for one attribute at a time.
+// A slow and obvious second statement of DESIGN section 7, for one attribute at a time: all that speak of it, the one
+// that decides at the front.
 function plainly(
   attribute: (typeof MANAGED_TOKENS)[number] | "target",
   rules: readonly Rule[],
   link: LinkFacts,
   written: Written,
-): string | undefined {
+): { by: string; value: string }[] {
+  const voices: { by: string; value: string }[] = [];
   const override = written.override[attribute];
-  if (override) return override;
+  if (override) voices.push({ by: "override on this link", value: override });
   const wrote = attribute === "target" ? written.target !== null : written.rel.length > 0;
   for (const level of [0, 1, 2, 3, 4, 5, 6]) {
     const here = rules.filter((rule) => rule.enabled && applies(rule, link) && levelOf(rule, link) === level);
@@ -21,12 +23,13 @@ function plainly(
     for (const length of lengths) {
       for (const rule of here.filter((one) => lengthOf(one, link, level) === length)) {
         const value = rule.set[attribute];
-        if (value && (rule.mode === "overwrite" || !wrote)) return value;
+        if (value && (rule.mode === "overwrite" || !wrote)) voices.push({ by: rule.name, value });
       }
     }
   }
-  if (attribute === "target") return written.target ?? undefined;
-  return written.rel.includes(attribute) ? "on" : undefined;
+  const own = attribute === "target" ? written.target : written.rel.includes(attribute) ? "on" : null;
+  if (own !== null) voices.push({ by: "the author's own attribute", value: own });
+  return voices;
 }
 
 function applies(rule: Rule, link: LinkFacts): boolean {
@@ -35,6 +38,8 @@ function applies(rule: Rule, link: LinkFacts): boolean {
       if (field === "destination") return value === "any" || value === link.reach;
       if (field === "domains")
         return (value as string[]).some((pattern) => hostMatches(pattern, link.domain));
+      if (field === "programs") return (value as string[]).some((name) => link.programs.includes(name));
+      if (field === "networks") return (value as string[]).some((name) => link.networks.includes(name));
       if (field === "categories") return (value as string[]).includes(link.category ?? "");
       if (field === "pages") return (value as string[]).some((pattern) => pathMatches(pattern, link.page));
       return value === link.anchor;
@@ -56,6 +61,8 @@ function levelOf({ match }: Rule, link: LinkFacts): number {
   if (match.pages)
     return match.pages.some((pattern) => !pattern.includes("*") && pattern === link.page) ? 0 : 1;
   if (match.domains) return 2;
+  if (match.programs) return 3;
+  if (match.networks) return 4;
   return match.categories ? 5 : 6;
 }
 
@@ -88,6 +95,8 @@ const match = fc
   .record({
     destination: optional(fc.constantFrom("external", "internal", "any")),
     domains: optional(fc.uniqueArray(domains, { minLength: 1, maxLength: 3 })),
+    programs: optional(fc.uniqueArray(fc.constantFrom("P", "Q"), { minLength: 1 })),
+    networks: optional(fc.uniqueArray(fc.constantFrom("N", "M"), { minLength: 1 })),
     categories: optional(fc.uniqueArray(categories, { minLength: 1 })),
     pages: optional(fc.uniqueArray(pages, { minLength: 1, maxLength: 3 })),
     anchor: optional(fc.constantFrom("text", "image")),
@@ -124,8 +133,8 @@ const link = fc.record({
   page: fc.constantFrom("/", "/reviews/a", "/reviews/b", "/news/x"),
   category: fc.constantFrom("Reviews", "News", undefined),
   anchor: fc.constantFrom("text" as const, "image" as const),
-  programs: fc.constant([]),
-  networks: fc.constant([]),
+  programs: fc.subarray(["P", "Q", "R"]),
+  networks: fc.subarray(["N", "M"]),
 });
 const written = fc.record({
   rel: fc.uniqueArray(fc.constantFrom("nofollow", "sponsored", "me"), { maxLength: 3 }),
@@ -139,13 +148,21 @@ describe("the resolver and its plain statement", () => {
       fc.property(rules, link, written, (set, facts, own) => {
         const resolved = resolve(set, facts, own);
         const target = plainly("target", set, facts, own);
-        const expectedTarget = target === "new" ? "_blank" : target === "same" ? null : (target ?? null);
+        const value = target[0]?.value;
+        const expectedTarget = value === "new" ? "_blank" : value === "same" ? null : (value ?? null);
         assert.equal(resolved.target, expectedTarget);
-        for (const token of MANAGED_TOKENS) {
-          const plain = plainly(token, set, facts, own) === "on";
-          const implied =
+        for (const token of [...MANAGED_TOKENS, "target" as const]) {
+          const voices = token === "target" ? target : plainly(token, set, facts, own);
+          const isOn = voices[0]?.value === "on";
+          const isImplied =
             token === "noopener" && expectedTarget === "_blank" && own.override.noopener !== "off";
-          assert.equal(resolved.rel.includes(token), plain || implied, token);
+          if (token !== "target") assert.equal(resolved.rel.includes(token), isOn || isImplied, token);
+          if (isImplied && !isOn) continue;
+          const said = resolved.trace.find(({ attribute }) => attribute === token);
+          assert.deepEqual(
+            said && [said.by, ...said.beat],
+            voices.length > 0 ? voices.map(({ by }) => by) : undefined,
+          );
         }
         assert.equal(new Set(resolved.rel).size, resolved.rel.length);
       }),

@@ -1,10 +1,8 @@
 import { MANAGED_TOKENS, type ManagedToken, type Rule } from "../objects/rule.ts";
-import { closeness, type Closeness, type LinkFacts } from "./match.ts";
+import type { Attribute } from "./attribute.ts";
+import type { LinkFacts } from "./match.ts";
+import { ruleTable, type Candidate, type ReadyRule } from "./rule-table.ts";
 import { isManaged, type Override } from "./override.ts";
-
-/** Something a rule or an override can decide about a link. */
-export type Attribute = ManagedToken | "target";
-export const ATTRIBUTES: readonly Attribute[] = [...MANAGED_TOKENS, "target"];
 
 /** Who decided an attribute. */
 export type Decider =
@@ -42,85 +40,89 @@ const BY_AUTHOR = "the author's own attribute";
 const BY_OVERRIDE = "override on this link";
 const BY_NEW_TAB = "a new tab implies noopener";
 
-interface Candidate {
-  rule: Rule;
-  index: number;
-  rank: Closeness;
-}
-
 /**
  * Decides rel and target of one link (DESIGN section 7), one attribute at a time: the override, then the
  * rules from the most particular to the most general; the first that speaks decides, among equals the one
  * higher in the list. A rule that fills is silent where the author wrote something. Total and deterministic.
  */
 export function resolve(rules: readonly Rule[], facts: LinkFacts, written: Written): Resolved {
-  const candidates = candidatesFor(rules, facts);
+  const { rel, target, override } = written;
+  const voices = voicesOf(ruleTable(rules).candidates(facts), rel.length > 0, target !== null);
   const trace: Decision[] = [];
-  const tokens = new Set<string>();
-  const authorTokens = written.rel.map((token) => token.toLowerCase());
-
-  for (const token of MANAGED_TOKENS) {
-    const own = authorTokens.includes(token) ? "on" : undefined;
-    const decision = decide(token, candidates, written.override[token], own, written.rel.length > 0);
+  const own = rel.length > 0 ? rel.map(lowerCase) : rel;
+  const tokens: string[] = [];
+  for (let at = 0; at < TARGET; at += 1) {
+    const token = MANAGED_TOKENS[at]!;
+    const decision = decide(token, voices[at], override[token], own.includes(token) ? "on" : undefined);
     if (!decision) continue;
     trace.push(decision);
-    if (decision.value === "on") tokens.add(token);
+    if (decision.value === "on") tokens.push(token);
   }
-  const targetDecision = decide(
-    "target",
-    candidates,
-    written.override.target,
-    written.target ?? undefined,
-    written.target !== null,
-  );
-  const target = targetDecision ? targetValue(targetDecision.value) : null;
-  if (targetDecision) trace.push(targetDecision);
-  if (target === "_blank" && !tokens.has("noopener") && written.override.noopener !== "off") {
-    tokens.add("noopener");
+  const decided = decide("target", voices[TARGET], override.target, target ?? undefined);
+  const tab = decided ? targetValue(decided.value) : null;
+  if (decided) trace.push(decided);
+  if (tab === "_blank" && !tokens.includes("noopener") && override.noopener !== "off") {
+    tokens.splice(tokens.findIndex(isBehindNoopener) >>> 0, 0, "noopener");
     impliedNoopener(trace);
   }
-  return {
-    rel: [...MANAGED_TOKENS.filter((token) => tokens.has(token)), ...otherTokens(written.rel)],
-    target,
-    trace,
-  };
+  return { rel: rel.length > 0 ? [...tokens, ...otherTokens(rel)] : tokens, target: tab, trace };
 }
 
-function candidatesFor(rules: readonly Rule[], facts: LinkFacts): Candidate[] {
-  const found: Candidate[] = [];
-  rules.forEach((rule, index) => {
-    const rank = rule.enabled ? closeness(rule, facts) : undefined;
-    if (rank) found.push({ rule, index, rank });
-  });
-  return found.sort((a, b) => a.rank[0] - b.rank[0] || a.rank[1] - b.rank[1] || a.index - b.index);
+const TARGET = MANAGED_TOKENS.length;
+const NOOPENER = MANAGED_TOKENS.indexOf("noopener");
+
+function lowerCase(token: string): string {
+  return token.toLowerCase();
 }
+
+function isBehindNoopener(token: string): boolean {
+  return MANAGED_TOKENS.indexOf(token as ManagedToken) > NOOPENER;
+}
+
+// Who speaks of each attribute, the closest first. A rule that fills is silent where the author wrote something.
+function voicesOf(
+  candidates: readonly Candidate[],
+  wroteRel: boolean,
+  wroteTarget: boolean,
+): (ReadyRule[] | undefined)[] {
+  const voices: (ReadyRule[] | undefined)[] = [];
+  for (const { ready } of candidates) {
+    const isFill = ready.rule.mode === "fill";
+    for (const at of ready.says) {
+      if (isFill && (at === TARGET ? wroteTarget : wroteRel)) continue;
+      const there = voices[at];
+      if (there) there.push(ready);
+      else voices[at] = [ready];
+    }
+  }
+  return voices;
+}
+
+const OVERRIDE: Decider = { kind: "override" };
+const AUTHOR: Decider = { kind: "author" };
 
 function decide(
   attribute: Attribute,
-  candidates: readonly Candidate[],
+  voices: readonly ReadyRule[] | undefined,
   override: string | undefined,
   own: string | undefined,
-  authorWrote: boolean,
 ): Decision | undefined {
-  const voices: { by: string; value: string; decider: Decider }[] = [];
-  if (override) voices.push({ by: BY_OVERRIDE, value: override, decider: { kind: "override" } });
-  for (const { rule, index } of candidates) {
-    const value = rule.set[attribute];
-    if (value && !(rule.mode === "fill" && authorWrote)) {
-      voices.push({ by: rule.name, value, decider: { kind: "rule", index, name: rule.name } });
-    }
+  const first = voices?.[0];
+  if (override === undefined && first === undefined) {
+    return own === undefined
+      ? undefined
+      : { attribute, value: own, by: BY_AUTHOR, beat: [], decider: AUTHOR };
   }
-  if (own !== undefined) voices.push({ by: BY_AUTHOR, value: own, decider: { kind: "author" } });
-  const [first, ...rest] = voices;
-  return (
-    first && {
-      attribute,
-      value: first.value,
-      by: first.by,
-      beat: rest.map((voice) => voice.by),
-      decider: first.decider,
-    }
-  );
+  const beat: string[] = [];
+  if (voices)
+    for (let at = override === undefined ? 1 : 0; at < voices.length; at += 1)
+      beat.push(voices[at]!.rule.name);
+  if (own !== undefined) beat.push(BY_AUTHOR);
+  if (override !== undefined || first === undefined)
+    return { attribute, value: override!, by: BY_OVERRIDE, beat, decider: OVERRIDE };
+  const { rule, index } = first;
+  const { name } = rule;
+  return { attribute, value: rule.set[attribute]!, by: name, beat, decider: { kind: "rule", index, name } };
 }
 
 function targetValue(value: string): string | null {

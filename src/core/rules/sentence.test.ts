@@ -25,6 +25,19 @@ describe("a rule reads as a sentence", () => {
       },
       "Links on pictures on pages in Reviews, except those to a.example or on /b: take off ugc, where the author set nothing.",
     ],
+    [
+      {
+        match: { programs: ["Shop"], networks: ["Net"] },
+        except: { pages: ["/press/*"] },
+        set: { sponsored: "on", noreferrer: "off" },
+        mode: "overwrite",
+      },
+      "Links of the program Shop of the network Net, except those on /press/*: add sponsored and take off noreferrer, replacing what the author set.",
+    ],
+    [
+      { match: { destination: "internal", anchor: "text" }, set: { target: "same", external: "off" } },
+      "Links on words inside the site: take off external and open in the same tab, where the author set nothing.",
+    ],
     [{ match: {}, set: {} }, "All links: change nothing."],
     [
       {

@@ -8,7 +8,12 @@ import { SiteDocument, type SiteFrame } from "./site-document.tsx";
 const DOCTYPE = "<!doctype html>";
 
 /** A published page as a whole document; `html` is its delivered body, rules applied. */
-export function pageDocument(frame: SiteFrame, page: PublishedPage, html: string): string {
+export function pageDocument(
+  frame: SiteFrame,
+  page: PublishedPage,
+  html: string,
+  disclosure?: string,
+): string {
   return (
     DOCTYPE +
     renderToStaticMarkup(
@@ -17,6 +22,11 @@ export function pageDocument(frame: SiteFrame, page: PublishedPage, html: string
           {page.category ? <p className="category">{page.category}</p> : null}
           <h1>{page.title}</h1>
           {page.description ? <p className="lead">{page.description}</p> : null}
+          {disclosure ? (
+            <p className="disclosure" role="note">
+              {disclosure}
+            </p>
+          ) : null}
           <div className="body" dangerouslySetInnerHTML={{ __html: html }} />
         </article>
       </SiteDocument>,

@@ -77,6 +77,11 @@ export class Accepted {
 /** The path of one site's calls. */
 export const SITE = "/sites/:site";
 
+/** A list that is answered whole. */
+export function wholeList<T>(items: T[]): { items: T[]; nextCursor: null; total: number } {
+  return { items, nextCursor: null, total: items.length };
+}
+
 /** The shape of every list answer. */
 export const listOf = (item: z.ZodType) =>
   z.object({ items: z.array(item), nextCursor: z.string().nullable(), total: z.int() });

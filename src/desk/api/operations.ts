@@ -8,23 +8,19 @@ import {
 } from "../../core/objects/page.ts";
 import { pasteAnswerSchema, pasteQuestionSchema } from "../../core/objects/paste.ts";
 import { tokenInputSchema, tokenSchema } from "../../core/objects/person.ts";
-import {
-  attributesAnswerSchema,
-  attributesQuestionSchema,
-  ruleSetSchema,
-  rulesInputSchema,
-} from "../../core/objects/rule.ts";
 import { siteInputSchema, siteSchema } from "../../core/objects/site.ts";
 import { linkLooksSchema, lookAtLinks } from "../link-looks.ts";
 import { listQuery } from "../lists.ts";
 import * as pages from "../pages.ts";
 import { lookAtPaste } from "../paste.ts";
 import { createToken, deleteToken, listTokens } from "../people.ts";
-import { askAttributes, currentRules, replaceRules } from "../rules.ts";
 import { createSite, listSites, siteView } from "../sites.ts";
 import { unpublishPage } from "../unpublish-page.ts";
-import { listOf, operation, SITE, type Operation } from "./operation.ts";
+import { ledgerOperations } from "./ledger-operations.ts";
+import { listOf, operation, SITE, type Operation, wholeList } from "./operation.ts";
+import { programOperations } from "./program-operations.ts";
 import { routeOperations } from "./route-operations.ts";
+import { ruleOperations } from "./rule-operations.ts";
 import { writingOperations } from "./writing-operations.ts";
 
 /** Every call of the API, in the order of the documentation. */
@@ -33,10 +29,7 @@ export const operations: readonly Operation[] = [
     summary: "List the sites",
     role: "reader",
     answer: listOf(siteSchema),
-    run: async ({ desk }) => {
-      const items = await listSites(desk);
-      return { items, nextCursor: null, total: items.length };
-    },
+    run: async ({ desk }) => wholeList(await listSites(desk)),
   }),
   operation("POST", "/sites", {
     summary: "Make a site",
@@ -120,26 +113,12 @@ export const operations: readonly Operation[] = [
 
   ...routeOperations,
 
-  operation("GET", `${SITE}/rules`, {
-    summary: "The rules in force",
-    role: "reader",
-    answer: ruleSetSchema,
-    run: ({ desk, site }) => currentRules(desk, site),
-  }),
-  operation("PUT", `${SITE}/rules`, {
-    summary: "Replace the set of rules",
-    role: "editor",
-    body: rulesInputSchema,
-    answer: ruleSetSchema,
-    run: ({ desk, actor, site, body }) => replaceRules(desk, actor, site, body.version, body.rules),
-  }),
-  operation("POST", `${SITE}/attributes`, {
-    summary: "The rel and target that a link would be delivered with, and why",
-    role: "reader",
-    body: attributesQuestionSchema,
-    answer: attributesAnswerSchema,
-    run: ({ desk, site, body }) => askAttributes(desk, site, body),
-  }),
+  ...ledgerOperations,
+
+  ...ruleOperations,
+
+  ...programOperations,
+
   operation("POST", `${SITE}/looks`, {
     summary: "Where each of these addresses leads, seen from the site",
     role: "reader",
@@ -159,10 +138,7 @@ export const operations: readonly Operation[] = [
     summary: "List API tokens",
     role: "owner",
     answer: listOf(tokenSchema),
-    run: async ({ desk }) => {
-      const items = await listTokens(desk);
-      return { items, nextCursor: null, total: items.length };
-    },
+    run: async ({ desk }) => wholeList(await listTokens(desk)),
   }),
   operation("POST", "/tokens", {
     summary: "Make an API token; its text is shown this once",

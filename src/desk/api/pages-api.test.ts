@@ -170,6 +170,8 @@ describe("the rules", () => {
       { attribute: "noopener", value: "off", by: "override on this link", beat: [] },
       { attribute: "target", value: "new", by: "new tab", beat: [] },
     ]);
+    assert.match(body.otherwise.noopener, /Give it back to the rules/);
+    assert.match(body.otherwise.target, /change “new tab”/);
   });
 
   test("see through a short link to where it ends", async () => {
@@ -229,3 +231,36 @@ describe("what is pasted is looked at", () => {
 });
 
 test("none of this was a failure of ours", () => assert.deepEqual(garden.failures, []));
+
+describe("a path that readers get another page at still", () => {
+  test("is refused when the new page is published, in whatever way, and free once the other has moved", async () => {
+    const html = "<p>text</p>";
+    const first = await garden.call("POST", "/sites/garden/pages", {
+      path: "/moving",
+      title: "Moving",
+      html,
+      publish: true,
+    });
+    const moved = await garden.call("PUT", `/sites/garden/pages/${first.body.id}`, {
+      version: first.body.version,
+      path: "/moved-away",
+    });
+    assert.equal(moved.status, 200);
+    const refused = await garden.call("POST", "/sites/garden/pages", {
+      path: "/moving",
+      title: "New",
+      html,
+      publish: true,
+    });
+    assert.deepEqual([refused.status, refused.body.errors[0].path], [422, "path"]);
+    assert.match(refused.body.detail, /Readers get another page at \/moving still/);
+    const draft = await garden.call("POST", "/sites/garden/pages", { path: "/moving", title: "New", html });
+    const publish = (): ReturnType<typeof garden.call> =>
+      garden.call("POST", `/sites/garden/pages/${draft.body.id}/publish`, { version: draft.body.version });
+    assert.equal((await publish()).status, 422);
+    await garden.call("POST", `/sites/garden/pages/${first.body.id}/publish`, {
+      version: moved.body.version,
+    });
+    assert.equal((await publish()).status, 200);
+  });
+});

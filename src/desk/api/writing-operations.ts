@@ -20,7 +20,7 @@ import { previewDocument } from "../pages.ts";
 import * as revisions from "../revisions.ts";
 import { changeSite } from "../sites.ts";
 import { readSnippet } from "../snippets.ts";
-import { listOf, operation, SITE, type Operation } from "./operation.ts";
+import { listOf, operation, SITE, type Operation, wholeList } from "./operation.ts";
 
 const PAGE = `${SITE}/pages/:id`;
 
@@ -47,10 +47,7 @@ export const writingOperations: readonly Operation[] = [
     summary: "The versions of a page that were kept, newest first",
     role: "reader",
     answer: listOf(page.revisionSchema),
-    run: async ({ desk, site, params }) => {
-      const items = await revisions.listRevisions(desk, site, params.id!);
-      return { items, nextCursor: null, total: items.length };
-    },
+    run: async ({ desk, site, params }) => wholeList(await revisions.listRevisions(desk, site, params.id!)),
   }),
   operation("GET", `${PAGE}/revisions/:revision`, {
     summary: "One kept version with its text",
@@ -93,10 +90,7 @@ export const writingOperations: readonly Operation[] = [
     summary: "List shared blocks; each is read, saved and published under pages/{id}",
     role: "reader",
     answer: listOf(page.pageSummarySchema),
-    run: async ({ desk, site }) => {
-      const items = await listBlocks(desk, site);
-      return { items, nextCursor: null, total: items.length };
-    },
+    run: async ({ desk, site }) => wholeList(await listBlocks(desk, site)),
   }),
   operation("POST", `${SITE}/blocks`, {
     summary: "Make a shared block",

@@ -1,7 +1,5 @@
 import type { Transaction } from "sequelize";
 import { z } from "zod";
-import { ownPlace } from "../../core/address/classify.ts";
-import { foldedKey } from "../../core/address/path-key.ts";
 import { readRoutesCsv, readRoutesJson, type RouteRowsRead } from "../../core/formats/route-table.ts";
 import { routeInputSchema } from "../../core/objects/route.ts";
 import { captureCount } from "../../core/routes/match/address-form.ts";
@@ -10,10 +8,12 @@ import { patternGroups } from "../../core/routes/match/pattern.ts";
 import { noteRoutes } from "../../store/changes.ts";
 import { insertRoutes, updateRoutes } from "../../store/route-writing.ts";
 import { violatedIndex } from "../../store/store.ts";
+import { decodedText } from "../decoded-text.ts";
 import { audit, type Actor, type Desk } from "../desk.ts";
 import type { Progress } from "../jobs.ts";
 import { fieldErrors, Problem } from "../problem.ts";
 import type { OpenSite } from "../sites.ts";
+import { loopingLines, type Planned } from "./import-loops.ts";
 import { completion, withOwnHost, type RouteValues } from "./route-values.ts";
 import { keysOf, patternsLeft, TOO_MANY_PATTERNS } from "./routes.ts";
 
@@ -36,14 +36,6 @@ export type RoutesImported = z.infer<typeof importAnswerSchema>;
 /** The largest file that is taken, in bytes. */
 export const MOST_IMPORTED = 100_000_000;
 
-interface Planned {
-  line: number;
-  values: RouteValues;
-  keys: string[];
-  /** The route at this address that it changes. */
-  existing?: { id: string; version: number };
-}
-
 const AT_ONCE = 1_000;
 
 /**
@@ -59,7 +51,7 @@ export async function importRoutes(
   progress: Progress,
 ): Promise<RoutesImported> {
   const notes: string[] = [];
-  const text = decoded(file.bytes, notes);
+  const text = decodedText(file.bytes, notes);
   const read = file.json ? readRoutesJson(text) : readRoutesCsv(text);
   if (read.fault) throw new Problem(422, "This file cannot be read", read.fault);
   if (read.unknown.length > 0)
@@ -68,7 +60,7 @@ export async function importRoutes(
   const planned = await plan(desk, site, read, refused, progress);
   const total = read.rows.length * 2;
   const { unchanged, changing } = await compare(desk, planned, progress, read.rows.length, total);
-  const looping = await loops(desk, site, changing);
+  const looping = await loopingLines(desk, site, changing);
   for (const line of looping)
     refused.push({ line, message: "This would go round in a circle with other routes." });
   const taken = changing.filter(({ line }) => !looping.has(line));
@@ -103,15 +95,6 @@ export async function importRoutes(
 }
 
 // UTF-8, or what older spreadsheets write.
-function decoded(bytes: Uint8Array, notes: string[]): string {
-  try {
-    return new TextDecoder("utf-8", { fatal: true }).decode(bytes);
-  } catch {
-    notes.push("The file is not UTF-8; it was read as Windows-1252 (Latin-1).");
-    return new TextDecoder("windows-1252").decode(bytes);
-  }
-}
-
 async function plan(
   desk: Desk,
   site: OpenSite,
@@ -253,51 +236,6 @@ async function compare(
 
 function alike(a: unknown, b: unknown): boolean {
   return JSON.stringify(a) === JSON.stringify(b);
-}
-
-const MOST_HOPS = 20;
-
-// Destinations on our own site are walked through what is there and what would be, all lines one hop at a time.
-async function loops(desk: Desk, site: OpenSite, planned: readonly Planned[]): Promise<Set<number>> {
-  const fresh = new Map<string, Planned>();
-  for (const one of planned) for (const key of one.keys) fresh.set(`${one.values.host ?? "*"} ${key}`, one);
-  const stored = new Map<string, string | null>();
-  const placeOf = (destination: string | null) => {
-    const place = destination === null ? undefined : ownPlace(destination, site.hostNames);
-    return place && { host: place.host ?? site.primary, key: place.key };
-  };
-  let walking = planned.flatMap((one) => {
-    const place = placeOf(one.values.destination);
-    return place && !one.values.destination!.includes("$") ? [{ one, place }] : [];
-  });
-  const looping = new Set<number>();
-  for (let hop = 0; hop <= MOST_HOPS && walking.length > 0; hop += 1) {
-    const unknown = [...new Set(walking.flatMap(({ place }) => [place.key, foldedKey(place.key)]))].filter(
-      (key) => !stored.has(`* ${key}`),
-    );
-    const rows = await desk.store.rows<{ host: string; key: string; destination: string | null }>(
-      `SELECT a.host, a.key, r.destination FROM route_addresses a JOIN routes r ON r.id = a.route_id
-       WHERE a.site_id = $site::bigint AND a.key = ANY($keys::text[]) AND r.enabled`,
-      { site: site.id, keys: unknown },
-    );
-    for (const key of unknown) stored.set(`* ${key}`, null);
-    for (const { host, key, destination } of rows) stored.set(`${host} ${key}`, destination);
-    walking = walking.flatMap(({ one, place }) => {
-      const names = [place.key, foldedKey(place.key)].flatMap((key) => [`${place.host} ${key}`, `* ${key}`]);
-      const next = names.map((name) => fresh.get(name)).find((found) => found?.values.enabled);
-      if (next === one || (next && hop === MOST_HOPS)) {
-        looping.add(one.line);
-        return [];
-      }
-      const to = next
-        ? next.values.destination
-        : (names.map((name) => stored.get(name)).find(Boolean) ?? null);
-      const further = placeOf(to);
-      if (further && hop === MOST_HOPS) looping.add(one.line);
-      return further ? [{ one, place: further }] : [];
-    });
-  }
-  return looping;
 }
 
 async function write(

@@ -3,7 +3,8 @@ import { HEALTH_VERDICTS, ROUTE_KINDS, type Route } from "../../core/objects/rou
 import { MATCH_KINDS } from "../../core/routes/match/match-kind.ts";
 import type { Desk } from "../desk.ts";
 import { badHealth } from "./bad-health.ts";
-import { containing, cursorOffset, listing, listQuery, orderBy, type Listing } from "../lists.ts";
+import { containing } from "../../store/like.ts";
+import { cursorOffset, listing, listQuery, orderBy, type Listing } from "../lists.ts";
 import type { OpenSite } from "../sites.ts";
 import { routeViews } from "./route-views.ts";
 
@@ -64,8 +65,11 @@ export function filterSql(
   if (filter.health === "bad") filters.push(badHealth("h.verdict"));
   else if (filter.health === "unknown") filters.push("h.verdict IS NULL");
   else narrow("h.verdict = $health", "health", filter.health);
-  // Programs are not kept yet, so none of the routes belongs to one.
-  if (filter.program) filters.push("false");
+  narrow(
+    "EXISTS (SELECT 1 FROM program_routes l JOIN programs p ON p.id = l.program_id WHERE l.route_id = r.id AND $program IN (p.id::text, p.name))",
+    "program",
+    filter.program,
+  );
   const joins = [
     filter.unused ? "LEFT JOIN route_clicks c ON c.route_id = r.id" : "",
     filter.health ? "LEFT JOIN route_health h ON h.route_id = r.id" : "",

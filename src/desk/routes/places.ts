@@ -7,7 +7,7 @@ import { literalOf, type PatternTable } from "../../core/routes/match/pattern-ta
 import { readRouteKey } from "../../core/routes/match/address-form.ts";
 import type { OwnAnswer, OwnSite } from "../../core/routes/way/own-site.ts";
 import type { SiteSight } from "../../core/rules/link-facts.ts";
-import type { Desk } from "../desk.ts";
+import type { DeskCore } from "../desk.ts";
 import { badHealth } from "./bad-health.ts";
 import type { OpenSite } from "../sites.ts";
 import {
@@ -145,6 +145,7 @@ export class Places {
     };
     return {
       hosts: this.site.hostNames,
+      partners: this.site.partners,
       answers: (host, key) => {
         if (route(host, key)) return "route";
         if (this.pages.has(key)) return "page";
@@ -216,7 +217,7 @@ const MOST_HOPS = 20;
 
 /** Looks up what stands at these addresses and keys, and at what they lead on to, in a few queries whatever their number. */
 export async function lookUpPlaces(
-  desk: Desk,
+  desk: DeskCore,
   site: OpenSite,
   addresses: readonly string[],
   keys: readonly string[] = [],
@@ -287,7 +288,7 @@ function beyondPatterns(
   );
 }
 
-async function routesInContent(desk: Desk, site: OpenSite): Promise<Map<string, InContent>> {
+async function routesInContent(desk: DeskCore, site: OpenSite): Promise<Map<string, InContent>> {
   const rows = await desk.store.rows<{
     key: string;
     host: string | null;
@@ -308,7 +309,7 @@ async function routesInContent(desk: Desk, site: OpenSite): Promise<Map<string, 
 
 /** Adds what the linter wants besides: addresses that differ in letter case only, and destinations known to answer badly. */
 export async function lookUpForAdvice(
-  desk: Desk,
+  desk: DeskCore,
   site: OpenSite,
   places: Places,
   keys: readonly string[],

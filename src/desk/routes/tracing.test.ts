@@ -24,6 +24,7 @@ const OUTSIDE: Record<string, Partial<Visit> & { status?: number; location?: str
 before(async () => {
   garden = await testDesk();
   garden.desk.outgoing = {
+    read: async () => ({ ok: false, reason: "has no address" }),
     visit: async (address) => {
       const one = OUTSIDE[address];
       return one

@@ -1,5 +1,5 @@
 import type { ClicksAnswer } from "../../core/objects/clicks.ts";
-import { Bars, type Mark } from "./Bars.tsx";
+import { Bars, type Mark } from "../../ui/Bars.tsx";
 import { SERIES } from "./series.ts";
 
 const MOST_NAMES = 25;

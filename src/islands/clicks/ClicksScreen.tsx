@@ -28,7 +28,7 @@ const WORDS: Readonly<Record<ClickGrouping, string>> = {
   device: "Device",
   program: "Program",
 };
-const SHOWN = CLICK_GROUPINGS.filter((by) => by !== "program");
+const SHOWN = CLICK_GROUPINGS;
 
 /** Clicks of the whole site or of one route; robots, prefetches and HEAD requests apart. */
 export function ClicksScreen({ site }: { site: Site }) {

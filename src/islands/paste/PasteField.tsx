@@ -21,6 +21,7 @@ function Field({ site }: { site: Site }) {
   const [text, setText] = useState("");
   const [open, setOpen] = useState(false);
   const [making, setMaking] = useState(false);
+  const [slug, setSlug] = useState("");
   const input = useRef<HTMLInputElement>(null);
   const panel = useRef<HTMLDivElement>(null);
   const pasted = useDebounced(text.trim(), 120);
@@ -87,6 +88,7 @@ function Field({ site }: { site: Site }) {
           setText(event.target.value);
           setOpen(true);
           setMaking(false);
+          setSlug("");
         }}
         onKeyDown={(event) => {
           if (
@@ -116,10 +118,15 @@ function Field({ site }: { site: Site }) {
               making={making}
               onMake={() => setMaking(true)}
               onInserted={close}
+              onTracked={(built) => {
+                setText(built.address);
+                setSlug(built.slug);
+                input.current?.focus();
+              }}
             />
           ) : null}
           {making && known.data?.address ? (
-            <ShortLinkMaker site={site} destination={known.data.address} onDone={close} />
+            <ShortLinkMaker site={site} destination={known.data.address} slug={slug} onDone={close} />
           ) : null}
         </div>
       ) : null}

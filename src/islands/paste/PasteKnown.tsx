@@ -1,10 +1,12 @@
 import { Copy, ExternalLink, Footprints, Link2, PencilLine } from "lucide-react";
 import type { PasteAnswer } from "../../core/objects/paste.ts";
+import type { BuiltProgramLink } from "../../core/objects/program.ts";
 import type { Route } from "../../core/objects/route.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { AddressText } from "../../ui/AddressText.tsx";
 import { copyText } from "../../ui/copy.ts";
 import { KIND_WORD, Knot } from "../../ui/Knot.tsx";
+import { ProgramHere } from "../../ui/ProgramHere.tsx";
 
 /** What is known of something pasted, and what can be done with it. */
 export function PasteKnown(props: {
@@ -14,6 +16,7 @@ export function PasteKnown(props: {
   making: boolean;
   onMake: () => void;
   onInserted: () => void;
+  onTracked: (built: BuiltProgramLink) => void;
 }) {
   const { site, known } = props;
   if (known.form === "refused") {
@@ -60,6 +63,12 @@ export function PasteKnown(props: {
           {known.attributes?.trace[0] ? ` (${known.attributes.trace.at(-1)!.by})` : ""}.
         </li>
       </ul>
+      <ProgramHere
+        key={address}
+        site={site}
+        address={known.ends ?? address}
+        onTracked={(built) => props.onTracked(built)}
+      />
       {known.shortLinks.map((route) => (
         <ShortLinkLine key={route.id} route={route} />
       ))}

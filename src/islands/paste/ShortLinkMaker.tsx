@@ -10,14 +10,17 @@ import { useCreateRoute } from "../routes/use-routes.ts";
 export function ShortLinkMaker({
   site,
   destination,
+  slug = "",
   onDone,
 }: {
   site: Site;
   destination: string;
+  /** What it is to be called, instead of the first suggestion. */
+  slug?: string;
   onDone: () => void;
 }) {
   const home = shortHome(site);
-  const [address, setAddress] = useState(home.prefix);
+  const [address, setAddress] = useState(home.prefix + slug);
   const [title, setTitle] = useState("");
   const check = useRouteCheck(site, {
     kind: "short",

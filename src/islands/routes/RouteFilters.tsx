@@ -1,9 +1,11 @@
-import { useEffect, useRef } from "react";
 import type { Site } from "../../core/objects/site.ts";
 import { MATCH_KINDS, MATCH_WORDS } from "../../core/routes/match/match-kind.ts";
 import { Choice } from "../../ui/Choice.tsx";
+import { Narrow } from "../../ui/Narrow.tsx";
 import { setAddressState, useAddressState } from "../../ui/url-state.ts";
-import { ColumnChoice } from "./table/ColumnChoice.tsx";
+import { useSearchKey } from "../../ui/use-search-key.ts";
+import { ColumnChoice } from "../../ui/table/ColumnChoice.tsx";
+import { ROUTE_COLUMNS } from "./table/column-names.ts";
 import { FILTER_NAMES, useRouteFacets } from "./use-route-list.ts";
 
 export const HEALTH_WORDS: Readonly<Record<string, string>> = {
@@ -31,17 +33,7 @@ export function RouteFilters({ site, total }: { site: Site; total: number | unde
   const [q, setQ] = useAddressState("q");
   const [kind] = useAddressState("kind");
   const facets = useRouteFacets(site).data;
-  const search = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    const focus = (event: KeyboardEvent): void => {
-      const typing = (event.target as HTMLElement).closest("input, textarea, select, [contenteditable=true]");
-      if (event.key !== "f" || typing || event.ctrlKey || event.metaKey || event.altKey) return;
-      event.preventDefault();
-      search.current?.focus();
-    };
-    addEventListener("keydown", focus);
-    return () => removeEventListener("keydown", focus);
-  }, []);
+  const search = useSearchKey();
   return (
     <div className="mb-3 flex flex-wrap items-center gap-2">
       <Choice
@@ -99,34 +91,9 @@ export function RouteFilters({ site, total }: { site: Site; total: number | unde
         {total === undefined ? "" : `${total.toLocaleString("en-GB")} ${total === 1 ? "route" : "routes"}`}
       </span>
       <span className="ml-auto">
-        <ColumnChoice />
+        <ColumnChoice of={ROUTE_COLUMNS} />
       </span>
     </div>
-  );
-}
-
-function Narrow(props: {
-  name: string;
-  label: string;
-  every: string;
-  options: readonly (readonly [value: string, word: string])[];
-}) {
-  const [value, set] = useAddressState(props.name);
-  return (
-    <select
-      aria-label={props.label}
-      className={`field w-auto max-w-44 py-1 text-sm ${value ? "border-accent font-medium" : "text-quiet"}`}
-      value={value}
-      onChange={(event) => set(event.target.value)}
-    >
-      <option value="">{props.every}</option>
-      {props.options.map(([key, word]) => (
-        <option key={key} value={key}>
-          {word}
-        </option>
-      ))}
-      {value && !props.options.some(([key]) => key === value) ? <option value={value}>{value}</option> : null}
-    </select>
   );
 }
 

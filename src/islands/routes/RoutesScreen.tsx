@@ -9,7 +9,7 @@ import { RoutePanel } from "./open/RoutePanel.tsx";
 import { RouteFilters } from "./RouteFilters.tsx";
 import { RoutesTable } from "./table/RoutesTable.tsx";
 import { SelectionBar } from "./table/SelectionBar.tsx";
-import { useSelection } from "./table/use-selection.ts";
+import { useSelection } from "../../ui/table/use-selection.ts";
 import { setFilters, useRouteFilter, useRouteList } from "./use-route-list.ts";
 
 /** Short links and redirects: the table, and beside it the one that is made or looked at. */

@@ -1,4 +1,4 @@
-import { ExternalLink } from "lucide-react";
+import { ArrowLeft, ExternalLink } from "lucide-react";
 import { useState } from "react";
 import type { Site } from "../../core/objects/site.ts";
 import { api, messageOf } from "../../ui/api.ts";
@@ -10,12 +10,24 @@ import { LeftBehind } from "./LeftBehind.tsx";
 import { PlacementFields } from "./PlacementFields.tsx";
 import type { Draft } from "./use-draft.ts";
 
+// Whoever came from a list goes back to it as it stood.
+function BackTo({ site }: { site: Site }) {
+  const back = new URLSearchParams(location.search).get("back");
+  if (!back?.startsWith(`/${site.key}/`)) return null;
+  return (
+    <a className="inline-flex items-center gap-1 text-sm text-quiet hover:text-ink" href={back}>
+      <ArrowLeft size={14} aria-hidden /> Back to the {back.split(/[/?]/)[2]}
+    </a>
+  );
+}
+
 /** Title, path, state and publication of the page that is being written. */
 export function PageHead({ site, draft }: { site: Site; draft: Draft }) {
   const [open, setOpen] = useState(draft.fields.title === "Untitled");
   const { page, fields, fieldErrors } = draft;
   return (
     <header className="mb-2">
+      <BackTo site={site} />
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1.5">
         <input
           aria-label="Title"

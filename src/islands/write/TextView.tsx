@@ -90,6 +90,7 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
     setComposing(undefined);
     editor.commands.focus();
   };
+  useNamedLink(knots.length, choose);
   const links = useMemo(
     () =>
       knots.map((knot, index): RopeLink => ({
@@ -109,6 +110,7 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
       site={site}
       at={composing}
       page={draft.fields}
+      pageId={draft.page.id}
       headings={headings}
       onSet={(link) => {
         applyLink(editor, composing, link);
@@ -160,6 +162,17 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
       />
     </div>
   );
+}
+
+/** Opens the link that the screen's address names (`link`: its place in the text), once the text is there. */
+function useNamedLink(count: number, choose: (index: number) => void): void {
+  const named = useRef(new URLSearchParams(location.search).get("link"));
+  useEffect(() => {
+    if (named.current === null || count === 0) return;
+    const index = Number(named.current);
+    named.current = null;
+    choose(index);
+  }, [count, choose]);
 }
 
 // A picture's panel leaves its knot, and what is said of it, to be seen.

@@ -1,3 +1,4 @@
+import { decodedQuery } from "../../text/decoded.ts";
 import { compareKey } from "../../address/compare.ts";
 
 /** Who answered one hop of a trace. */
@@ -149,16 +150,8 @@ function parametersOf(address: string): [string, string][] {
 function holds(address: string, value: string): boolean {
   if (!URL.canParse(address)) return false;
   const { searchParams, pathname } = new URL(address);
-  const parts = [...searchParams.values(), ...pathname.split("/").map(decoded), decoded(pathname)];
-  return parts.includes(value) || (value.length >= LONG_ENOUGH && decoded(address).includes(value));
-}
-
-function decoded(address: string): string {
-  try {
-    return decodeURIComponent(address.replaceAll("+", " "));
-  } catch {
-    return address;
-  }
+  const parts = [...searchParams.values(), ...pathname.split("/").map(decodedQuery), decodedQuery(pathname)];
+  return parts.includes(value) || (value.length >= LONG_ENOUGH && decodedQuery(address).includes(value));
 }
 
 /** True when an address was met before on the way, fragments aside. */

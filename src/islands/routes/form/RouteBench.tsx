@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { RouteKind } from "../../../core/objects/route.ts";
 import type { Site } from "../../../core/objects/site.ts";
-import { api, messageOf } from "../../../ui/api.ts";
+import { api, ApiProblem, messageOf } from "../../../ui/api.ts";
 import { useDebounced } from "../../../ui/use-debounced.ts";
 import { EVERY_HOST, type RouteFormValues } from "./form-values.ts";
 
@@ -60,7 +60,7 @@ export function RouteBench(props: { site: Site; kind: RouteKind; id?: string; va
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
-      {tried.isError ? <p className="text-sm text-bad">{messageOf(tried.error)}</p> : null}
+      {tried.isError ? <p className="text-sm text-bad">{benchFault(tried.error)}</p> : null}
       {text.trim() !== "" && tried.data ? (
         <ul aria-label="Where they would end" className="mt-1 grid gap-1 text-sm">
           {tried.data.results.map((one) => (
@@ -87,4 +87,13 @@ export function RouteBench(props: { site: Site; kind: RouteKind; id?: string; va
       ) : null}
     </div>
   );
+}
+
+// What is wrong with the route itself is said at its field.
+function benchFault(error: unknown): string {
+  const isOfTheForm =
+    error instanceof ApiProblem &&
+    error.errors.length > 0 &&
+    error.errors.every(({ path }) => !path.startsWith("tries"));
+  return isOfTheForm ? "Nothing can be tried until the form is right." : messageOf(error);
 }

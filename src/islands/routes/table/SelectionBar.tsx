@@ -7,7 +7,7 @@ import { tell } from "../../../ui/notices.ts";
 import { refreshRoutes } from "../use-routes.ts";
 import { setFilters, type RouteFilterState } from "../use-route-list.ts";
 import { Retarget } from "./Retarget.tsx";
-import type { Selection } from "./use-selection.ts";
+import type { Selection } from "../../../ui/table/use-selection.ts";
 
 /** What a change of many answered. */
 export interface BulkAnswer {

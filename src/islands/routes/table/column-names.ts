@@ -1,3 +1,5 @@
+import type { Columns } from "../../../ui/table/columns.ts";
+
 /** The columns that may be shown besides the address. */
 export const COLUMN_WORDS: Readonly<Record<string, string>> = {
   destination: "Leads to",
@@ -12,9 +14,8 @@ export const COLUMN_WORDS: Readonly<Record<string, string>> = {
   enabled: "On",
 };
 
-export const DEFAULT_COLUMNS = "destination,title,status,health,clicks,lastClick,enabled";
-
-/** The columns that a choice in the screen's address stands for. */
-export function shownColumns(choice: string): string[] {
-  return (choice || DEFAULT_COLUMNS).split(",").filter((name) => name in COLUMN_WORDS);
-}
+/** What the table of routes can show. */
+export const ROUTE_COLUMNS: Columns = {
+  words: COLUMN_WORDS,
+  standard: "destination,title,status,health,clicks,lastClick,enabled",
+};

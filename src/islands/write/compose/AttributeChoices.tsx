@@ -2,6 +2,8 @@ import { RotateCcw } from "lucide-react";
 import { MANAGED_TOKENS, type ManagedToken } from "../../../core/objects/rule.ts";
 import type { Override } from "../../../core/rules/override.ts";
 import type { Resolved } from "../../../core/rules/resolve.ts";
+import { otherAnswer } from "../../../core/rules/why.ts";
+import { WhyList } from "../../../ui/WhyList.tsx";
 import { TabChoice } from "../../../ui/TabChoice.tsx";
 
 /** Tab and rel tokens of a link: as the rules deliver them, each with its reason, each to be set by hand and given back. */
@@ -34,20 +36,8 @@ export function AttributeChoices(props: {
           />
         ))}
       </div>
-      {resolved && resolved.trace.length > 0 ? (
-        <dl aria-label="Why" className="grid grid-cols-[auto_1fr] gap-x-2 text-xs text-quiet">
-          {resolved.trace.map((decision) => (
-            <div key={decision.attribute} className="contents">
-              <dt className="font-mono">
-                {decision.attribute} {decision.value}
-              </dt>
-              <dd>
-                {decision.by}
-                {decision.beat.length > 0 ? `, ahead of ${decision.beat.join(", ")}` : ""}
-              </dd>
-            </div>
-          ))}
-        </dl>
+      {resolved ? (
+        <WhyList trace={resolved.trace.map((one) => ({ ...one, change: otherAnswer(one) }))} />
       ) : null}
     </fieldset>
   );

@@ -8,6 +8,7 @@ import type { Site } from "../../../core/objects/site.ts";
 import { formatOverride, parseOverride, type Override } from "../../../core/rules/override.ts";
 import { fillAddress, variableNames } from "../../../core/text/variables.ts";
 import { FieldRow } from "../../../ui/FieldRow.tsx";
+import { ProgramHere } from "../../../ui/ProgramHere.tsx";
 import { ShortenHere } from "./ShortenHere.tsx";
 import { RepairNotes } from "./RepairNotes.tsx";
 import { KIND_WORD, Knot } from "../../../ui/Knot.tsx";
@@ -22,6 +23,8 @@ export function LinkComposer(props: {
   site: Site;
   at: LinkAt;
   page: PageFields;
+  /** The page's id, for the label of a tracked link. */
+  pageId: string;
   headings: readonly HeadingAnchor[];
   onSet: (link: LinkAttributes & { words: string }) => void;
   onRemove: () => void;
@@ -33,6 +36,7 @@ export function LinkComposer(props: {
   const [title, setTitle] = useState(at.link?.title ?? "");
   const [keeps, setKeeps] = useState(at.link?.download !== null && at.link?.download !== undefined);
   const [override, setOverride] = useState<Override>(() => parseOverride(at.link?.override ?? "").override);
+  const [slug, setSlug] = useState("");
   const [tried, setTried] = useState(false);
 
   const repaired = repairAddress(pasted, {
@@ -114,6 +118,18 @@ export function LinkComposer(props: {
           </p>
         ) : null}
         <RepairNotes repaired={repaired} address={address} />
+        {address ? (
+          <ProgramHere
+            key={address}
+            site={site}
+            address={judged?.ends ?? fillAddress(address, site.variables)}
+            page={props.pageId}
+            onTracked={(built) => {
+              setPasted(built.address);
+              setSlug(built.slug);
+            }}
+          />
+        ) : null}
         <div className="grid grid-cols-2 gap-2">
           <FieldRow label={at.picture ? "Alternative text" : "Words"}>
             {(attributes) => (
@@ -178,6 +194,7 @@ export function LinkComposer(props: {
               site={site}
               destination={fillAddress(address, site.variables)}
               title={words || title}
+              slug={slug}
               onMade={setPasted}
             />
           ) : null}

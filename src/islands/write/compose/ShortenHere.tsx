@@ -12,12 +12,14 @@ export function ShortenHere(props: {
   site: Site;
   destination: string;
   title: string;
+  /** What it is to be called, instead of the first suggestion. */
+  slug: string;
   onMade: (url: string) => void;
 }) {
   const { site, destination, title } = props;
   const home = shortHome(site);
   const [open, setOpen] = useState(false);
-  const [address, setAddress] = useState(home.prefix);
+  const [address, setAddress] = useState(home.prefix + props.slug);
   const check = useRouteCheck(site, {
     kind: "short",
     address: open ? address : "",

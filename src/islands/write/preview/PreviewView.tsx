@@ -1,13 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
-import { useCallback, useEffect, useState } from "react";
-import { findLinks } from "../../../core/links/find.ts";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { findLinks, type LinkInHtml } from "../../../core/links/find.ts";
 import type { RevisionFull, Revision } from "../../../core/objects/page.ts";
 import type { Site } from "../../../core/objects/site.ts";
+import { otherAnswer } from "../../../core/rules/why.ts";
 import { api, messageOf, type ListOf } from "../../../ui/api.ts";
 import { Choice } from "../../../ui/Choice.tsx";
 import { KIND_WORD, Knot } from "../../../ui/Knot.tsx";
+import { WhyList } from "../../../ui/WhyList.tsx";
 import { useAddressState } from "../../../ui/url-state.ts";
-import { useJudge } from "../rope/use-delivered.ts";
+import { useJudge, type DeliveredLink } from "../rope/use-delivered.ts";
 import type { Draft } from "../use-draft.ts";
 import { MarkedSource, type TagPair } from "./MarkedSource.tsx";
 
@@ -29,7 +31,13 @@ export default function PreviewView({ site, draft }: { site: Site; draft: Draft 
       return answer.text();
     },
   });
-  const [pointed, setPointed] = useState<string>();
+  const [pointed, setPointed] = useState<Pointed>();
+  const written = useMemo(() => findLinks(stored.data ?? ""), [stored.data]);
+  const addresses = useMemo(
+    () => [...written.map(({ href }) => href), ...(pointed ? [pointed.href] : [])],
+    [written, pointed],
+  );
+  const { judge } = useJudge(site, draft.fields, addresses);
   const frame = useFrameLinks(setPointed);
   if (stored.isError || delivered.isError)
     return <p className="text-bad">{messageOf(stored.error ?? delivered.error)}</p>;
@@ -50,7 +58,7 @@ export default function PreviewView({ site, draft }: { site: Site; draft: Draft 
               onChange={setShown}
             />
           </span>
-          <LinkEnd site={site} draft={draft} href={pointed} />
+          <LinkEnd judged={pointed && judge({ href: pointed.href })} href={pointed?.href} />
         </div>
         <iframe
           ref={frame}
@@ -66,6 +74,9 @@ export default function PreviewView({ site, draft }: { site: Site; draft: Draft 
           Delivered HTML; <mark className="mx-1 bg-wash px-1 text-ink">rel and target</mark> are marked, and
           below each link that differs stands what is stored.
         </p>
+        {pointed?.index !== undefined && written[pointed.index] ? (
+          <Why link={written[pointed.index]!} judged={judge(written[pointed.index]!)} />
+        ) : null}
         {delivered.data !== undefined && stored.data !== undefined ? (
           <MarkedSource html={delivered.data} pairs={pairsOf(stored.data, delivered.data)} />
         ) : (
@@ -93,15 +104,23 @@ async function publishedHtml(site: Site, id: string): Promise<string> {
   return newest ? (await api<RevisionFull>("GET", `${path}/${newest.id}`)).html : "";
 }
 
+/** A link inside the frame: its address, and its place among the links of the text, where it is one of those. */
+interface Pointed {
+  href: string;
+  index: number | undefined;
+}
+
 /** Tells of the link that the pointer or the keyboard is on inside the frame. */
-function useFrameLinks(point: (href: string | undefined) => void) {
+function useFrameLinks(point: (link: Pointed) => void) {
   const [frame, setFrame] = useState<HTMLIFrameElement | null>(null);
   const ref = useCallback((element: HTMLIFrameElement | null) => setFrame(element), []);
   useEffect(() => {
     if (!frame) return;
     const look = (event: Event): void => {
       const link = (event.target as Element | null)?.closest?.("a[href]");
-      if (link) point(link.getAttribute("href") ?? undefined);
+      if (!link) return;
+      const ofText = [...link.ownerDocument.querySelectorAll(".body a[href]")].indexOf(link);
+      point({ href: link.getAttribute("href") ?? "", index: ofText === -1 ? undefined : ofText });
     };
     const stay = (event: Event): void => {
       if ((event.target as Element).closest("a[href]")) event.preventDefault();
@@ -118,11 +137,24 @@ function useFrameLinks(point: (href: string | undefined) => void) {
   return ref;
 }
 
-function LinkEnd({ site, draft, href }: { site: Site; draft: Draft; href: string | undefined }) {
-  const { judge } = useJudge(site, draft.fields, href === undefined ? [] : [href]);
-  const judged = href === undefined ? undefined : judge({ href });
+function Why({ link, judged }: { link: LinkInHtml; judged: DeliveredLink | undefined }) {
+  return (
+    <section
+      aria-label={`Why “${link.words}” is delivered so`}
+      className="mb-2 rounded border border-line bg-sheet p-2"
+    >
+      {judged ? (
+        <WhyList trace={judged.resolved.trace.map((one) => ({ ...one, change: otherAnswer(one) }))} />
+      ) : (
+        "…"
+      )}
+    </section>
+  );
+}
+
+function LinkEnd({ judged, href }: { judged: DeliveredLink | undefined; href: string | undefined }) {
   if (href === undefined)
-    return <p className="text-sm text-quiet">Point at a link, or tab to it, to see where it ends.</p>;
+    return <p className="text-sm text-quiet">Point at a link, or tab to it, to see where it ends and why.</p>;
   return (
     <p role="status" className="flex min-w-0 items-center gap-1.5 text-sm">
       {judged ? <Knot kind={judged.kind} size={14} /> : null}

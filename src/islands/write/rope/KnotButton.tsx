@@ -35,7 +35,17 @@ export function KnotButton(props: {
             {KIND_WORD[kind]} <span className="font-mono text-xs">{host || after}</span>
           </span>
           {attributes ? (
-            <span className="block truncate font-mono text-xs text-ink">{attributes}</span>
+            <span
+              className="block truncate font-mono text-xs text-ink"
+              title={
+                delivered &&
+                delivered.resolved.trace
+                  .map(({ attribute, value, by }) => `${attribute} ${value}: ${by}`)
+                  .join("\n")
+              }
+            >
+              {attributes}
+            </span>
           ) : null}
           {link.override ? <span className="text-xs text-accent">set by hand: {link.override}</span> : null}
         </span>

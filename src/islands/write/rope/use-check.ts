@@ -57,13 +57,15 @@ export function useCheck(
         rules: rules.rules,
         page: { path: page.path, category: page.category },
         variables: site.variables,
+        partners: site.partners,
+        disclosure: page.isBlock ? undefined : site.disclosure,
         limits: {
           paidLimit: site.paidLimit,
           paidLimitLong: site.paidLimitLong,
           longWords: site.longWords,
         },
       },
-    [rules, looks, site, page.path, page.category],
+    [rules, looks, site, page.path, page.category, page.isBlock],
   );
   useEffect(() => {
     if (!against) return;

@@ -24,6 +24,8 @@ export interface DeliveredLink {
 export interface PageFields {
   path: string;
   category: string;
+  /** A shared block, which stands on other pages. */
+  isBlock?: boolean;
 }
 
 /** What a page's links are judged by: the rules in force, and what the site says of their addresses. */
@@ -60,10 +62,11 @@ export function useJudge(site: Site, page: PageFields, addresses: readonly strin
     }).data?.items ?? NO_LOOKS;
   return useMemo(() => {
     const known = new Map(looks.map((look) => [look.address, look]));
-    const sight = sightOfLooks(
+    const ofLooks = sightOfLooks(
       site.hosts.map(({ name }) => name),
       looks,
     );
+    const sight = { ...ofLooks, partners: site.partners };
     return {
       rules,
       looks,

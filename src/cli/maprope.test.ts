@@ -1,0 +1,115 @@
+import assert from "node:assert/strict";
+import { mkdir, mkdtemp, readFile, rm, writeFile } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { after, before, test } from "node:test";
+import { maprope, type Terminal } from "./maprope.ts";
+
+let folder: string;
+before(async () => {
+  folder = await mkdtemp(join(tmpdir(), "maprope-cli-"));
+});
+after(() => rm(folder, { recursive: true }));
+
+const RULES = [
+  { name: "Out", match: { destination: "external" }, set: { nofollow: "on" } },
+  { name: "Letters", match: { pages: ["/letters/*"] }, set: { ugc: "on" } },
+];
+const LINK = '<p>é <a href="https://a.example/">a</a> <a href="https://own.example/b">b</a></p>\n';
+const MARKED = LINK.replace("a.example/", 'a.example/" rel="nofollow').replace('"">', '">');
+
+async function run(args: string[], stdin: (Uint8Array | string)[] = []) {
+  let out = "";
+  let told = "";
+  const terminal: Terminal = {
+    stdin: (async function* () {
+      yield* stdin;
+    })(),
+    stdout: { write: (text) => (out += text) },
+    stderr: { write: (text) => (told += text) },
+    env: {},
+  };
+  const status = await maprope(args, terminal);
+  return { status, out, told };
+}
+async function fresh(name: string): Promise<{ at: string; rules: string }> {
+  const at = join(folder, name);
+  await mkdir(join(at, "letters"), { recursive: true });
+  const rules = join(folder, `${name}.json`);
+  await writeFile(rules, JSON.stringify({ version: 3, rules: RULES }));
+  await writeFile(join(at, "index.html"), LINK);
+  await writeFile(join(at, "letters", "one.HTM"), LINK);
+  await writeFile(join(at, "notes.txt"), LINK);
+  return { at, rules };
+}
+
+test("a folder's documents are rewritten in place, each as the page that it is", async () => {
+  const { at, rules } = await fresh("folder");
+  const { status, out } = await run(["rewrite", at, "--rules", rules, "--host", "own.example"]);
+  assert.equal(status, 0);
+  assert.equal(await readFile(join(at, "index.html"), "utf8"), MARKED);
+  assert.match(await readFile(join(at, "letters", "one.HTM"), "utf8"), /rel="nofollow ugc".*b" rel="ugc"/s);
+  assert.equal(await readFile(join(at, "notes.txt"), "utf8"), LINK);
+  assert.match(
+    out,
+    /index\.html:1: “a” https:\/\/a\.example\/\n {2}no rel, no target → rel="nofollow" {2}\(Out\)/,
+  );
+  assert.match(out, /3 of 4 links in 2 of 2 documents changed\.$/m);
+  assert.equal((await run(["rewrite", at, "--rules", rules, "--host", "own.example", "--check"])).status, 0);
+});
+
+test("--check writes nothing and fails when something would change", async () => {
+  const { at, rules } = await fresh("checked");
+  const { status, out } = await run(["rewrite", at, "--rules", rules, "--check", "--report", "json"]);
+  assert.equal(status, 1);
+  assert.equal(await readFile(join(at, "index.html"), "utf8"), LINK);
+  const outcome = JSON.parse(out);
+  assert.deepEqual([outcome.links, outcome.files.length, outcome.files[0].changes.length], [4, 2, 2]);
+});
+
+test("from standard input to standard output, wherever a character is cut, with the report beside it", async () => {
+  const { rules } = await fresh("stream");
+  const bytes = Buffer.from(LINK);
+  const pieces = [...bytes].map((byte) => Uint8Array.of(byte));
+  const { status, out, told } = await run(["rewrite", "--rules", rules, "--host", "own.example"], pieces);
+  assert.deepEqual([status, out], [0, MARKED]);
+  assert.match(told, /1 of 2 links in 1 of 1 documents changed/);
+  const checked = await run(["rewrite", "-", "--rules", rules, "--check", "--report", "none"], [LINK]);
+  assert.deepEqual(checked, { status: 1, out: "", told: "" });
+});
+
+test("a file that is no text is named and left, and the others are done", async () => {
+  const { at, rules } = await fresh("broken");
+  await writeFile(join(at, "bad.html"), Uint8Array.of(0xff, 0xfe, 0x00));
+  const { status, out } = await run(["rewrite", at, "--rules", rules]);
+  assert.equal(status, 2);
+  assert.match(out, /bad\.html: This is not text in UTF-8/);
+  assert.equal((await readFile(join(at, "bad.html"))).length, 3);
+  assert.match(await readFile(join(at, "index.html"), "utf8"), /nofollow/);
+});
+
+const unusable: [says: string, args: (rules: string) => string[], told: RegExp][] = [
+  ["no rules and no site", () => ["rewrite"], /--rules FILE, or --site KEY/],
+  ["no token", () => ["rewrite", "--site", "x"], /MAPROPE_API_TOKEN/],
+  ["rules that are not there", () => ["rewrite", "--rules", "/nowhere.json"], /could not be read/],
+  ["a folder that is not there", (rules) => ["rewrite", "/nowhere", "--rules", rules], /no file or folder/],
+  ["a host that is none", (rules) => ["rewrite", "--rules", rules, "--host", "a b"], /--host a b/],
+  ["another command", () => ["publish"], /no command “publish”/],
+  ["an option that there is not", () => ["rewrite", "--force"], /--force/],
+  ["another report", (rules) => ["rewrite", "--rules", rules, "--report", "xml"], /text, json or none/],
+];
+for (const [says, args, told] of unusable)
+  test(`said in a sentence, with status 2: ${says}`, async () => {
+    const { rules } = await fresh("unusable");
+    const answer = await run(args(rules));
+    assert.equal(answer.status, 2);
+    assert.match(answer.told, told);
+  });
+
+test("rules that cannot be taken are named by their field", async () => {
+  const { rules } = await fresh("badrules");
+  await writeFile(rules, JSON.stringify([{ name: "x", match: { domains: ["a.*.example"] }, set: {} }]));
+  const { status, told } = await run(["rewrite", "--rules", rules]);
+  assert.equal(status, 2);
+  assert.match(told, /0\.match\.domains\.0: .*star stands alone in front/);
+});

@@ -1,0 +1,120 @@
+import { compareKey } from "../address/compare.ts";
+import { repairAddress } from "../address/repair.ts";
+import type { LinkAction } from "../objects/ledger.ts";
+import { decodedQuery } from "../text/decoded.ts";
+import { formatOverride, parseOverride, type Override } from "../rules/override.ts";
+
+/** A link as a change of many looks at it. */
+export interface ChangeableLink {
+  /** As it is stored. */
+  href: string;
+  /** With its variables filled in. */
+  address: string;
+  override: string | null;
+  /** Where its short link is, for `shorten`: made already, or to be made. */
+  shortUrl?: string;
+  /** What it becomes with its program's terms, for `program`. */
+  programUrl?: string;
+}
+
+/** What becomes of a link: its new stored parts; nothing (undefined); or the reason why not. */
+export type LinkChangeResult = { href: string; override: string | null } | string | undefined;
+
+/** Applies one action to one link. */
+export function changeLink(link: ChangeableLink, action: LinkAction): LinkChangeResult {
+  const { href, override } = link;
+  switch (action.do) {
+    case "override": {
+      const next = withSwitches(override, action.set);
+      return next === normal(override) ? undefined : { href, override: next };
+    }
+    case "clear-overrides":
+      return override === null ? undefined : { href, override: null };
+    case "destination":
+      return sameDestination(link, action.find) ? withAddress(link, action.replace) : undefined;
+    case "host":
+      return withAddress(link, withHost(link.address, action.find, action.replace));
+    case "parameter":
+      return withAddress(link, withParameter(link.address, action));
+    case "program":
+      return link.programUrl === undefined ? undefined : withAddress(link, link.programUrl);
+    case "shorten":
+      return link.shortUrl === undefined ? undefined : { href: link.shortUrl, override };
+  }
+}
+
+/** What becomes of the destination of a route, by the same action; undefined when nothing does. */
+export function changedDestination(destination: string, action: LinkAction): string | undefined {
+  const link = { href: destination, address: destination, override: null };
+  if (action.do !== "destination" && action.do !== "host" && action.do !== "parameter") return undefined;
+  const changed = changeLink(link, action);
+  return typeof changed === "object" ? changed.href : undefined;
+}
+
+function withSwitches(
+  text: string | null,
+  set: Extract<LinkAction, { do: "override" }>["set"],
+): string | null {
+  const override: Record<string, string | undefined> = { ...parseOverride(text ?? "").override };
+  for (const [name, value] of Object.entries(set)) {
+    if (value === "clear") delete override[name];
+    else if (value !== undefined) override[name] = value;
+  }
+  return formatOverride(override as Override) ?? null;
+}
+
+function normal(text: string | null): string | null {
+  return formatOverride(parseOverride(text ?? "").override) ?? null;
+}
+
+function sameDestination({ href, address }: ChangeableLink, find: string): boolean {
+  return href === find || compareKey(address) === compareKey(find);
+}
+
+// What is put together is repaired and checked as if it were pasted; what it was is left when it is the same.
+function withAddress({ href, address, override }: ChangeableLink, to: string): LinkChangeResult {
+  if (to === address || to === href) return undefined;
+  const repaired = repairAddress(to);
+  if (!repaired.ok) return repaired.reason.message;
+  return repaired.address === href ? undefined : { href: repaired.address, override };
+}
+
+/** The address on another host, all else as it was, its port too unless one is named; the same when it leads elsewhere. */
+export function withHost(address: string, find: string, replace: string): string {
+  const parts = /^((?:https?:)?\/\/)([^/?#]*)(.*)$/is.exec(address);
+  if (!parts) return address;
+  const [, scheme = "", authority = "", rest = ""] = parts;
+  const [host = "", port] = authority.toLowerCase().split(/:(?=\d+$)/);
+  const wanted = find.toLowerCase();
+  if (authority.toLowerCase() === wanted) return scheme + replace + rest;
+  if (host !== wanted) return address;
+  return `${scheme}${replace}${port !== undefined && !/:\d+$/.test(replace) ? `:${port}` : ""}${rest}`;
+}
+
+/** The address with a query parameter set, added or taken away; the others keep their order and bytes. */
+export function withParameter(
+  address: string,
+  { name, value, add }: { name: string; value: string | null; add: boolean },
+): string {
+  if (!/^(?:https?:)?\/\/|^\//i.test(address)) return address;
+  const [beforeHash = "", ...hash] = address.split("#");
+  const at = beforeHash.indexOf("?");
+  const base = at === -1 ? beforeHash : beforeHash.slice(0, at);
+  const pairs =
+    at === -1
+      ? []
+      : beforeHash
+          .slice(at + 1)
+          .split("&")
+          .filter(Boolean);
+  const isIt = (pair: string): boolean => decodedQuery(pair.split("=")[0]!) === name;
+  const has = pairs.some(isIt);
+  if (!has && (value === null || !add)) return address;
+  const written = value === null ? [] : [`${encodeURIComponent(name)}=${encodeURIComponent(value)}`];
+  const first = pairs.findIndex(isIt);
+  const next = has
+    ? pairs.flatMap((pair, index) => (index === first ? written : isIt(pair) ? [] : [pair]))
+    : [...pairs, ...written];
+  const query = next.length > 0 ? `?${next.join("&")}` : "";
+  return [base + query, ...hash].join("#");
+}

@@ -1,0 +1,120 @@
+import type { Rule } from "../objects/rule.ts";
+import { linkAttributes } from "../rules/link-attributes.ts";
+import type { SiteSight } from "../rules/link-facts.ts";
+import type { Resolved } from "../rules/resolve.ts";
+import { LinkRewriter, sameRel } from "./rewrite.ts";
+import type { Base, LinkInHtml } from "./scan.ts";
+
+/** One link whose start tag was changed. */
+export interface RewrittenLink {
+  /** Line of its start tag, counted from 1. */
+  line: number;
+  words: string;
+  href: string;
+  before: { rel: string | null; target: string | null };
+  after: { rel: string | null; target: string | null };
+  /** Who decided, each once, in the order of the attributes. */
+  by: string[];
+}
+
+/** What was done to a document. */
+export interface RewriteReport {
+  links: number;
+  changes: RewrittenLink[];
+}
+
+/** Applies rules to a document of any site that comes in pieces, and reports what it changes. */
+export class DocumentRewriter {
+  readonly report: RewriteReport = { links: 0, changes: [] };
+  private readonly rewriter: LinkRewriter;
+  private line = 1;
+  private ahead = "";
+  private aheadFrom = 0;
+
+  constructor(rules: readonly Rule[], site: SiteSight, place: { page?: string; category?: string } = {}) {
+    this.rewriter = new LinkRewriter(
+      (link, base) => {
+        const address = resolvedAddress(link.href, base);
+        const { rel, target, override, anchor } = link;
+        const asked = {
+          href: address,
+          rel,
+          target,
+          override,
+          anchor,
+          page: place.page,
+          category: place.category,
+        };
+        const resolved = linkAttributes(asked, rules, site);
+        const wanted = resolved.rel.join(" ") || null;
+        const after = {
+          rel: sameRel(rel, wanted) ? rel : wanted,
+          target: withBaseTarget(link, resolved, base),
+        };
+        this.note(link, after, resolved);
+        return after;
+      },
+      // Who rewrites a document twice gets the same: what an author set by hand stays in it.
+      { keepOverride: true },
+    );
+  }
+
+  /** Takes a piece; answers what is settled by it. */
+  write(piece: string): string {
+    this.ahead += piece;
+    const settled = this.rewriter.write(piece);
+    this.countLines(this.rewriter.settledTo);
+    return settled;
+  }
+
+  /** Answers what was still open at the end. */
+  end(): string {
+    return this.rewriter.end();
+  }
+
+  private note(link: LinkInHtml, after: RewrittenLink["after"], { trace }: Resolved): void {
+    this.report.links += 1;
+    const before = { rel: link.rel, target: link.target };
+    this.countLines(link.tag.start);
+    if (before.rel === after.rel && before.target === after.target) return;
+    const { words, href } = link;
+    const by = [...new Set(trace.map((decision) => decision.by))];
+    this.report.changes.push({ line: this.line, words, href, before, after, by });
+  }
+
+  // Lines are counted on from where they were counted last; what lies before is let go.
+  private countLines(upTo: number): void {
+    const text = this.ahead.slice(0, upTo - this.aheadFrom);
+    for (let at = text.indexOf("\n"); at !== -1; at = text.indexOf("\n", at + 1)) this.line += 1;
+    this.ahead = this.ahead.slice(text.length);
+    this.aheadFrom += text.length;
+  }
+}
+
+/** Applies rules to a whole document. */
+export function rewriteDocument(
+  html: string,
+  rules: readonly Rule[],
+  site: SiteSight,
+  place: { page?: string; category?: string } = {},
+): { html: string; report: RewriteReport } {
+  const rewriter = new DocumentRewriter(rules, site, place);
+  return { html: rewriter.write(html) + rewriter.end(), report: rewriter.report };
+}
+
+// What a browser resolves against the document's base (HTML section 2.4.1) is judged by where that leads.
+function resolvedAddress(href: string, base: Base): string {
+  if (base.href === undefined || !/^(?:https?:)?\/\//i.test(base.href.trim())) return href;
+  return URL.canParse(href, base.href) ? new URL(href, base.href).href : href;
+}
+
+/**
+ * The `target` to write. Without a decision the author's stays. Where a `base` element names a tab for links without
+ * a target, “same tab” has to be said.
+ */
+function withBaseTarget(link: LinkInHtml, { target, trace }: Resolved, base: Base): string | null {
+  if (!base.target) return target;
+  const decided = trace.some(({ attribute }) => attribute === "target");
+  if (target !== null || !decided) return target;
+  return link.target !== null && /^_self$/i.test(link.target.trim()) ? link.target : "_self";
+}

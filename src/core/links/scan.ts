@@ -1,0 +1,139 @@
+import { attributeOf, TagReader, type StartTag } from "./start-tags.ts";
+
+/** One link in a document, as its source has it. */
+export interface LinkInHtml {
+  tag: StartTag;
+  href: string;
+  title: string | null;
+  rel: string | null;
+  target: string | null;
+  override: string | null;
+  /** Anchor text: the words inside, or the alternative text of the picture; white space folded. */
+  words: string;
+  anchor: "text" | "image";
+  /** Address of the first picture inside; null for a link without one. */
+  picture: string | null;
+  /** True for a link that begins inside another one, which browsers take apart. */
+  nested: boolean;
+}
+
+/** The attribute that carries an author's override (see API: `data-override`). */
+export const OVERRIDE_ATTRIBUTE = "data-override";
+
+/** What the `base` elements of a document say, the first of each attribute (HTML section 4.2.3). */
+export interface Base {
+  href?: string;
+  target?: string;
+}
+
+const WANTED: ReadonlySet<string> = new Set(["a", "area", "img", "br", "base"]);
+
+/**
+ * Finds the links of a document that comes in pieces, in source order. It keeps what it may still need: from the
+ * start of the link that is open, or of the tag that is cut off. A link that is never closed ends where the next one
+ * begins.
+ */
+export class LinkScanner {
+  readonly base: Base = {};
+  private readonly found: (link: LinkInHtml) => void;
+  private readonly reader: TagReader;
+  private open: LinkInHtml | undefined;
+  private words = "";
+
+  /** `found` is handed each link once its words are known. */
+  constructor(found: (link: LinkInHtml) => void) {
+    this.found = found;
+    this.reader = new TagReader(
+      {
+        startTag: (tag) => this.takeTag(tag),
+        endTag: (start, end) => {
+          if (this.open && end - start === 1 && this.slice(start, end).toLowerCase() === "a") this.close();
+        },
+        text: (start, end) => {
+          if (this.open) this.words += this.slice(start, end);
+        },
+      },
+      WANTED,
+    );
+  }
+
+  /** Reads on. */
+  write(piece: string): void {
+    this.reader.write(piece);
+  }
+
+  /** Nothing comes any more: a link that is still open ends here. */
+  end(): void {
+    this.reader.end();
+    this.close();
+  }
+
+  /** Offset up to which nothing is open: what lies before it is needed no more. */
+  get settled(): number {
+    return this.open ? this.open.tag.start : this.reader.told;
+  }
+
+  /** A part of the source that is still kept, by offsets from the start of the document. */
+  slice(start: number, end: number): string {
+    return this.reader.slice(start, end);
+  }
+
+  /** Lets go of what lies before an offset. */
+  forget(before: number): void {
+    this.reader.forget(before);
+  }
+
+  private takeTag(tag: StartTag): void {
+    const href = linkAddress(tag);
+    if (href !== undefined) this.openLink(tag, href);
+    else if (tag.name === "base") this.takeBase(tag);
+    else if (this.open && tag.name === "img") this.takePicture(this.open, tag);
+    else if (this.open && tag.name === "br") this.words += " ";
+  }
+
+  private openLink(tag: StartTag, href: string): void {
+    const nested = this.open !== undefined;
+    this.close();
+    const isArea = tag.name === "area";
+    const link: LinkInHtml = {
+      tag,
+      href,
+      title: attributeOf(tag, "title") ?? null,
+      rel: attributeOf(tag, "rel") ?? null,
+      target: attributeOf(tag, "target") ?? null,
+      override: attributeOf(tag, OVERRIDE_ATTRIBUTE) ?? null,
+      words: isArea ? (attributeOf(tag, "alt") ?? "") : "",
+      anchor: isArea ? "image" : "text",
+      picture: null,
+      nested,
+    };
+    this.words = link.words;
+    this.open = link;
+    if (isArea) this.close();
+  }
+
+  private takePicture(link: LinkInHtml, tag: StartTag): void {
+    link.anchor = "image";
+    link.picture ??= attributeOf(tag, "src") ?? null;
+    this.words += ` ${attributeOf(tag, "alt") ?? ""} `;
+  }
+
+  private takeBase(tag: StartTag): void {
+    this.base.href ??= attributeOf(tag, "href");
+    this.base.target ??= attributeOf(tag, "target");
+  }
+
+  private close(): void {
+    const link = this.open;
+    if (!link) return;
+    this.open = undefined;
+    link.words = this.words.replace(/\s+/g, " ").trim();
+    this.found(link);
+  }
+}
+
+/** True for start tags that are links: `a` and `area` with an address, SVG's `a` with `xlink:href` too. */
+function linkAddress(tag: StartTag): string | undefined {
+  if (tag.name === "area") return attributeOf(tag, "href");
+  return tag.name === "a" ? (attributeOf(tag, "href") ?? attributeOf(tag, "xlink:href")) : undefined;
+}

@@ -1,0 +1,199 @@
+import { hostOf } from "../address/classify.ts";
+import { domainNames } from "../rules/match.ts";
+import { splitAt, type LinkTerms } from "./build-link.ts";
+import { decoded } from "../text/decoded.ts";
+import type { LinkTemplate, Piece, Placeholder } from "./template.ts";
+
+/** What recognising needs of a program; without a template only its domains are known. */
+export type Recognisable = Omit<LinkTerms, "template" | "subIdLimit"> & {
+  template: LinkTemplate | undefined;
+};
+
+/** What is known of an address that leads to a program. */
+export interface Recognition<P> {
+  program: P;
+  /** With our tracking ID, with somebody else's, or with none. */
+  tracking: "ours" | "foreign" | "none";
+  trackingId: string | null;
+  subId: string | null;
+  /** The page itself, without tracking; null when the link names none. */
+  destination: string | null;
+}
+
+/** Says of any address which program it leads to. */
+export type Recogniser<P> = (address: string) => Recognition<P> | undefined;
+
+/**
+ * Makes ready for recognising: an address costs one look-up by host, and one by the literal parts of the templates on
+ * it, however many programs share a network's host. Programs earlier in the list are preferred where two own a domain.
+ */
+export function recogniser<P extends Recognisable>(programs: readonly P[]): Recogniser<P> {
+  const around = new Map<string, Shape<P>[]>();
+  const aroundNames = new Set<string>();
+  const byDomain = new Map<string, P[]>();
+  for (const program of programs) {
+    const { template } = program;
+    if (template?.way === "around") {
+      addShape(around, template, program);
+      aroundNames.add(template.host.replace(/:\d+$/, ""));
+    }
+    for (const domain of program.domains) {
+      const there = byDomain.get(domain);
+      if (there) there.push(program);
+      else byDomain.set(domain, [program]);
+    }
+  }
+  // Taking an address apart is the dearest part (`npm run bench -- programs`): most are told by their host alone.
+  return (address) => {
+    const host = webHost(address);
+    if (host === undefined) return undefined;
+    if (aroundNames.has(host)) {
+      const url = new URL(address);
+      const shapes = around.get(url.host);
+      const found = shapes && recogniseAround(shapes, url);
+      if (found) return found;
+    }
+    const owners = domainNames(host).flatMap((domain): readonly P[] => byDomain.get(domain) ?? NOBODY);
+    return owners.length === 0 ? undefined : recogniseOnto(owners, address);
+  };
+}
+
+const NOBODY: readonly never[] = [];
+
+function webHost(address: string): string | undefined {
+  if (!/^https?:\/\//i.test(address)) return undefined;
+  try {
+    return hostOf(address);
+  } catch {
+    return undefined;
+  }
+}
+
+/** Templates of one host that differ only in their literal parts. */
+interface Shape<P> {
+  segments: number;
+  literalSegments: readonly number[];
+  literalParameters: readonly string[];
+  byLiterals: Map<string, { template: Around; program: P }[]>;
+}
+type Around = Extract<LinkTemplate, { way: "around" }>;
+
+const JOINT = "\n";
+
+function addShape<P>(shapes: Map<string, Shape<P>[]>, template: Around, program: P): void {
+  const literalSegments = template.path.flatMap((piece, at) => (typeof piece === "string" ? [at] : []));
+  const literal = template.parameters.filter(([, piece]) => typeof piece === "string");
+  const literalParameters = literal.map(([name]) => name).sort();
+  const here = shapes.get(template.host) ?? [];
+  if (here.length === 0) shapes.set(template.host, here);
+  let shape = here.find(
+    (one) =>
+      one.segments === template.path.length &&
+      one.literalSegments.join() === literalSegments.join() &&
+      one.literalParameters.join(JOINT) === literalParameters.join(JOINT),
+  );
+  if (!shape) {
+    shape = { segments: template.path.length, literalSegments, literalParameters, byLiterals: new Map() };
+    here.push(shape);
+  }
+  const literals = new Map(literal as [string, string][]);
+  const key = [
+    ...literalSegments.map((at) => template.path[at] as string),
+    ...literalParameters.map((name) => literals.get(name)!),
+  ].join(JOINT);
+  const there = shape.byLiterals.get(key);
+  if (there) there.push({ template, program });
+  else shape.byLiterals.set(key, [{ template, program }]);
+}
+
+function recogniseAround<P extends Recognisable>(
+  shapes: readonly Shape<P>[],
+  url: URL,
+): Recognition<P> | undefined {
+  const segments = url.pathname.slice(1).split("/");
+  if (segments.length === 1 && segments[0] === "") segments.pop();
+  let foreign: Recognition<P> | undefined;
+  for (const shape of shapes) {
+    if (shape.segments !== segments.length) continue;
+    const literals = [
+      ...shape.literalSegments.map((at) => decoded(segments[at]!)),
+      ...shape.literalParameters.map((name) => url.searchParams.get(name) ?? ""),
+    ];
+    for (const { template, program } of shape.byLiterals.get(literals.join(JOINT)) ?? []) {
+      const held = heldIn(template, segments, url);
+      if (held?.id === undefined) continue;
+      const found = recognised(program, held, held.destination ?? null);
+      if (found.tracking === "ours") return found;
+      foreign ??= found;
+    }
+  }
+  return foreign;
+}
+
+type Held = Partial<Record<Placeholder, string>>;
+
+function heldIn(template: Around, segments: readonly string[], url: URL): Held | undefined {
+  const held: Held = {};
+  for (const [at, piece] of template.path.entries())
+    if (typeof piece !== "string" && !take(held, piece, decoded(segments[at]!))) return undefined;
+  takeParameters(held, template, url);
+  return held;
+}
+
+// A parameter that is missing holds nothing; what it would have held is then not known.
+function takeParameters(held: Held, template: LinkTemplate, url: URL): void {
+  for (const [name, piece] of template.parameters) {
+    if (typeof piece === "string") continue;
+    const value = url.searchParams.get(name);
+    if (value !== null) take(held, piece, value);
+  }
+}
+
+function take(held: Held, piece: Exclude<Piece, string>, value: string): boolean {
+  const { before, holds, after } = piece;
+  if (value.length < before.length + after.length || !value.startsWith(before) || !value.endsWith(after))
+    return false;
+  const inside = value.slice(before.length, value.length - after.length);
+  if (inside === "") return false;
+  held[holds] = inside;
+  return true;
+}
+
+function recognised<P extends Recognisable>(
+  program: P,
+  { id, sub }: Held,
+  destination: string | null,
+): Recognition<P> {
+  const tracking = id === program.trackingId ? "ours" : "foreign";
+  return { program, tracking, trackingId: id ?? null, subId: sub ?? null, destination };
+}
+
+function recogniseOnto<P extends Recognisable>(owners: readonly P[], address: string): Recognition<P> {
+  const url = address.includes("?") ? new URL(address) : undefined;
+  let foreign: Recognition<P> | undefined;
+  for (const program of owners) {
+    const { template } = program;
+    if (template?.way !== "onto" || !url) continue;
+    const held: Held = {};
+    takeParameters(held, template, url);
+    if (held.id === undefined) continue;
+    const found = recognised(program, held, withoutParameters(address, template));
+    if (found.tracking === "ours") return found;
+    foreign ??= found;
+  }
+  return (
+    foreign ?? { program: owners[0]!, tracking: "none", trackingId: null, subId: null, destination: address }
+  );
+}
+
+// Takes the program's parameters out and leaves every other sign of the address as it was.
+function withoutParameters(address: string, template: LinkTemplate): string {
+  const [whole, fragment] = splitAt(address, "#");
+  const [path, query] = splitAt(whole, "?");
+  const own = new Set(template.parameters.map(([name]) => name));
+  const kept = query
+    .slice(1)
+    .split("&")
+    .filter((part) => !own.has(decoded(splitAt(part, "=")[0])));
+  return `${path}${kept.length === 0 ? "" : `?${kept.join("&")}`}${fragment}`;
+}

@@ -1,0 +1,5 @@
+import { MANAGED_TOKENS, type ManagedToken } from "../objects/rule.ts";
+
+/** Something a rule or an override can decide about a link. */
+export type Attribute = ManagedToken | "target";
+export const ATTRIBUTES: readonly Attribute[] = [...MANAGED_TOKENS, "target"];

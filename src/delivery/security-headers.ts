@@ -1,0 +1,6 @@
+/** Headers of every document that readers get: no scripts, nothing guessed, no frame but our own kind. */
+export const SECURITY = [
+  "X-Content-Type-Options", "nosniff",
+  "Referrer-Policy", "strict-origin-when-cross-origin",
+  "Content-Security-Policy", "default-src 'self'; img-src * data:; style-src 'self' 'unsafe-inline'; script-src 'none'; object-src 'none'; base-uri 'none'",
+]; // prettier-ignore

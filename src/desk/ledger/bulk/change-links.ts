@@ -1,0 +1,103 @@
+import type { LinkBulk, LinkBulkAnswer } from "../../../core/objects/ledger.ts";
+import { audit, type Actor, type Desk } from "../../desk.ts";
+import type { Progress } from "../../jobs.ts";
+import { notFound } from "../../problem.ts";
+import { changeMany, undoMany } from "../../routes/bulk.ts";
+import type { OpenSite } from "../../sites.ts";
+import { keepSaved } from "../keep-saved.ts";
+import { ledgerReady } from "../list-links.ts";
+import { planChange, shownChanges, type BulkPlan } from "./plan.ts";
+import { putBack, writeDocuments, type BeforePage } from "./write-documents.ts";
+
+const KEPT_AT_ONCE = 100;
+
+/** Changes many links in one step that can be undone as one; or, as a dry run, says what it would do. */
+export async function changeLinks(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  bulk: LinkBulk,
+  progress: Progress,
+): Promise<LinkBulkAnswer> {
+  await ledgerReady(desk, site);
+  const plan = await planChange(desk, actor, site, bulk, progress);
+  if (bulk.dryRun || (plan.documents.length === 0 && plan.routes.length === 0))
+    return answerOf(plan, null, plan.refused);
+  const routes = await changeRoutes(desk, actor, site, plan);
+  const batch = await desk.store
+    .transaction(async (transaction) => {
+      const { before, refused } = await writeDocuments(desk, actor, site, plan.documents, bulk.published, progress, transaction); // prettier-ignore
+      plan.refused.push(...refused);
+      const [kept] = await desk.store.rows<{ id: string }>(
+        `WITH kept AS (INSERT INTO link_batches (site_id, action, before, made_by) VALUES ($site::bigint, $action::jsonb, $before::jsonb, $by) RETURNING id) SELECT id::text FROM kept`,
+        { site: site.id, action: JSON.stringify(bulk.action), before: JSON.stringify({ pages: before, routes }), by: actor.name },
+        transaction,
+      ); // prettier-ignore
+      return { id: kept!.id, pages: before.map(({ id }) => id) };
+    })
+    .catch(async (error: unknown) => {
+      if (routes !== null) await undoMany(desk, actor, site, routes);
+      throw error;
+    });
+  await keepAll(desk, site, batch.pages);
+  await audit(desk, actor, {
+    siteId: site.id,
+    action: `links.${bulk.action.do}`,
+    object: `batch ${batch.id}`,
+    detail: { pages: batch.pages.length, routes: plan.routes.length, published: bulk.published },
+  });
+  return answerOf(plan, batch.id, plan.refused);
+}
+
+/** Puts many links back as they were. Pages and routes that somebody changed since are left, and named. */
+export async function undoChange(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  batchId: string,
+): Promise<{ restored: number; left: string[] }> {
+  const [batch] = await desk.store.rows<{ before: { pages: BeforePage[]; routes: string | null } }>(
+    "UPDATE link_batches SET undone_at = now() WHERE id = $id::bigint AND site_id = $site::bigint AND undone_at IS NULL RETURNING before",
+    { id: /^\d{1,18}$/.test(batchId) ? batchId : "0", site: site.id },
+  );
+  if (!batch) throw notFound("This change");
+  const { pages, routes } = batch.before;
+  const left = await desk.store.transaction((transaction) => putBack(desk, actor, site, pages, transaction));
+  const ofRoutes = routes === null ? { restored: 0, left: [] } : await undoMany(desk, actor, site, routes);
+  await keepAll(desk, site, pages.map(({ id }) => id)); // prettier-ignore
+  await audit(desk, actor, { siteId: site.id, action: "links.undo", object: `batch ${batchId}` });
+  return { restored: pages.length - left.length + ofRoutes.restored, left: [...left, ...ofRoutes.left] };
+}
+
+// Routes change first: their own undo stands ready should the pages fail.
+async function changeRoutes(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  plan: BulkPlan,
+): Promise<string | null> {
+  if (plan.routes.length === 0) return null;
+  const { batch, refused } = await changeMany(desk, actor, site, {
+    action: { do: "mend", destinations: Object.fromEntries(plan.routes.map(({ id, after }) => [id, after])) },
+    dryRun: false,
+  });
+  plan.refused.push(...refused.map(({ address, message }) => ({ where: address, message })));
+  plan.routes = plan.routes.filter(({ id }) => !refused.some((one) => one.id === id));
+  return batch;
+}
+
+async function keepAll(desk: Desk, site: OpenSite, pages: readonly string[]): Promise<void> {
+  for (let from = 0; from < pages.length; from += KEPT_AT_ONCE)
+    await keepSaved(desk, site, ...pages.slice(from, from + KEPT_AT_ONCE));
+}
+
+function answerOf(plan: BulkPlan, batch: string | null, refused: BulkPlan["refused"]): LinkBulkAnswer {
+  return {
+    links: plan.documents.reduce((sum, { links }) => sum + links.length, 0),
+    pages: new Set(plan.documents.map(({ pageId }) => pageId)).size,
+    routes: plan.routes.length,
+    changes: shownChanges(plan),
+    refused: refused.slice(0, 200),
+    batch,
+  };
+}

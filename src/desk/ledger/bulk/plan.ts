@@ -1,0 +1,167 @@
+import { changedDestination, changeLink } from "../../../core/ledger/change-link.ts";
+import type { LinkBulk, LinkChange } from "../../../core/objects/ledger.ts";
+import { fillAddress } from "../../../core/text/variables.ts";
+import { readForChange, ledgerIds, type ChangedRow } from "../../../store/ledger-reading.ts";
+import type { Actor, Desk } from "../../desk.ts";
+import type { Progress } from "../../jobs.ts";
+import { Problem } from "../../problem.ts";
+import type { OpenSite } from "../../sites.ts";
+import { linksTo, programChange, type AddressChange } from "./program-change.ts";
+import { shortUrls } from "./shorten.ts";
+
+/** New stored parts of one link of a document. */
+export interface PlannedLink {
+  ordinal: number;
+  href: string;
+  override: string | null;
+  before: Pick<ChangedRow, "href" | "override" | "words">;
+}
+
+/** What is to be changed in one document, told by its page's stamp. */
+export interface PlannedDocument {
+  pageId: string;
+  kind: "page" | "block" | "navigation";
+  where: string;
+  edition: "both" | "draft" | "published";
+  stamp: string;
+  links: PlannedLink[];
+}
+
+/** All that a change of many would do. */
+export interface BulkPlan {
+  documents: PlannedDocument[];
+  /** Route's id to its new destination. */
+  routes: { id: string; address: string; before: string; after: string }[];
+  refused: { where: string; message: string }[];
+}
+
+const MOST_LINKS = 50_000;
+
+/**
+ * Finds out what a change of many does. It changes nothing yet, save that short links that are to be put in are made,
+ * unless it is a dry run.
+ */
+export async function planChange(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  bulk: LinkBulk,
+  progress: Progress,
+): Promise<BulkPlan> {
+  const ofProgram = bulk.action.do === "program" ? await programChange(desk, site, bulk.action) : undefined;
+  const rows = await chosenRows(desk, site, bulk, ofProgram?.hosts);
+  const shorts =
+    bulk.action.do === "shorten"
+      ? await shortUrls(desk, site, rows, bulk.dryRun ? undefined : actor)
+      : undefined;
+  const documents = new Map<string, PlannedDocument>();
+  const refused: BulkPlan["refused"] = [];
+  for (const [index, row] of rows.entries()) {
+    if (index % 2_000 === 0) await progress.step(index, rows.length);
+    const where = row.place || row.title;
+    const short = shorts?.get(row.destination_key);
+    if (typeof short === "object") {
+      refused.push({ where, message: short.refused });
+      continue;
+    }
+    const address = fillAddress(row.href, site.variables);
+    const programUrl = ofProgram?.change(address, { page: row.place, position: row.ordinal + 1 });
+    if (typeof programUrl === "object") {
+      refused.push({ where, message: `${row.href}: ${programUrl.refused}` });
+      continue;
+    }
+    const change = changeLink({ href: row.href, address, override: row.override, shortUrl: short, programUrl }, bulk.action); // prettier-ignore
+    if (typeof change === "string") refused.push({ where, message: `${row.href}: ${change}` });
+    if (typeof change !== "object") continue;
+    const key = `${row.page_id} ${row.edition}`;
+    let document = documents.get(key);
+    if (!document) {
+      const { page_id: pageId, kind, edition, stamp } = row;
+      documents.set(key, (document = { pageId, kind, where, edition, stamp, links: [] }));
+    }
+    document.links.push({ ...change, ordinal: row.ordinal, before: row });
+  }
+  return {
+    documents: [...documents.values()],
+    routes: await plannedRoutes(desk, site, bulk, rows, ofProgram?.change, refused),
+    refused,
+  };
+}
+
+async function chosenRows(
+  desk: Desk,
+  site: OpenSite,
+  bulk: LinkBulk,
+  hosts: string[] | undefined,
+): Promise<ChangedRow[]> {
+  const { ids, filter, action } = bulk;
+  const found = (edition: "written" | "readers", most: number): Promise<string[]> =>
+    action.do === "program" && !filter
+      ? linksTo(desk, site, hosts, edition, most)
+      : ledgerIds(desk.store, site.id, { ...filter, edition }, most);
+  const chosen = ids ?? (await found("written", MOST_LINKS + 1));
+  if (chosen.length > MOST_LINKS)
+    throw new Problem(422, "Too many at once", `At most ${MOST_LINKS.toLocaleString("en-GB")} links are changed together; narrow the choice.`); // prettier-ignore
+  const alsoPublished = bulk.published && !ids ? await found("readers", MOST_LINKS) : [];
+  return readForChange(desk.store, site.id, [...new Set([...chosen, ...alsoPublished])], bulk.published);
+}
+
+// Routes that lead to what is replaced; for a parameter, those that the chosen links go through.
+async function plannedRoutes(
+  desk: Desk,
+  site: OpenSite,
+  { action, routes }: LinkBulk,
+  rows: readonly ChangedRow[],
+  ofProgram: AddressChange | undefined,
+  refused: BulkPlan["refused"],
+): Promise<BulkPlan["routes"]> {
+  if (
+    !routes ||
+    (!ofProgram && action.do !== "destination" && action.do !== "host" && action.do !== "parameter")
+  )
+    return [];
+  const through = [...new Set(rows.flatMap(({ route_id }) => route_id ?? []))];
+  const all = await desk.store.rows<{ id: string; address: string; destination: string }>(
+    `SELECT id::text, address, destination FROM routes WHERE site_id = $site::bigint AND deleted_at IS NULL AND destination IS NOT NULL
+       AND ${action.do === "parameter" ? "id = ANY($through::bigint[])" : "$through::bigint[] IS NOT NULL"} ORDER BY id`,
+    { site: site.id, through },
+  );
+  return all.flatMap(({ id, address, destination }) => {
+    const after = ofProgram
+      ? ofProgram(destination, { page: address, position: 1 })
+      : changedDestination(destination, action);
+    if (typeof after === "object") refused.push({ where: address, message: after.refused });
+    return typeof after !== "string" ? [] : [{ id, address, before: destination, after }];
+  });
+}
+
+const MOST_SHOWN = 500;
+
+/** A plan as it is shown before it is carried out. */
+export function shownChanges({ documents, routes }: BulkPlan): LinkChange[] {
+  const links = documents.flatMap(({ kind, where, pageId, edition, links: changed }) =>
+    changed.map(({ href, override, before }) => ({
+      place: kind,
+      where,
+      id: pageId,
+      words: before.words,
+      before: inWords(before.href, before.override),
+      after: inWords(href, override),
+      edition,
+    })),
+  );
+  const ofRoutes = routes.map(({ id, address, before, after }) => ({
+    place: "route" as const,
+    where: address,
+    id,
+    words: "",
+    before,
+    after,
+    edition: "both" as const,
+  }));
+  return [...links, ...ofRoutes].slice(0, MOST_SHOWN);
+}
+
+function inWords(href: string, override: string | null): string {
+  return override === null ? href : `${href} · by hand: ${override}`;
+}

@@ -1,0 +1,253 @@
+import type { Transaction } from "sequelize";
+import type { Body } from "../../../core/body/body.ts";
+import { bodyToHtml } from "../../../core/body/to-html.ts";
+import { rewriteLinks } from "../../../core/links/rewrite.ts";
+import type { NavigationItem } from "../../../core/objects/navigation.ts";
+import { parseOverride } from "../../../core/rules/override.ts";
+import { noteChange } from "../../../store/changes.ts";
+import type { PageRow, PublishedPage, Row } from "../../../store/models.ts";
+import { bindLinks } from "../../bound-links.ts";
+import type { Actor, Desk } from "../../desk.ts";
+import type { Progress } from "../../jobs.ts";
+import { changeOf, takenBody } from "../../pages.ts";
+import { storedLinks } from "../../page-views.ts";
+import type { OpenSite } from "../../sites.ts";
+import { NAVIGATION_PAGE, navigationEntries } from "../documents.ts";
+import type { BulkPlan, PlannedDocument, PlannedLink } from "./plan.ts";
+
+/** A page, block or the navigation as it was, and the version by which it is told that nobody has changed it since. */
+export interface BeforePage {
+  id: string;
+  where: string;
+  /** Version after the change. */
+  version: number;
+  html?: string;
+  /** Readers got the draft as it was. */
+  same?: boolean;
+  published?: PublishedPage | null;
+  items?: NavigationItem[];
+}
+
+type Refused = BulkPlan["refused"];
+
+/** Writes planned documents. What was changed since it was planned is left, and named. */
+export async function writeDocuments(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  documents: readonly PlannedDocument[],
+  published: boolean,
+  progress: Progress,
+  transaction: Transaction,
+): Promise<{ before: BeforePage[]; refused: Refused }> {
+  const before: BeforePage[] = [];
+  const refused: Refused = [];
+  const pages = new Map<string, PlannedDocument[]>();
+  for (const document of documents)
+    pages.set(document.pageId, [...(pages.get(document.pageId) ?? []), document]);
+  let done = 0;
+  for (const [pageId, ofPage] of pages) {
+    const where = ofPage[0]!.where;
+    const written =
+      pageId === NAVIGATION_PAGE
+        ? await writeNavigation(desk, actor, site, ofPage[0]!, refused, transaction)
+        : await writePage(desk, actor, site, ofPage, published, transaction);
+    if (written) before.push({ id: pageId, where, ...written });
+    else refused.push({ where, message: "It was changed meanwhile; look again." });
+    await progress.step((done += 1), pages.size);
+  }
+  return { before, refused };
+}
+
+async function writePage(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  documents: readonly PlannedDocument[],
+  publish: boolean,
+  transaction: Transaction,
+): Promise<Omit<BeforePage, "id" | "where"> | undefined> {
+  const { pageId, stamp } = documents[0]!;
+  const row = await desk.store.pages.findOne({
+    where: { id: pageId, siteId: site.id, deletedAt: null },
+    transaction,
+    lock: transaction.LOCK.UPDATE,
+  });
+  if (!row || stamp !== `${row.version}:${row.publishedVersion ?? 0}`) return undefined;
+  const of = (edition: PlannedDocument["edition"]): PlannedLink[] | undefined =>
+    documents.find((one) => one.edition === edition)?.links;
+  const before = { html: row.html, published: row.published, same: row.publishedVersion === row.version };
+  const both = of("both");
+  const forReaders = publish && row.published ? (both ?? of("published")) : undefined;
+  const forDraft = both ?? of("draft");
+  let readersText: Text | undefined;
+  if (row.published && forReaders) {
+    readersText = textOf(withLinks(row.published.html, forReaders));
+    const { html } = readersText;
+    const bound = await bindLinks(desk, site, html, row.published.bound ?? {});
+    await putPublished(desk, actor, row, { ...row.published, html, bound }, readersText, transaction);
+  }
+  // A draft that readers get as it is stays the same version as what they get; else it is a later one.
+  const version = both && forReaders ? row.version : row.version + 1;
+  if (both && readersText) await putDraft(desk, actor, site, row, readersText, version, transaction);
+  else if (forDraft)
+    await putDraft(desk, actor, site, row, textOf(withLinks(before.html, forDraft)), version, transaction);
+  else await row.update({ version, updatedBy: actor.name }, { transaction });
+  return { ...before, version };
+}
+
+/** Puts pages back as they were before; answers where those are that somebody changed since. */
+export async function putBack(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  pages: readonly BeforePage[],
+  transaction: Transaction,
+): Promise<string[]> {
+  const left: string[] = [];
+  for (const page of pages) {
+    const isBack = page.items
+      ? await putNavigation(desk, actor, site, page.items, page.version, transaction)
+      : await putPageBack(desk, actor, site, page, transaction);
+    if (!isBack) left.push(page.where);
+  }
+  return left;
+}
+
+async function putPageBack(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  page: BeforePage,
+  transaction: Transaction,
+): Promise<boolean> {
+  const row = await desk.store.pages.findOne({
+    where: { id: page.id, siteId: site.id, deletedAt: null, version: page.version },
+    transaction,
+    lock: transaction.LOCK.UPDATE,
+  });
+  if (!row) return false;
+  const { html, published, same } = page;
+  const isReadersToo = published && published.html !== row.published?.html;
+  const text = textOf(html!);
+  if (isReadersToo) {
+    const readersText = published.html === html ? text : textOf(published.html);
+    await putPublished(desk, actor, row, published, readersText, transaction);
+  }
+  const version = isReadersToo && same ? row.version : row.version + 1;
+  await putDraft(desk, actor, site, row, text, version, transaction);
+  // The draft is again what readers get.
+  if (same) await row.update({ publishedVersion: version }, { transaction, silent: true });
+  return true;
+}
+
+// Takes the next version for what readers get, and keeps it as a revision.
+async function putPublished(
+  desk: Desk,
+  actor: Actor,
+  row: Row<PageRow>,
+  published: PublishedPage,
+  { body }: Text,
+  transaction: Transaction,
+): Promise<void> {
+  const version = row.version + 1;
+  await row.update({ published, publishedVersion: version, version, updatedBy: actor.name }, { transaction });
+  await desk.store.rows(
+    "INSERT INTO revisions (page_id, version, snapshot, created_by) VALUES ($page::bigint, $version, $snapshot::jsonb, $by) ON CONFLICT DO NOTHING",
+    { page: row.id, version, snapshot: JSON.stringify({ ...published, body }), by: actor.name },
+    transaction,
+  );
+  await noteChange(desk.store, transaction, changeOf(row));
+}
+
+async function putDraft(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  row: Row<PageRow>,
+  { body, html }: Text,
+  version: number,
+  transaction: Transaction,
+): Promise<void> {
+  const bound = await bindLinks(desk, site, html, row.bound);
+  await row.update({ body, html, bound, ...storedLinks(html), version, updatedBy: actor.name }, { transaction }); // prettier-ignore
+}
+
+/** A text as it is stored: as the editor has it, and as HTML. */
+interface Text {
+  body: Body;
+  html: string;
+}
+
+function textOf(written: string): Text {
+  const { body } = takenBody({ html: written });
+  return { body, html: bodyToHtml(body) };
+}
+
+function withLinks(html: string, links: readonly PlannedLink[]): string {
+  const byOrdinal = new Map(links.map((link) => [link.ordinal, link]));
+  let ordinal = -1;
+  return rewriteLinks(
+    html,
+    ({ rel, target, override, href }) => {
+      const planned = byOrdinal.get((ordinal += 1));
+      // A document of the same stamp holds the same links in the same order.
+      if (!planned || planned.before.href !== href) return { rel, target, override };
+      return { rel, target, href: planned.href, override: planned.override };
+    },
+    { keepOverride: true },
+  );
+}
+
+async function writeNavigation(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  { stamp, links }: PlannedDocument,
+  refused: Refused,
+  transaction: Transaction,
+): Promise<Omit<BeforePage, "id" | "where"> | undefined> {
+  const [row] = await desk.store.rows<{ version: number; items: NavigationItem[] }>(
+    "SELECT version, items FROM navigations WHERE site_id = $site::bigint FOR UPDATE",
+    { site: site.id },
+    transaction,
+  );
+  if (!row || String(row.version) !== stamp) return undefined;
+  const items = structuredClone(row.items);
+  const entries = navigationEntries(items);
+  for (const link of links) {
+    const reason = changeEntry(entries[link.ordinal]!, link);
+    if (reason) refused.push({ where: `Navigation: ${link.before.words}`, message: reason });
+  }
+  await putNavigation(desk, actor, site, items, row.version, transaction);
+  return { items: row.items, version: row.version + 1 };
+}
+
+function changeEntry(entry: NavigationItem, { href, override, before }: PlannedLink): string | undefined {
+  if (href !== before.href) {
+    if (entry.page !== undefined) return "This entry leads to a page, whatever its path; change it in the navigation."; // prettier-ignore
+    entry.address = href;
+  }
+  const { target, ...tokens } = parseOverride(override ?? "").override;
+  if (target) entry.target = target;
+  else delete entry.target;
+  return Object.keys(tokens).length > 0 ? "An entry of the navigation has a tab choice of its own, and no rel." : undefined; // prettier-ignore
+}
+
+async function putNavigation(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  items: readonly NavigationItem[],
+  version: number,
+  transaction: Transaction,
+): Promise<boolean> {
+  const saved = await desk.store.rows(
+    `WITH saved AS (UPDATE navigations SET items = $items::jsonb, version = version + 1, updated_by = $by, updated_at = now()
+       WHERE site_id = $site::bigint AND version = $version::int RETURNING version) SELECT version FROM saved`,
+    { site: site.id, items: JSON.stringify(items), version, by: actor.name },
+    transaction,
+  );
+  if (saved.length > 0) await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
+  return saved.length > 0;
+}

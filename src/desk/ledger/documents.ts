@@ -1,0 +1,122 @@
+import { createHash } from "node:crypto";
+import type { NavigationItem } from "../../core/objects/navigation.ts";
+import { flattenNavigation } from "../../core/objects/navigation.ts";
+import type { Placement } from "../../core/objects/page.ts";
+import type { PublishedPage } from "../../store/models.ts";
+import type { LedgerSourceRow } from "../../store/ledger-rows.ts";
+import { escapeAttribute, escapeText } from "entities";
+import { pagePaths } from "../bound-links.ts";
+import type { DeskCore } from "../desk.ts";
+import type { OpenSite } from "../sites.ts";
+
+/** A document whose links the ledger keeps. */
+export interface LinkDocument {
+  source: Pick<
+    LedgerSourceRow,
+    "kind" | "pageId" | "edition" | "live" | "stamp" | "path" | "title" | "category"
+  >;
+  html: string;
+  bound: Record<string, string>;
+}
+
+interface PageHere {
+  id: string;
+  kind: "page" | "block";
+  path: string;
+  title: string;
+  category: string;
+  html: string;
+  bound: Record<string, string>;
+  placement: Placement | null;
+  published: PublishedPage | null;
+  same: boolean;
+  stamp: string;
+}
+
+/** By which a later form of a page p is told: its draft's version and the published one. */
+export const PAGE_STAMP = "p.version || ':' || coalesce(p.published_version, 0)";
+export const NAVIGATION_PAGE = "0";
+
+/** What every entry of the ledger depends on besides its own page, in short. */
+export function ingredientsOf(site: OpenSite): string {
+  const { hosts, variables, partners, disclosure, paidLimit, paidLimitLong, longWords } = site;
+  const all = JSON.stringify([hosts, variables, partners, disclosure, paidLimit, paidLimitLong, longWords]);
+  return createHash("sha256").update(all).digest("base64url").slice(0, 16);
+}
+
+/** The documents of these pages and blocks as they stand now; those that are deleted have none. Page 0 is the navigation. */
+export async function documentsOf(
+  core: DeskCore,
+  site: OpenSite,
+  pageIds: readonly string[],
+): Promise<LinkDocument[]> {
+  const rows = await core.store.rows<PageHere>(
+    `SELECT p.id::text, p.kind, p.path, p.title, p.category, p.html, p.bound, p.placement, p.published,
+       p.published_version IS NOT DISTINCT FROM p.version AS same, ${PAGE_STAMP} AS stamp
+     FROM pages p WHERE p.site_id = $site::bigint AND p.id = ANY($ids::bigint[]) AND p.deleted_at IS NULL ORDER BY p.id`,
+    { site: site.id, ids: pageIds },
+  );
+  const documents = rows.flatMap(documentsOfPage);
+  if (!pageIds.includes(NAVIGATION_PAGE)) return documents;
+  const navigation = await navigationDocument(core, site);
+  return navigation ? [...documents, navigation] : documents;
+}
+
+function documentsOfPage(page: PageHere): LinkDocument[] {
+  const { id, kind, stamp, published } = page;
+  const about = { kind, pageId: id, stamp };
+  const draft = (edition: "both" | "draft", live: boolean): LinkDocument => ({
+    source: { ...about, edition, live, path: page.path, title: page.title, category: page.category },
+    html: page.html,
+    bound: page.bound,
+  });
+  if (!published) return [draft("both", false)];
+  if (page.same) return [draft("both", true)];
+  const { path, title, category, html, bound = {} } = published;
+  return [
+    draft("draft", false),
+    { source: { ...about, edition: "published", live: true, path, title, category }, html, bound },
+  ];
+}
+
+async function navigationDocument(core: DeskCore, site: OpenSite): Promise<LinkDocument | undefined> {
+  const [row] = await core.store.rows<{ version: number; items: NavigationItem[] }>(
+    "SELECT version, items FROM navigations WHERE site_id = $site::bigint",
+    { site: site.id },
+  );
+  if (!row) return undefined;
+  const entries = navigationEntries(row.items);
+  const paths = await pagePaths(
+    core,
+    site,
+    entries.flatMap(({ page }) => page ?? []),
+  );
+  // An entry whose page is gone leads nowhere, and is shown so.
+  const links = entries.map((item) =>
+    navigationLink(item, (item.page === undefined ? item.address : paths.get(item.page)) ?? ""),
+  );
+  return {
+    source: {
+      kind: "navigation",
+      pageId: NAVIGATION_PAGE,
+      edition: "both",
+      live: true,
+      stamp: String(row.version),
+      path: "",
+      title: "Navigation",
+      category: "",
+    },
+    html: links.join("\n"),
+    bound: {},
+  };
+}
+
+/** The entries of a navigation that are links, in the order in which the ledger counts them. */
+export function navigationEntries(items: readonly NavigationItem[]): NavigationItem[] {
+  return flattenNavigation(items).filter(({ page, address }) => page !== undefined || address !== undefined);
+}
+
+function navigationLink({ label, target }: NavigationItem, href: string): string {
+  const override = target ? ` data-override="target=${target}"` : "";
+  return `<a href="${escapeAttribute(href)}"${override}>${escapeText(label)}</a>`;
+}

@@ -1,0 +1,111 @@
+import pLimit from "p-limit";
+import { lockLedger, removeSources, writeSources, type SourcePlace } from "../../store/ledger-rows.ts";
+import type { DeskCore } from "../desk.ts";
+import { currentRules } from "../rules/rules.ts";
+import type { OpenSite } from "../sites.ts";
+import { documentsOf, NAVIGATION_PAGE, PAGE_STAMP } from "./documents.ts";
+import { readLinks } from "./read-links.ts";
+
+/**
+ * Brings the ledger up to date with these pages and blocks (0: the navigation) as they stand now. What was changed
+ * again while it was read is left to whoever changed it. Answers which of them answer at another address than the
+ * ledger knew: links elsewhere may lead to another end now.
+ */
+export async function keepPages(
+  core: DeskCore,
+  site: OpenSite,
+  pageIds: readonly string[],
+): Promise<string[]> {
+  if (pageIds.length === 0) return [];
+  const [{ version, rules }, documents] = await Promise.all([
+    currentRules(core, site),
+    documentsOf(core, site, pageIds),
+  ]);
+  const read = await readLinks(core, site, rules, documents);
+  const moved = await core.store.transaction(async (transaction) => {
+    await lockLedger(core.store, site.id, transaction);
+    if (version !== (await rulesVersion(core, site, transaction))) return undefined;
+    const stamps = await stampsNow(core, site, pageIds, transaction);
+    const current = pageIds.filter((id) => {
+      const seen = documents.find(({ source }) => source.pageId === id)?.source.stamp;
+      return stamps.get(id) === seen;
+    });
+    const kept = read.filter(({ source }) => current.includes(source.pageId));
+    const before = placesOf(await removeSources(core.store, site.id, current, transaction));
+    await writeSources(core.store, site.id, kept, transaction);
+    const after = placesOf(kept.map(({ source }) => source));
+    return current.filter((id) => id !== NAVIGATION_PAGE && before.get(id) !== after.get(id));
+  });
+  // Other rules came into force meanwhile.
+  return moved ?? keepPages(core, site, pageIds);
+}
+
+async function rulesVersion(core: DeskCore, site: OpenSite, transaction: Transaction): Promise<number> {
+  const [row] = await core.store.rows<{ version: number }>(
+    "SELECT coalesce(max(version), 0) AS version FROM rule_sets WHERE site_id = $site::bigint",
+    { site: site.id },
+    transaction,
+  );
+  return row!.version;
+}
+
+type Transaction = Parameters<Parameters<DeskCore["store"]["transaction"]>[0]>[0];
+
+async function stampsNow(
+  core: DeskCore,
+  site: OpenSite,
+  pageIds: readonly string[],
+  transaction: Transaction,
+): Promise<Map<string, string>> {
+  const rows = await core.store.rows<{ id: string; stamp: string }>(
+    `SELECT p.id::text, ${PAGE_STAMP} AS stamp FROM pages p WHERE p.site_id = $site::bigint AND p.id = ANY($ids::bigint[]) AND p.deleted_at IS NULL
+     UNION ALL SELECT '${NAVIGATION_PAGE}', version::text FROM navigations WHERE site_id = $site::bigint AND ${NAVIGATION_PAGE} = ANY($ids::bigint[])`,
+    { site: site.id, ids: pageIds },
+    transaction,
+  );
+  return new Map(rows.map(({ id, stamp }) => [id, stamp]));
+}
+
+// Where pages stand for links that lead to them, in one text each.
+function placesOf(sources: readonly SourcePlace[]): Map<string, string> {
+  const places = new Map<string, string>();
+  const ordered = [...sources].sort((a, b) => (a.edition < b.edition ? -1 : 1));
+  for (const { pageId, live, path } of ordered)
+    places.set(pageId, `${places.get(pageId) ?? ""}${live} ${path}\n`);
+  return places;
+}
+
+// Pages are read some at a time: what their links need is looked up together, and no answer grows too large.
+const PAGES_AT_ONCE = 100;
+
+/** The same for any number of pages, portion by portion. */
+export async function keepManyPages(
+  core: DeskCore,
+  site: OpenSite,
+  pageIds: readonly string[],
+  step: (done: number) => Promise<void>,
+): Promise<string[]> {
+  const moved: string[] = [];
+  // The next portion is read while PostgreSQL writes the last one.
+  const limit = pLimit(2);
+  let done = 0;
+  let stopped: unknown;
+  const portions: (readonly string[])[] = [];
+  for (let from = 0; from < pageIds.length; from += PAGES_AT_ONCE)
+    portions.push(pageIds.slice(from, from + PAGES_AT_ONCE));
+  await Promise.all(
+    portions.map((portion) =>
+      limit(async () => {
+        if (stopped) return;
+        try {
+          moved.push(...(await keepPages(core, site, portion)));
+          await step((done += portion.length));
+        } catch (error) {
+          stopped = error;
+        }
+      }),
+    ),
+  );
+  if (stopped) throw stopped;
+  return moved;
+}

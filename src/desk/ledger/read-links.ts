@@ -1,0 +1,178 @@
+import { ownPlace } from "../../core/address/classify.ts";
+import { isDisclosed } from "../../core/check/disclosure.ts";
+import { checkPage, type CheckAgainst } from "../../core/check/page-check.ts";
+import { RULE_FINDING_CODES, type Finding, type FindingCode } from "../../core/check/finding.ts";
+import { occurrencesIn, type Occurrence } from "../../core/ledger/occurrence.ts";
+import { movedTo } from "../../core/links/deliver.ts";
+import { findLinks } from "../../core/links/find.ts";
+import { plainText } from "../../core/links/plain-text.ts";
+import type { Rule } from "../../core/objects/rule.ts";
+import type { SiteSight } from "../../core/rules/link-facts.ts";
+import { subIdOf } from "../../core/rules/partners.ts";
+import type { Look } from "../../core/rules/looks.ts";
+import { fillAddress } from "../../core/text/variables.ts";
+import type { LedgerLinkRow, LedgerSourceRow } from "../../store/ledger-rows.ts";
+import { pagePaths, withMovedLinks } from "../bound-links.ts";
+import type { DeskCore } from "../desk.ts";
+import { looksAt } from "../link-looks.ts";
+import { lookUpPlaces, type Places } from "../routes/places.ts";
+import type { OpenSite } from "../sites.ts";
+import { ingredientsOf, type LinkDocument } from "./documents.ts";
+
+/** A document as the ledger writes it. */
+export interface ReadDocument {
+  source: LedgerSourceRow;
+  links: LedgerLinkRow[];
+}
+
+/** Reads the links of documents: where each leads, what readers get of it and what is to be said of it. */
+export async function readLinks(
+  core: DeskCore,
+  site: OpenSite,
+  rules: readonly Rule[],
+  documents: readonly LinkDocument[],
+): Promise<ReadDocument[]> {
+  const found = documents.map(({ html }) => findLinks(html));
+  const fill = (href: string): string => fillAddress(href, site.variables);
+  const stored = found.flatMap((links) => links.map(({ href }) => fill(href)));
+  // Each document's own pages: the same path may have belonged to another page when another document was saved.
+  const ids = [...new Set(documents.flatMap(({ bound }) => Object.values(bound)))];
+  const paths = await pagePaths(core, site, ids);
+  const pagePath = (id: string): string | undefined => paths.get(id);
+  const ways = { hosts: site.hostNames, pagePath };
+  const movedIn = documents.map(
+    ({ bound }) =>
+      (href: string) =>
+        movedTo(fill(href), bound, ways),
+  );
+  const moved = movedIn.flatMap((way, index) => found[index]!.flatMap(({ href }) => way(href) ?? []));
+  const addresses = [...stored, ...moved];
+  const places = await lookUpPlaces(core, site, addresses);
+  const sight: SiteSight = { ...places.sight(), pagePath };
+  const read = documents.map((document, index) =>
+    occurrencesIn(
+      found[index]!,
+      { page: document.source.path || undefined, category: document.source.category || undefined, bound: document.bound, variables: site.variables },
+      rules,
+      sight,
+    ),
+  ); // prettier-ignore
+  const short = await shortLinksFor(core, site, read.flat());
+  const madeOf = ingredientsOf(site);
+  return documents.map((document, index) => {
+    const isMoved = found[index]!.some(({ href }) => movedIn[index]!(href) !== undefined);
+    const html = isMoved ? withMovedLinks(document.html, movedIn[index]!) : document.html;
+    const links = isMoved ? findLinks(html) : found[index]!;
+    const looks = looksAt(places, site, links.map(({ href }) => fill(href))); // prettier-ignore
+    const plain = plainText(html);
+    const findings = checkPage(html, against(site, rules, document, looks), plain, links);
+    const codes = codesByLink(findings);
+    return {
+      source: {
+        ...document.source,
+        madeOf,
+        words: plain.words,
+        // null: it need not tell readers.
+        disclosed: document.source.kind === "page" ? isDisclosed(plain.text, site.disclosure) : null,
+        findings: codes.get(null) ?? [],
+      },
+      links: read[index]!.map((one) => linkRow(one, codes.get(one.ordinal) ?? NONE, places, site, short)),
+    };
+  });
+}
+
+function against(
+  site: OpenSite,
+  rules: readonly Rule[],
+  { source }: LinkDocument,
+  looks: readonly Look[],
+): CheckAgainst {
+  const { partners, disclosure, variables, hostNames, paidLimit, paidLimitLong, longWords } = site;
+  const isPage = source.kind === "page";
+  return {
+    hosts: hostNames,
+    looks,
+    rules,
+    page: { path: source.path, category: source.category },
+    variables,
+    // A block stands on many pages: how many paid links those bear is theirs to say.
+    limits: isPage
+      ? { paidLimit, paidLimitLong, longWords }
+      : { paidLimit: Infinity, paidLimitLong: Infinity, longWords },
+    partners,
+    disclosure: isPage ? disclosure : undefined,
+  };
+}
+
+const NONE: readonly FindingCode[] = [];
+
+function linkRow(
+  one: Occurrence,
+  codes: readonly FindingCode[],
+  places: Places,
+  site: OpenSite,
+  short: ReadonlyMap<string, string>,
+): LedgerLinkRow {
+  const { delivered } = one;
+  // What is delivered is what was looked up: a link that follows its page has the page's path of now.
+  const place = one.ownKey === null ? undefined : { key: one.ownKey, host: ownPlace(one.address, site.hostNames)?.host ?? null }; // prettier-ignore
+  const page = one.kind === "page" && place ? places.pageAt(place.key) : undefined;
+  const route =
+    one.kind === "route" && place ? places.routeAt(place.host ?? site.primary, place.key) : undefined;
+  return {
+    ordinal: one.ordinal,
+    words: one.words,
+    anchor: one.anchor,
+    href: one.href,
+    ends: one.ends,
+    host: one.host,
+    kind: one.kind,
+    reach: one.reach,
+    own_key: one.ownKey,
+    destination_key: one.destinationKey,
+    route_id: route?.id ?? null,
+    leads_to: page?.id ?? null,
+    short_id: one.kind === "external" ? (short.get(one.destinationKey) ?? null) : null,
+    stored_rel: one.storedRel,
+    stored_target: one.storedTarget,
+    override: one.override,
+    programs: one.programs,
+    networks: one.networks,
+    // A short link leads to its program from many places: its label names none of them.
+    sub_id: one.kind === "external" && one.programs.length > 0 ? subIdOf(site.partners, one.address) : null,
+    rel: delivered.rel.join(" "),
+    target: delivered.target,
+    treatment: delivered.treatment,
+    rules: delivered.rules,
+    text_findings: codes.filter((code) => !RULE_FINDING_CODES.has(code)),
+    rule_findings: codes.filter((code) => RULE_FINDING_CODES.has(code)),
+  };
+}
+
+// The codes of each link's findings, each once; those of the whole document under null.
+function codesByLink(findings: readonly Finding[]): Map<number | null, FindingCode[]> {
+  const codes = new Map<number | null, FindingCode[]>();
+  for (const { link, code } of findings) {
+    const there = codes.get(link);
+    if (!there) codes.set(link, [code]);
+    else if (!there.includes(code)) there.push(code);
+  }
+  return codes;
+}
+
+// Short links that lead to these raw destinations: the oldest of each.
+async function shortLinksFor(
+  core: DeskCore,
+  site: OpenSite,
+  links: readonly Occurrence[],
+): Promise<Map<string, string>> {
+  const keys = [...new Set(links.flatMap((one) => (one.kind === "external" ? one.destinationKey : [])))];
+  if (keys.length === 0) return new Map();
+  const rows = await core.store.rows<{ key: string; id: string }>(
+    `SELECT DISTINCT ON (destination_key) destination_key AS key, id::text FROM routes
+     WHERE site_id = $site::bigint AND kind = 'short' AND deleted_at IS NULL AND enabled AND destination_key = ANY($keys::text[])
+     ORDER BY destination_key, id`,
+    { site: site.id, keys },
+  );
+  return new Map(rows.map(({ key, id }) => [key, id]));
+}

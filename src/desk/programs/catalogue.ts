@@ -1,0 +1,99 @@
+import { z } from "zod";
+import { catalogueEntrySchema, readCatalogue, type CatalogueEntry } from "../../core/programs/catalogue.ts";
+import { programRows } from "../../store/programs.ts";
+import { decodedText } from "../decoded-text.ts";
+import type { Desk } from "../desk.ts";
+import { Problem } from "../problem.ts";
+import type { OpenSite } from "../sites.ts";
+import { networkNamed } from "./networks.ts";
+
+export const catalogueQuery = z.object({ network: z.string().max(120), q: z.string().max(200).optional() });
+export const catalogueAnswerSchema = z.object({
+  items: z.array(
+    catalogueEntrySchema.extend({
+      /** The program of the site that it is already: of that name, or with one of its domains. */
+      known: z.object({ id: z.string(), name: z.string(), state: z.string() }).nullable(),
+    }),
+  ),
+  total: z.int(),
+  refused: z.array(z.object({ line: z.int(), message: z.string() })),
+});
+export type CatalogueAnswer = z.infer<typeof catalogueAnswerSchema>;
+
+/** The largest catalogue that is taken, in bytes. */
+export const MOST_CATALOGUE = 50_000_000;
+const MOST_SHOWN = 500;
+
+/** Asks a network for its catalogue and searches in it. */
+export async function searchCatalogue(
+  desk: Desk,
+  site: OpenSite,
+  { network, q }: z.infer<typeof catalogueQuery>,
+): Promise<CatalogueAnswer> {
+  const known = await networkNamed(desk, site, network);
+  if (!known || known.catalogue === "")
+    throw new Problem(
+      422,
+      "No catalogue is known",
+      `Write down where ${network}’s catalogue is, or take a file of your own.`,
+    );
+  const read = await desk.outgoing.read(known.catalogue, MOST_CATALOGUE);
+  if (!read.ok)
+    throw new Problem(
+      422,
+      "The catalogue cannot be read",
+      `${network}’s catalogue ${read.reason}. Nothing was changed.`,
+    );
+  return answerOf(
+    desk,
+    site,
+    textOf(read.bytes),
+    /json/i.test(read.type) || /\.json\b/.test(known.catalogue),
+    q,
+  );
+}
+
+/** Searches in a catalogue that somebody has as a file. */
+export function searchFile(
+  desk: Desk,
+  site: OpenSite,
+  bytes: Uint8Array,
+  q: string | undefined,
+): Promise<CatalogueAnswer> {
+  const text = textOf(bytes);
+  return answerOf(desk, site, text, /^\s*[[{]/.test(text), q);
+}
+
+function textOf(bytes: Uint8Array): string {
+  return decodedText(bytes, []);
+}
+
+async function answerOf(
+  desk: Desk,
+  site: OpenSite,
+  text: string,
+  isJson: boolean,
+  q: string | undefined,
+): Promise<CatalogueAnswer> {
+  const read = readCatalogue(text, isJson);
+  if (!read.ok) throw new Problem(422, "The catalogue cannot be read", read.reason);
+  const words = q?.trim().toLowerCase().split(/\s+/).filter(Boolean) ?? [];
+  const found = read.entries.filter((entry) => {
+    const hay = [entry.name, entry.about, entry.category, ...entry.domains].join("\n").toLowerCase();
+    return words.every((word) => hay.includes(word));
+  });
+  const programs = await programRows(desk.store, site.id);
+  const knownAs = (entry: CatalogueEntry): CatalogueAnswer["items"][number]["known"] => {
+    const there = programs.find(
+      ({ terms }) =>
+        terms.name.toLowerCase() === entry.name.toLowerCase() ||
+        terms.domains.some((domain) => entry.domains.includes(domain)),
+    );
+    return there ? { id: there.id, name: there.terms.name, state: there.terms.state } : null;
+  };
+  return {
+    items: found.slice(0, MOST_SHOWN).map((entry) => ({ ...entry, known: knownAs(entry) })),
+    total: found.length,
+    refused: read.refused.slice(0, 100),
+  };
+}

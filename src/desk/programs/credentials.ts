@@ -1,0 +1,88 @@
+import { credentialsSchema, type Credentials } from "../../core/objects/program.ts";
+import { allSealed, keepSealed, sealedCredentials } from "../../store/programs.ts";
+import { audit, type Actor, type Desk } from "../desk.ts";
+import { notFound, Problem } from "../problem.ts";
+import type { OpenSite } from "../sites.ts";
+import { openProgram } from "./programs.ts";
+
+/** Stores the name and password of a program's account, sealed. */
+export async function keepCredentials(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+  credentials: Credentials,
+): Promise<void> {
+  const program = await openProgram(desk, site, id);
+  await keepSealed(
+    desk.store,
+    program.id,
+    desk.seal.close(JSON.stringify(credentials), aboutOf(site, program.id)),
+  );
+  await audit(desk, actor, { siteId: site.id, action: "credentials.keep", object: program.terms.name });
+}
+
+/** Forgets them. */
+export async function dropCredentials(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<void> {
+  const program = await openProgram(desk, site, id);
+  await keepSealed(desk.store, program.id, null);
+  await audit(desk, actor, { siteId: site.id, action: "credentials.drop", object: program.terms.name });
+}
+
+/**
+ * Shows them to whoever asked, and notes that in the audit log first: what cannot be noted is not shown. Sealed with an
+ * earlier key, they are sealed anew.
+ */
+export async function showCredentials(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+): Promise<Credentials> {
+  const program = await openProgram(desk, site, id);
+  const sealed = await sealedCredentials(desk.store, program.id);
+  if (sealed === null) throw notFound("A name and password of this program");
+  await audit(desk, actor, { siteId: site.id, action: "credentials.show", object: program.terms.name });
+  const text = desk.seal.open(sealed, aboutOf(site, program.id));
+  if (text === undefined) throw wrongKey();
+  if (desk.seal.isOld(sealed))
+    await keepSealed(desk.store, program.id, desk.seal.close(text, aboutOf(site, program.id)));
+  return credentialsSchema.parse(JSON.parse(text));
+}
+
+/** Seals all of a site's credentials with the newest key; answers how many, and of which programs no key fits. */
+export async function renewSeals(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+): Promise<{ renewed: number; unreadable: string[] }> {
+  const unreadable: string[] = [];
+  let renewed = 0;
+  for (const { id, name, sealed } of await allSealed(desk.store, site.id)) {
+    const text = desk.seal.open(sealed, aboutOf(site, id));
+    if (text === undefined) unreadable.push(name);
+    else if (desk.seal.isOld(sealed)) {
+      await keepSealed(desk.store, id, desk.seal.close(text, aboutOf(site, id)));
+      renewed += 1;
+    }
+  }
+  await audit(desk, actor, {
+    siteId: site.id,
+    action: "credentials.renew",
+    object: site.key,
+    detail: { renewed },
+  });
+  return { renewed, unreadable };
+}
+
+function aboutOf(site: OpenSite, id: string): string {
+  return `${site.id}/${id}`;
+}
+
+function wrongKey(): Problem {
+  return new Problem(
+    422,
+    "These cannot be opened",
+    "They were stored under another secret key. Start Map Rope with the key of then in MAPROPE_SECRET_BEFORE, or store the name and password anew.",
+  );
+}

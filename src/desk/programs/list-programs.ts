@@ -1,0 +1,49 @@
+import type { z } from "zod";
+import type { programListQuery, ProgramFigures } from "../../core/objects/program.ts";
+import { isAskedFor } from "../../core/programs/asked-for.ts";
+import { amountText, earningsPer100 } from "../../core/programs/money.ts";
+import { programNumbers, programRows, type ProgramNumbers, type ProgramRow } from "../../store/programs.ts";
+import type { DeskCore } from "../desk.ts";
+import type { OpenSite } from "../sites.ts";
+import { programView } from "./programs.ts";
+
+/** The site's programs with what each does for it, all of them: they are compared as a whole. */
+export async function listPrograms(
+  core: DeskCore,
+  site: OpenSite,
+  query: z.infer<typeof programListQuery>,
+  now: number,
+): Promise<ProgramFigures[]> {
+  const today = new Date(now).toISOString().slice(0, 10);
+  const [rows, numbers] = await Promise.all([
+    programRows(core.store, site.id),
+    programNumbers(core.store, site.id, today),
+  ]);
+  const byId = new Map(numbers.map((one) => [one.id, one]));
+  return rows.filter(({ terms }) => isAskedFor(terms, query)).map((row) => figuresOf(row, byId.get(row.id)));
+}
+
+function figuresOf(row: ProgramRow, numbers: ProgramNumbers | undefined): ProgramFigures {
+  const { currency } = row.terms;
+  const money = numbers?.money ?? [];
+  const own = money.find((one) => one.currency === currency);
+  const epc = (minor: string | undefined, clicks: number): string | null => {
+    const value = earningsPer100(Number(minor ?? 0), clicks);
+    return value === null ? null : amountText(value, currency);
+  };
+  return {
+    ...programView(row),
+    links: numbers?.links ?? 0,
+    untracked: numbers?.untracked ?? 0,
+    clicks: numbers?.clicks90 ?? 0,
+    earned: money
+      .filter(({ d90 }) => d90 !== "0")
+      .map((one) => ({ currency: one.currency, amount: amountText(Number(one.d90), one.currency) })),
+    ownEpc: {
+      d7: epc(own?.d7, numbers?.clicks7 ?? 0),
+      d30: epc(own?.d30, numbers?.clicks30 ?? 0),
+      d90: epc(own?.d90, numbers?.clicks90 ?? 0),
+    },
+    towardsPayout: amountText(Number(own?.approved ?? 0), currency),
+  };
+}

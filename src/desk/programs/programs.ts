@@ -1,0 +1,160 @@
+import { isDeepStrictEqual } from "node:util";
+import {
+  programInputSchema,
+  type Network,
+  type Program,
+  type ProgramChange,
+  type ProgramInput,
+  type ProgramState,
+} from "../../core/objects/program.ts";
+import { readTemplate } from "../../core/programs/template.ts";
+import { domainNames } from "../../core/rules/match.ts";
+import { noteChange } from "../../store/changes.ts";
+import {
+  insertProgram,
+  programRows,
+  setProgramDeleted,
+  updateProgram,
+  type ProgramRow,
+} from "../../store/programs.ts";
+import { violatedIndex } from "../../store/store.ts";
+import { audit, type Actor, type Desk, type DeskCore } from "../desk.ts";
+import { fieldErrors, invalid, notFound, stale } from "../problem.ts";
+import type { OpenSite } from "../sites.ts";
+import { networkNamed } from "./networks.ts";
+
+/** Finds a program of the site. */
+export async function openProgram(desk: DeskCore, site: OpenSite, id: string): Promise<ProgramRow> {
+  const [row] = /^\d{1,18}$/.test(id) ? await programRows(desk.store, site.id, id) : [];
+  if (!row) throw notFound("This program");
+  return row;
+}
+
+/** Adds a program. */
+export async function createProgram(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  input: ProgramInput,
+  now: number,
+): Promise<Program> {
+  await checkTemplate(desk, site, input);
+  const stateDates = { [input.state]: dayOf(now) };
+  const id = await named(input.name, () =>
+    desk.store.transaction(async (transaction) => {
+      const made = await insertProgram(desk.store, transaction, {
+        siteId: site.id,
+        terms: input,
+        stateDates,
+      });
+      await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
+      return made;
+    }),
+  );
+  await audit(desk, actor, { siteId: site.id, action: "program.create", object: input.name });
+  return programView(await openProgram(desk, site, id));
+}
+
+/** Changes the fields that are given, over the version that was read. */
+export async function changeProgram(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+  { version, ...change }: ProgramChange,
+  now: number,
+): Promise<Program> {
+  const row = await openProgram(desk, site, id);
+  const whole = programInputSchema.safeParse({ ...row.terms, ...change });
+  if (!whole.success) throw invalid(fieldErrors(whole.error));
+  const terms = whole.data;
+  if (isDeepStrictEqual(terms, row.terms)) return programView(row);
+  await checkTemplate(desk, site, terms);
+  const stateDates =
+    terms.state === row.terms.state ? row.stateDates : { ...row.stateDates, [terms.state]: dayOf(now) };
+  await named(terms.name, () =>
+    desk.store.transaction(async (transaction) => {
+      if (!(await updateProgram(desk.store, transaction, { id: row.id, version, terms, stateDates })))
+        throw stale(programView(await openProgram(desk, site, id)));
+      await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
+    }),
+  );
+  await audit(desk, actor, {
+    siteId: site.id,
+    action: "program.change",
+    object: terms.name,
+    detail: { fields: Object.keys(change) },
+  });
+  return programView(await openProgram(desk, site, id));
+}
+
+/** Takes a program away; it can be brought back. */
+export async function deleteProgram(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<void> {
+  const row = await openProgram(desk, site, id);
+  await setDeleted(desk, site, row.id, true);
+  await audit(desk, actor, { siteId: site.id, action: "program.delete", object: row.terms.name });
+}
+
+/** Brings a program back that was taken away. */
+export async function restoreProgram(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<Program> {
+  if (!/^\d{1,18}$/.test(id) || !(await named("it", () => setDeleted(desk, site, id, false))))
+    throw notFound("This program");
+  const row = await openProgram(desk, site, id);
+  await audit(desk, actor, { siteId: site.id, action: "program.restore", object: row.terms.name });
+  return programView(row);
+}
+
+function setDeleted(desk: Desk, site: OpenSite, id: string, deleted: boolean): Promise<boolean> {
+  return desk.store.transaction(async (transaction) => {
+    const changed = await setProgramDeleted(desk.store, transaction, { siteId: site.id, id, deleted });
+    if (changed) await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
+    return changed;
+  });
+}
+
+/** A program as the API answers it; what is sealed is only said to be there. */
+export function programView(row: ProgramRow): Program {
+  const { id, terms, stateDates, hasCredentials, version, createdAt, updatedAt } = row;
+  return {
+    ...terms,
+    id,
+    stateDates: stateDates as Partial<Record<ProgramState, string>>,
+    hasCredentials,
+    version,
+    createdAt: createdAt.toISOString(),
+    updatedAt: updatedAt.toISOString(),
+  };
+}
+
+// Tracked links go to the program's own domains or to a host of its network: anywhere else would be a slip, or a theft.
+async function checkTemplate(desk: Desk, site: OpenSite, terms: ProgramInput): Promise<void> {
+  const read = readTemplate(terms.template);
+  if (!read.ok || read.template.way !== "around") return;
+  const host = read.template.host.replace(/:\d+$/, "");
+  const network: Network | undefined = terms.network
+    ? await networkNamed(desk, site, terms.network)
+    : undefined;
+  const own = domainNames(host).some((name) => terms.domains.includes(name));
+  if (own || network?.hosts.includes(host)) return;
+  const where = network ? `${terms.name}’s domains and ${network.name}’s hosts` : `${terms.name}’s domains`;
+  throw invalid([
+    {
+      path: "template",
+      message: `${host} is none of ${where}: name it there first if tracked links really go to it.`,
+    },
+  ]);
+}
+
+async function named<T>(name: string, write: () => Promise<T>): Promise<T> {
+  try {
+    return await write();
+  } catch (error) {
+    if (violatedIndex(error) === "programs_name")
+      throw invalid([{ path: "name", message: `There is a program “${name}” already.` }]);
+    throw error;
+  }
+}
+
+function dayOf(now: number): string {
+  return new Date(now).toISOString().slice(0, 10);
+}

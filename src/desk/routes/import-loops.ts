@@ -1,0 +1,183 @@
+import { ownPlace } from "../../core/address/classify.ts";
+import { foldedKey, pathKey } from "../../core/address/path-key.ts";
+import { readRouteKey } from "../../core/routes/match/address-form.ts";
+import { withCaptures } from "../../core/routes/match/captures.ts";
+import { PatternTable } from "../../core/routes/match/pattern-table.ts";
+import { samplesOf } from "../../core/routes/match/samples.ts";
+import type { Desk } from "../desk.ts";
+import type { OpenSite } from "../sites.ts";
+import type { RouteValues } from "./route-values.ts";
+
+/** A line of an import that would be taken. */
+export interface Planned {
+  line: number;
+  values: RouteValues;
+  keys: string[];
+  /** The route at this address that it changes. */
+  existing?: { id: string; version: number };
+}
+
+/** A place on the site that a line's destination has come to. */
+interface Walker {
+  one: Planned;
+  host: string;
+  key: string;
+  seen: readonly string[];
+}
+
+/** What answers several addresses: a route that is there, or a line that would be. */
+interface Answering {
+  destination: string | null;
+  one: Planned | undefined;
+}
+
+const MOST_HOPS = 20;
+
+/**
+ * The lines that would go round in a circle: destinations on our own site are walked through what is there and what
+ * would be, all lines one hop at a time. Of a line that answers many addresses some are tried.
+ */
+export async function loopingLines(
+  desk: Desk,
+  site: OpenSite,
+  planned: readonly Planned[],
+): Promise<Set<number>> {
+  const fresh = new Map<string, Planned>();
+  for (const one of planned)
+    if (one.values.enabled && one.values.match === "exact")
+      for (const key of one.keys) fresh.set(`${one.values.host ?? "*"} ${key}`, one);
+  const patterns = await patternsWith(desk, site, planned);
+  const stored = new Map<string, string | null>();
+  const looping = new Set<number>();
+  let walking = planned.flatMap((one) => (one.values.enabled ? begin(site, patterns, one) : []));
+  for (let hop = 0; hop <= MOST_HOPS && walking.length > 0; hop += 1) {
+    await lookUp(desk, site, walking, stored, patterns.size > 0);
+    walking = walking.flatMap((walker) => {
+      const to = nextOf(walker, fresh, stored, patterns);
+      const further = to === undefined ? undefined : stepTo(site, walker, to);
+      if (!further) return [];
+      if (hop < MOST_HOPS && !further.seen.includes(`${further.host} ${further.key}`)) return [further];
+      looping.add(walker.one.line);
+      return [];
+    });
+  }
+  return looping;
+}
+
+// Where a line leads at first; one that answers many addresses is asked with some of them.
+function begin(site: OpenSite, patterns: PatternTable<Answering>, one: Planned): Walker[] {
+  const { match, destination, host, address, aliases } = one.values;
+  if (destination === null) return [];
+  const hosts = host === null ? site.hostNames : [host];
+  const asked = match === "exact" ? [address, ...aliases].map(pathKey) : samplesOf(address, match);
+  return hosts.flatMap((on) =>
+    asked.flatMap((key) => {
+      const hit =
+        match === "exact" ? undefined : patterns.find(on, key).find(({ entry }) => entry.one === one);
+      const to = match === "exact" ? destination : hit && withCaptures(destination, hit.captures);
+      if (to === undefined) return [];
+      // A short link forgives letter case: it is told by its folded key.
+      const start = match === "exact" && one.keys[0] === foldedKey(key) ? foldedKey(key) : key;
+      return stepTo(site, { one, host: on, key: start, seen: [] }, to) ?? [];
+    }),
+  );
+}
+
+function stepTo(site: OpenSite, { one, host, key, seen }: Walker, destination: string): Walker | undefined {
+  const place = ownPlace(destination, site.hostNames);
+  // A path leads to the primary host, from whichever host it is asked.
+  return (
+    place && { one, host: place.host ?? site.primary, key: place.key, seen: [...seen, `${host} ${key}`] }
+  );
+}
+
+// The destination at a place: of an exact route, else nothing where a page or file stands, else of what matches more.
+function nextOf(
+  { host, key }: Walker,
+  fresh: ReadonlyMap<string, Planned>,
+  stored: ReadonlyMap<string, string | null>,
+  patterns: PatternTable<Answering>,
+): string | undefined {
+  const names = [key, foldedKey(key)].flatMap((one) => [`${host} ${one}`, `* ${one}`]);
+  for (const name of names) {
+    const line = fresh.get(name);
+    if (line) return line.values.destination ?? undefined;
+  }
+  for (const name of names) {
+    const destination = stored.get(name);
+    if (destination) return destination;
+  }
+  if (stored.get(`page ${key}`) !== undefined) return undefined;
+  const [hit] = patterns.find(host, key);
+  return hit?.entry.destination ? withCaptures(hit.entry.destination, hit.captures) : undefined;
+}
+
+async function lookUp(
+  desk: Desk,
+  site: OpenSite,
+  walking: readonly Walker[],
+  stored: Map<string, string | null>,
+  pages: boolean,
+): Promise<void> {
+  const keys = [...new Set(walking.flatMap(({ key }) => [key, foldedKey(key)]))].filter(
+    (key) => !stored.has(`* ${key}`),
+  );
+  if (keys.length === 0) return;
+  const bind = { site: site.id, keys };
+  const rows = await desk.store.rows<{ host: string; key: string; destination: string | null }>(
+    `SELECT a.host, a.key, r.destination FROM route_addresses a JOIN routes r ON r.id = a.route_id
+     WHERE a.site_id = $site::bigint AND a.key = ANY($keys::text[]) AND r.enabled`,
+    bind,
+  );
+  for (const key of keys) stored.set(`* ${key}`, null);
+  for (const { host, key, destination } of rows) stored.set(`${host} ${key}`, destination);
+  if (!pages) return;
+  const standing = await desk.store.rows<{ key: string }>(
+    `SELECT published_key AS key FROM pages WHERE site_id = $site::bigint AND deleted_at IS NULL AND published_key = ANY($keys::text[])
+     UNION ALL SELECT path FROM files WHERE site_id = $site::bigint AND path = ANY($keys::text[])`,
+    bind,
+  );
+  for (const { key } of standing) stored.set(`page ${key}`, null);
+}
+
+// What answers more than one address each: routes that are there, save those that lines change, and lines.
+async function patternsWith(
+  desk: Desk,
+  site: OpenSite,
+  planned: readonly Planned[],
+): Promise<PatternTable<Answering>> {
+  const table = new PatternTable<Answering>();
+  const changed = planned.flatMap(({ existing }) => existing?.id ?? []);
+  const rows = await desk.store.rows<{
+    id: string;
+    host: string;
+    key: string;
+    folded: boolean;
+    destination: string | null;
+  }>(
+    `SELECT r.id::text, a.host, a.key, r.kind = 'short' AS folded, r.destination FROM route_addresses a JOIN routes r ON r.id = a.route_id
+     WHERE r.site_id = $site::bigint AND r.match <> 'exact' AND r.enabled AND NOT r.id = ANY($changed::bigint[]) ORDER BY r.id`,
+    { site: site.id, changed },
+  );
+  for (const { id, host, key, folded, destination } of rows)
+    add(table, host === "*" ? null : host, key, folded, { destination, one: undefined }, Number(id));
+  for (const one of planned) {
+    const { enabled, match, host, kind, destination } = one.values;
+    if (!enabled || match === "exact") continue;
+    for (const key of one.keys)
+      add(table, host, key, kind === "short", { destination, one }, one.existing ? Number(one.existing.id) : Infinity); // prettier-ignore
+  }
+  return table;
+}
+
+function add(
+  table: PatternTable<Answering>,
+  host: string | null,
+  stored: string,
+  folded: boolean,
+  entry: Answering,
+  age: number,
+): void {
+  const { match, key } = readRouteKey(stored);
+  if (match !== "exact") table.add({ match, host, key, folded }, entry, age);
+}

@@ -1,0 +1,41 @@
+import type { z } from "zod";
+import { findLinks } from "../../core/links/find.ts";
+import { rewriteDocument } from "../../core/links/rewrite-document.ts";
+import { MAX_HTML } from "../../core/objects/page.ts";
+import type { rewriteAnswerSchema, rewriteInputSchema } from "../../core/objects/rule.ts";
+import type { Desk } from "../desk.ts";
+import { Problem } from "../problem.ts";
+import { lookUpPlaces } from "../routes/places.ts";
+import type { OpenSite } from "../sites.ts";
+import { currentRules } from "./rules.ts";
+
+/** Applies the rules in force to any HTML, with a report of what changed. */
+export async function rewriteHtml(
+  desk: Desk,
+  site: OpenSite,
+  { html, page, category }: z.infer<typeof rewriteInputSchema>,
+): Promise<z.infer<typeof rewriteAnswerSchema>> {
+  const addresses = [...new Set(findLinks(html).map(({ href }) => href))];
+  const [{ rules }, places] = await Promise.all([currentRules(desk, site), lookUpPlaces(desk, site, addresses)]); // prettier-ignore
+  const { html: rewritten, report } = rewriteDocument(html, rules, places.sight(), { page, category });
+  return { html: rewritten, ...report };
+}
+
+/** The HTML of a request's bytes; refused when it is not text in UTF-8. */
+export function htmlOf(bytes: Uint8Array, contentType: string): string {
+  if (contentType !== "" && !/^(?:text\/html|application\/xhtml\+xml|text\/plain)\b/i.test(contentType))
+    throw new Problem(415, "Unsupported media type", "Send the document as text/html in UTF-8.");
+  const charset = /charset\s*=\s*"?([\w-]+)/i.exec(contentType)?.[1]?.toLowerCase() ?? "utf-8";
+  if (charset !== "utf-8" && charset !== "us-ascii" && charset !== "utf8")
+    throw new Problem(415, "Unsupported media type", `Send the document in UTF-8; ${charset} is not taken.`);
+  try {
+    return new TextDecoder("utf-8", { fatal: true, ignoreBOM: true }).decode(bytes);
+  } catch {
+    throw new Problem(422, "This cannot be taken as it is", "The document is not text in UTF-8.", {
+      errors: [{ path: "", message: "The document is not text in UTF-8." }],
+    });
+  }
+}
+
+/** The largest document that is taken, in bytes. */
+export const MOST_REWRITTEN = MAX_HTML;

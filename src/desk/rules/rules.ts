@@ -1,0 +1,80 @@
+import type { z } from "zod";
+import { linkAttributes } from "../../core/rules/link-attributes.ts";
+import {
+  ruleSchema,
+  type attributesAnswerSchema,
+  type attributesQuestionSchema,
+  type Rule,
+  type RuleSet,
+} from "../../core/objects/rule.ts";
+import { adviseRules, type RuleAdvice } from "../../core/rules/advice.ts";
+import { otherAnswer } from "../../core/rules/why.ts";
+import { noteChange } from "../../store/changes.ts";
+import { audit, type Actor, type Desk, type DeskCore } from "../desk.ts";
+import { lookUpPlaces } from "../routes/places.ts";
+import { stale } from "../problem.ts";
+import type { OpenSite } from "../sites.ts";
+
+/** The rules in force; version 0 is the empty set that every site begins with. */
+export async function currentRules(desk: DeskCore, site: OpenSite): Promise<RuleSet> {
+  const row = await desk.store.ruleSets.findOne({ where: { siteId: site.id }, order: [["version", "DESC"]] });
+  return row ? { version: row.version, rules: rulesOf(row.rules) } : { version: 0, rules: [] };
+}
+
+/** Rules as they are stored, each as its schema has it. */
+export function rulesOf(stored: readonly unknown[]): Rule[] {
+  return stored.map((rule) => ruleSchema.parse(rule));
+}
+
+/** What is to be said of a set on this site. */
+export function adviceOn(site: OpenSite, rules: readonly Rule[]): RuleAdvice[] {
+  return adviseRules(rules, { hosts: site.hostNames, partners: site.partners });
+}
+
+/** Replaces the set; every version is kept. Refused when another was saved since `version`. */
+export async function replaceRules(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  version: number,
+  rules: Rule[],
+): Promise<RuleSet> {
+  await desk.store.transaction(async (transaction) => {
+    const [saved] = await desk.store.rows<{ version: number }>(
+      `WITH saved AS (INSERT INTO rule_sets (site_id, version, rules, created_by)
+         SELECT $site::bigint, $next::int, $rules::jsonb, $by::text
+         WHERE (SELECT coalesce(max(version), 0) FROM rule_sets WHERE site_id = $site::bigint) = $version::int
+         ON CONFLICT DO NOTHING RETURNING version) SELECT version FROM saved`,
+      { site: site.id, next: version + 1, version, rules: JSON.stringify(rules), by: actor.name },
+      transaction,
+    );
+    if (!saved) throw stale(await currentRules(desk, site));
+    await noteChange(desk.store, transaction, { siteId: site.id, kind: "rules" });
+  });
+  await audit(desk, actor, {
+    siteId: site.id,
+    action: "rules.replace",
+    object: String(version + 1),
+    detail: { rules: rules.length },
+  });
+  return currentRules(desk, site);
+}
+
+/** The rel and target that a link would be delivered with, and why. */
+export async function askAttributes(
+  desk: Desk,
+  site: OpenSite,
+  question: z.infer<typeof attributesQuestionSchema>,
+): Promise<z.infer<typeof attributesAnswerSchema>> {
+  const [{ rules }, places] = await Promise.all([
+    currentRules(desk, site),
+    lookUpPlaces(desk, site, [question.href]),
+  ]);
+  const { rel, target, trace } = linkAttributes(question, rules, places.sight());
+  return {
+    rel,
+    target,
+    trace: trace.map(({ attribute, value, by, beat }) => ({ attribute, value, by, beat })),
+    otherwise: Object.fromEntries(trace.map((decision) => [decision.attribute, otherAnswer(decision)])),
+  };
+}

@@ -1,0 +1,98 @@
+import type { z } from "zod";
+import { type RuleSchedule, type scheduleInputSchema } from "../../core/objects/rule.ts";
+import { compareSets } from "../../core/rules/compare-sets.ts";
+import { audit, type Actor, type Desk } from "../desk.ts";
+import { invalid, Problem, stale } from "../problem.ts";
+import { openSite, type OpenSite } from "../sites.ts";
+import { currentRules, replaceRules, rulesOf } from "./rules.ts";
+
+interface ScheduleRow {
+  version: number;
+  rules: unknown[];
+  at: Date;
+  made_by: string;
+  held: string | null;
+}
+
+/** The set that waits for its time; null when none does. */
+export async function readSchedule(desk: Desk, site: OpenSite): Promise<RuleSchedule | null> {
+  const [row] = await desk.store.rows<ScheduleRow>(
+    "SELECT version, rules, at, made_by, held FROM rule_schedules WHERE site_id = $site::bigint",
+    { site: site.id },
+  );
+  if (!row) return null;
+  const rules = rulesOf(row.rules);
+  const current = await currentRules(desk, site);
+  return {
+    version: row.version,
+    rules,
+    at: row.at.toISOString(),
+    madeBy: row.made_by,
+    held: row.held,
+    differences: compareSets(current.rules, rules),
+  };
+}
+
+/** Lets a set come into force at a time; it takes the place of one that waits already. */
+export async function scheduleRules(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  { version, rules, at }: z.infer<typeof scheduleInputSchema>,
+  now: number,
+): Promise<RuleSchedule | null> {
+  if (Date.parse(at) <= now)
+    throw invalid([{ path: "at", message: "That time has passed. Choose a later one, or switch on at once." }]); // prettier-ignore
+  const current = await currentRules(desk, site);
+  if (current.version !== version) throw stale(current);
+  await desk.store.rows(
+    `INSERT INTO rule_schedules (site_id, version, rules, at, made_by) VALUES ($site::bigint, $version::int, $rules::jsonb, $at::timestamptz, $by)
+     ON CONFLICT (site_id) DO UPDATE SET version = excluded.version, rules = excluded.rules, at = excluded.at, made_by = excluded.made_by, held = NULL`,
+    { site: site.id, version, rules: JSON.stringify(rules), at, by: actor.name },
+  );
+  await audit(desk, actor, { siteId: site.id, action: "rules.schedule", object: at, detail: { version } });
+  return readSchedule(desk, site);
+}
+
+/** Lets a waiting set never come into force. */
+export async function dropSchedule(desk: Desk, actor: Actor, site: OpenSite): Promise<void> {
+  await desk.store.rows("DELETE FROM rule_schedules WHERE site_id = $site::bigint", { site: site.id });
+  await audit(desk, actor, { siteId: site.id, action: "rules.unschedule", object: site.key });
+}
+
+/**
+ * Puts sets into force whose time has come. One that was made over another set than the one in force is held, and
+ * says so: nobody's newer rules are replaced by what waited. Answers how many came into force.
+ */
+export async function applyDueSchedules(desk: Desk, now: number): Promise<number> {
+  const due = await desk.store.rows<ScheduleRow & { site_id: string }>(
+    "SELECT site_id::text, version, rules, at, made_by, held FROM rule_schedules WHERE held IS NULL AND at <= $now::timestamptz",
+    { now: new Date(now).toISOString() },
+  );
+  let applied = 0;
+  for (const { site_id, version, rules, made_by } of due) {
+    const site = await openSite(desk, site_id);
+    const set = rulesOf(rules);
+    try {
+      await replaceRules(desk, { name: made_by, role: "editor" }, site, version, set);
+      await desk.store.rows("DELETE FROM rule_schedules WHERE site_id = $site::bigint AND version = $version::int", { site: site_id, version }); // prettier-ignore
+      applied += 1;
+    } catch (error) {
+      if (!(error instanceof Problem) || error.status !== 409) throw error;
+      await hold(desk, site, version, set);
+    }
+  }
+  return applied;
+}
+
+// Of several processes one puts the set into force; the others find it done.
+async function hold(desk: Desk, site: OpenSite, version: number, rules: readonly unknown[]): Promise<void> {
+  const current = await currentRules(desk, site);
+  const isDone = current.version === version + 1 && JSON.stringify(current.rules) === JSON.stringify(rules);
+  await desk.store.rows(
+    isDone
+      ? "DELETE FROM rule_schedules WHERE site_id = $site::bigint AND version = $version::int"
+      : "UPDATE rule_schedules SET held = 'Another set came into force meanwhile.' WHERE site_id = $site::bigint AND version = $version::int",
+    { site: site.id, version },
+  );
+}

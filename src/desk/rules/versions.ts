@@ -1,0 +1,63 @@
+import { compareSets } from "../../core/rules/compare-sets.ts";
+import { type RuleSet, type RuleVersion, type RuleVersionFull } from "../../core/objects/rule.ts";
+import type { Actor, Desk } from "../desk.ts";
+import { notFound } from "../problem.ts";
+import type { OpenSite } from "../sites.ts";
+import { currentRules, replaceRules, rulesOf } from "./rules.ts";
+
+interface VersionRow {
+  version: number;
+  rules: unknown[];
+  created_by: string;
+  created_at: Date;
+}
+
+const MOST_LISTED = 200;
+
+/** The sets that a site had, newest first, each with what it changed of the one before. */
+export async function listVersions(desk: Desk, site: OpenSite): Promise<RuleVersion[]> {
+  const rows = await desk.store.rows<VersionRow>(
+    `SELECT version, rules, created_by, created_at FROM rule_sets WHERE site_id = $site::bigint ORDER BY version DESC LIMIT ${MOST_LISTED + 1}`,
+    { site: site.id },
+  );
+  const sets = rows.map(({ rules }) => rulesOf(rules));
+  return rows.slice(0, MOST_LISTED).map(({ version, rules, created_by, created_at }, index) => ({
+    version,
+    rules: rules.length,
+    createdBy: created_by,
+    createdAt: created_at.toISOString(),
+    differences: compareSets(sets[index + 1] ?? [], sets[index]!),
+  }));
+}
+
+/** One kept set, and what putting it back would change. */
+export async function readVersion(desk: Desk, site: OpenSite, version: string): Promise<RuleVersionFull> {
+  const [[row], current] = await Promise.all([
+    desk.store.rows<VersionRow>(
+      "SELECT version, rules, created_by, created_at FROM rule_sets WHERE site_id = $site::bigint AND version = $version::int",
+      { site: site.id, version: /^\d{1,9}$/.test(version) ? version : "-1" },
+    ),
+    currentRules(desk, site),
+  ]);
+  if (!row) throw notFound("This set of rules");
+  const rules = rulesOf(row.rules);
+  return {
+    version: row.version,
+    rules,
+    createdBy: row.created_by,
+    createdAt: row.created_at.toISOString(),
+    against: compareSets(current.rules, rules),
+  };
+}
+
+/** Puts a kept set into force again, as a new version over the one that the asker saw. */
+export async function putBackVersion(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  kept: string,
+  version: number,
+): Promise<RuleSet> {
+  const { rules } = await readVersion(desk, site, kept);
+  return replaceRules(desk, actor, site, version, rules);
+}

@@ -1,0 +1,108 @@
+import { Worker } from "node:worker_threads";
+import { Stopped, type Progress } from "../jobs.ts";
+import { Problem } from "../problem.ts";
+import type { DeskTask } from "./tasks.ts";
+
+/** What the thread works on. */
+export interface ThreadWork {
+  databaseUrl: string;
+  deliveryPort: number;
+}
+
+export type ToThread =
+  { kind: "run"; id: number; task: DeskTask } | { kind: "stop"; id: number } | { kind: "end" };
+export type FromThread =
+  | { kind: "step"; id: number; done: number; total: number }
+  | { kind: "done"; id: number; result: unknown }
+  | { kind: "failed"; id: number; stopped: boolean; problem?: { status: number; title: string; detail: string }; error?: unknown }
+  | { kind: "report"; message: string; error: unknown }; // prettier-ignore
+
+/** Work beside the requests: rules are tried and the ledger is read anew in a thread of their own. */
+export interface DeskThread {
+  /** Runs a task to its end. Throws Stopped when its progress is told to, and what the task throws. */
+  run<T>(task: DeskTask, progress: Progress): Promise<T>;
+  /** Ends the thread; what it was doing is given up, and begun again by the next start. */
+  end(): Promise<void>;
+}
+
+interface Waiting {
+  resolve(result: unknown): void;
+  reject(error: unknown): void;
+  progress: Progress;
+}
+
+const AGAIN_MS = 1_000;
+
+/** Starts the thread. One that dies is told of and started again; whoever waited for it learns that it failed. */
+export function startDeskThread(
+  work: ThreadWork,
+  report: (message: string, error: unknown) => void,
+): DeskThread {
+  const waiting = new Map<number, Waiting>();
+  let lastId = 0;
+  let worker: Worker | undefined;
+  let ending = false;
+  let again: NodeJS.Timeout | undefined;
+  let ended: Promise<void> = Promise.resolve();
+
+  function begin(): void {
+    const thread = new Worker(new URL("./desk-worker.mjs", import.meta.url), { workerData: work });
+    worker = thread;
+    ended = new Promise((resolve) => {
+      thread.once("exit", () => {
+        worker = undefined;
+        for (const { reject } of waiting.values())
+          reject(ending ? new Stopped() : new Error("the thread ended"));
+        waiting.clear();
+        if (!ending) again = setTimeout(begin, AGAIN_MS);
+        resolve();
+      });
+    });
+    thread.on("error", (error) => report("The desk's thread failed; it is started again.", error));
+    thread.on("message", take);
+  }
+  function take(message: FromThread): void {
+    if (message.kind === "report") return report(message.message, message.error);
+    const asked = waiting.get(message.id);
+    if (!asked) return;
+    if (message.kind === "step") return void step(message.id, asked, message.done, message.total);
+    waiting.delete(message.id);
+    if (message.kind === "done") asked.resolve(message.result);
+    else asked.reject(thrown(message));
+  }
+  async function step(id: number, { progress }: Waiting, done: number, total: number): Promise<void> {
+    try {
+      await progress.step(done, total);
+    } catch {
+      // Whoever watches wants it stopped; the thread answers when it has.
+      say({ kind: "stop", id });
+    }
+  }
+  const say = (message: ToThread): void => worker?.postMessage(message);
+
+  begin();
+  return {
+    run: <T>(task: DeskTask, progress: Progress) =>
+      new Promise<T>((resolve, reject) => {
+        if (!worker)
+          return reject(new Problem(503, "Not ready", "This is started anew; try again in a moment."));
+        const id = (lastId += 1);
+        waiting.set(id, { resolve: resolve as (result: unknown) => void, reject, progress });
+        progress.signal.addEventListener("abort", () => say({ kind: "stop", id }), { once: true });
+        say({ kind: "run", id, task });
+      }),
+    async end() {
+      ending = true;
+      clearTimeout(again);
+      say({ kind: "end" });
+      const timer = setTimeout(() => void worker?.terminate(), 3_000);
+      await ended;
+      clearTimeout(timer);
+    },
+  };
+}
+
+function thrown({ stopped, problem, error }: FromThread & { kind: "failed" }): unknown {
+  if (stopped) return new Stopped();
+  return problem ? new Problem(problem.status, problem.title, problem.detail) : error;
+}

@@ -1,0 +1,5 @@
+// Plain JavaScript: tsx registers itself on the main thread only, so a thread of ours does it before its TypeScript.
+import { register } from "tsx/esm/api";
+
+register();
+await import("./desk-worker.ts");

@@ -1,0 +1,170 @@
+import { useQuery } from "@tanstack/react-query";
+import { Download } from "lucide-react";
+import { lazy, Suspense } from "react";
+import { EARNINGS_BY, type Earnings, type EarningSums } from "../../core/objects/earning.ts";
+import type { Site } from "../../core/objects/site.ts";
+import { api, messageOf } from "../../ui/api.ts";
+import { Choice } from "../../ui/Choice.tsx";
+import { ProgramPlaces } from "../../ui/ProgramPlaces.tsx";
+import { Screen } from "../../ui/Screen.tsx";
+import { useAddressState } from "../../ui/url-state.ts";
+import { money } from "../programs/figures-in-words.ts";
+import { usePrograms } from "../programs/use-programs.ts";
+import { ImportReport } from "./ImportReport.tsx";
+
+const Bars = lazy(async () => ({ default: (await import("../../ui/Bars.tsx")).Bars }));
+type By = (typeof EARNINGS_BY)[number];
+const WORD: Readonly<Record<By, string>> = { program: "Program", page: "Page", subId: "Link", day: "Day", month: "Month", network: "Network" }; // prettier-ignore
+const DAY_MS = 86_400_000;
+const SPANS = ["30", "90", "365"] as const;
+
+/** What programs, pages and links earned, beside the clicks that led there. */
+export function EarningsScreen({ site }: { site: Site }) {
+  return (
+    <Screen>
+      <div className="flex flex-wrap items-start gap-3">
+        <ProgramPlaces site={site} place="earnings" />
+      </div>
+      <EarningsView site={site} />
+    </Screen>
+  );
+}
+
+function EarningsView({ site }: { site: Site }) {
+  const [chosenBy, setBy] = useAddressState("by");
+  const [days, setDays] = useAddressState("days");
+  const [program, setProgram] = useAddressState("program");
+  const by = (EARNINGS_BY as readonly string[]).includes(chosenBy) ? (chosenBy as By) : "program";
+  const span = (SPANS as readonly string[]).includes(days) ? days : "90";
+  const from = new Date(Date.now() - (Number(span) - 1) * DAY_MS).toISOString().slice(0, 10);
+  const asked = new URLSearchParams({ by, from, ...(program ? { program } : {}) }).toString();
+  const earnings = useQuery({
+    queryKey: ["earnings", site.id, asked],
+    queryFn: () => api<Earnings>("GET", `/sites/${site.id}/earnings?${asked}`),
+    placeholderData: (previous) => previous,
+  });
+  const programs = usePrograms(site).data ?? [];
+  return (
+    <>
+      <div className="mb-3 flex flex-wrap items-center gap-3">
+        <Choice label="By" value={by} options={EARNINGS_BY.map((value) => ({ value, word: WORD[value] }))} onChange={(value) => setBy(value === "program" ? "" : value)} />
+        <Choice label="Of the last" value={span} options={SPANS.map((value) => ({ value, word: `${value} days` }))} onChange={(value) => setDays(value === "90" ? "" : value)} />
+        <select className="field w-auto" aria-label="Program" value={program} onChange={(event) => setProgram(event.target.value)}>
+          <option value="">All programs</option>
+          {programs.map(({ id, name }) => (
+            <option key={id} value={id}>{name}</option>
+          ))}
+        </select>
+        <a className="action ml-auto py-1 text-sm" download href={`/api/v1/sites/${site.id}/earnings/export?${asked}`}>
+          <Download size={14} aria-hidden /> CSV
+        </a>
+      </div>
+      {earnings.isError ? <p role="alert" className="text-bad">{messageOf(earnings.error)}</p> : null}
+      {earnings.data ? <Figures site={site} by={by} earnings={earnings.data} /> : <p className="text-quiet">Counting…</p>}
+      <ImportReport site={site} />
+    </>
+  ); // prettier-ignore
+}
+
+function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earnings }) {
+  const { total, items, unmatched } = earnings;
+  if (total.money.length === 0 && total.clicks === 0)
+    return (
+      <p className="mb-6 rounded border border-dashed border-line p-8 text-center text-quiet">
+        Nothing was earned in these days as far as is known. Import a network’s report below, and it stands
+        here.
+      </p>
+    );
+  const isTime = by === "day" || by === "month";
+  const [first] = total.money;
+  const silent = items.filter(({ clicks, money: sums }) => clicks >= 20 && sums.every(nothingEarned));
+  return (
+    <>
+      <p className="mb-2">
+        {total.money.map((sum) => (
+          <span key={sum.currency}>
+            <strong>{money(added(sum), sum.currency)}</strong> earned ({money(sum.approved, sum.currency)} approved,{" "}
+            {money(sum.pending, sum.currency)} pending), {money(sum.reversed, sum.currency)} taken back;{" "}
+            {sum.sales} sales{sum.leads > 0 ? `, ${sum.leads} leads` : ""}; {sum.epc === null ? "no clicks" : `${money(sum.epc, sum.currency)} per 100 clicks`}.{" "}
+          </span>
+        ))}
+        <span className="text-quiet">{total.clicks.toLocaleString("en-GB")} clicks on short links to programs.</span>
+        {unmatched > 0 ? <span className="text-warn"> {unmatched} rows belong to no program that is known.</span> : null}
+      </p>
+      {by === "page" && silent.length > 0 ? (
+        <p className="mb-2 text-sm text-warn">
+          Many clicks and nothing earned: {silent.slice(0, 5).map(({ label }) => label).join(", ")}.
+        </p>
+      ) : null}
+      {first ? (
+        <Suspense fallback={<p className="h-56 text-quiet">Drawing…</p>}>
+          <Bars
+            rows={(isTime ? items : items.filter((item) => item.money.length > 0).slice(0, 15)).map((item) => {
+              const sum = item.money.find(({ currency }) => currency === first.currency);
+              return { label: item.label, approved: Number(sum?.approved ?? 0), pending: Number(sum?.pending ?? 0) };
+            })}
+            series={[
+              { name: `Approved (${first.currency})`, field: "approved", color: "--color-good", stack: "money" },
+              { name: `Pending (${first.currency})`, field: "pending", color: "--color-hemp", stack: "money" },
+            ]}
+            label={`Earned by ${WORD[by].toLowerCase()}; the same figures stand in the table.`}
+            className="h-56 w-full"
+          />
+        </Suspense>
+      ) : null}
+      <table className="mb-8 w-full text-left">
+        <thead className="text-sm text-quiet">
+          <tr className="border-b border-line">
+            <th scope="col" className="py-1.5 pr-3 font-medium">{WORD[by]}</th>
+            {["Clicks", "Sales", "Conversion", "Approved", "Pending", "Taken back", "EPC"].map((head) => (
+              <th key={head} scope="col" className="py-1.5 pl-3 text-right font-medium">{head}</th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {items.map((item) => (
+            <ItemRows key={item.key} site={site} by={by} item={item} />
+          ))}
+        </tbody>
+      </table>
+    </>
+  ); // prettier-ignore
+}
+
+function ItemRows({ site, by, item }: { site: Site; by: By; item: Earnings["items"][number] }) {
+  const sums = item.money.length > 0 ? item.money : [undefined];
+  const place =
+    item.id &&
+    (by === "program"
+      ? `/${site.key}/programs?open=${item.id}`
+      : by === "page"
+        ? `/${site.key}/write/${item.id}`
+        : undefined);
+  return sums.map((sum, at) => (
+    <tr key={sum?.currency ?? "none"} className="border-b border-line/60">
+      <td className="max-w-md truncate py-1 pr-3">
+        {at > 0 ? null : place ? <a className="hover:underline" href={place}>{item.label}</a> : <span className={item.key === "" ? "text-quiet" : ""}>{item.label}</span>}
+      </td>
+      <Cell>{at > 0 ? "" : item.clicks.toLocaleString("en-GB")}</Cell>
+      <Cell>{sum ? sum.sales + sum.leads : ""}</Cell>
+      <Cell>{at > 0 || item.conversion === null ? "" : `${(item.conversion * 100).toFixed(1)} %`}</Cell>
+      <Cell>{sum ? money(sum.approved, sum.currency) : ""}</Cell>
+      <Cell>{sum ? money(sum.pending, sum.currency) : ""}</Cell>
+      <Cell>{sum && Number(sum.reversed) > 0 ? <span className="text-bad">{money(sum.reversed, sum.currency)}</span> : ""}</Cell>
+      <Cell>{sum?.epc ? money(sum.epc, sum.currency) : ""}</Cell>
+    </tr>
+  )); // prettier-ignore
+}
+
+function Cell({ children }: { children: React.ReactNode }) {
+  return <td className="py-1 pl-3 text-right tabular-nums whitespace-nowrap">{children}</td>;
+}
+
+// Shown only: what is counted with stays exact.
+function added({ approved, pending }: EarningSums): string {
+  return (Number(approved) + Number(pending)).toFixed(2);
+}
+
+function nothingEarned(sum: EarningSums): boolean {
+  return Number(sum.approved) + Number(sum.pending) === 0;
+}

@@ -1,0 +1,139 @@
+import { Download, Upload } from "lucide-react";
+import { useEffect, useState } from "react";
+import type { ReportColumns, ReportLook, ReportResult } from "../../core/objects/earning.ts";
+import type { Site } from "../../core/objects/site.ts";
+import { ApiProblem, AS_JOB, messageOf, queries } from "../../ui/api.ts";
+import { ChooseFiles } from "../../ui/ChooseFiles.tsx";
+import { useWork } from "../../ui/job.ts";
+import { tell } from "../../ui/notices.ts";
+import { sendFile } from "../../ui/upload.ts";
+import { WorkBar } from "../../ui/WorkBar.tsx";
+import { useNetworks } from "../programs/use-programs.ts";
+import { ColumnMapping } from "./ColumnMapping.tsx";
+
+/** A network's report: what its columns say is asked once and remembered, it is tried, then taken in as one step. */
+export function ImportReport({ site }: { site: Site }) {
+  const networks = useNetworks(site).data ?? [];
+  const [chosen, choose] = useState("");
+  const network = chosen || networks[0]?.name || "";
+  const [file, setFile] = useState<File>();
+  const [look, setLook] = useState<ReportLook>();
+  const [columns, setColumns] = useState<Partial<ReportColumns>>({});
+  const [dry, setDry] = useState(true);
+  const work = useWork<ReportResult>();
+  const begin = (report: File): void => {
+    work.reset();
+    setFile(report);
+    setLook(undefined);
+    sendFile<ReportLook>(`/sites/${site.id}/earnings/look?network=${encodeURIComponent(network)}`, report, () => undefined).then(
+      (seen) => {
+        setLook(seen);
+        setColumns(seen.columns);
+      },
+      (error: unknown) => tell(messageOf(error), { tone: "failed" }),
+    ); // prettier-ignore
+  };
+  const run = (report: File, dryRun: boolean): void => {
+    setDry(dryRun);
+    const asked = new URLSearchParams({
+      network,
+      columns: JSON.stringify(columns),
+      dryRun: dryRun ? "1" : "0",
+    });
+    work.start(() =>
+      sendFile(`/sites/${site.id}/earnings/import?${asked}`, report, () => undefined, undefined, AS_JOB),
+    );
+  };
+  const fetchReport = (): void =>
+    void fetchFrom(site, network).then(begin, (error: unknown) => tell(messageOf(error), { tone: "failed" }));
+  const result = work.result;
+  useEffect(() => {
+    if (!result || dry) return;
+    void queries.invalidateQueries({ queryKey: ["earnings"] });
+    void queries.invalidateQueries({ queryKey: ["programs"] });
+  }, [result, dry]);
+  return (
+    <section aria-labelledby="bring-report" className="grid max-w-4xl gap-3 border-t border-line pt-4">
+      <h2 id="bring-report" className="font-semibold">
+        Bring a network’s report in
+      </h2>
+      <div className="flex flex-wrap items-center gap-2">
+        <input
+          className="field w-56"
+          aria-label="Network of the report"
+          list="report-networks"
+          value={chosen || network}
+          onChange={(event) => choose(event.target.value)}
+        />
+        <datalist id="report-networks">
+          {networks.map(({ name }) => (
+            <option key={name} value={name} />
+          ))}
+        </datalist>
+        {networks.find(({ name }) => name === network)?.report ? (
+          <button className="action" onClick={fetchReport}>
+            <Download size={15} aria-hidden /> Ask {network} for it
+          </button>
+        ) : null}
+        <ChooseFiles
+          label="Report of a network"
+          accept=".csv,.tsv,.txt"
+          className="action"
+          onChoose={([one]) => one && begin(one)}
+        >
+          <Upload size={15} aria-hidden /> Choose a file
+        </ChooseFiles>
+        <span className="text-sm text-quiet">CSV, as often as you like: nothing is counted twice.</span>
+      </div>
+      {file && look ? (
+        <>
+          <ColumnMapping look={look} columns={columns} onChange={setColumns} />
+          <div className="flex flex-wrap items-center gap-3">
+            <button className="action" onClick={() => run(file, true)}>
+              Try it
+            </button>
+            <button className="action action-main" onClick={() => run(file, false)}>
+              Bring it in
+            </button>
+            <WorkBar work={work} label={dry ? "Trying" : "Bringing in"} />
+          </div>
+        </>
+      ) : null}
+      {result ? <Outcome result={result} dry={dry} /> : null}
+    </section>
+  );
+}
+
+// The workspace asks the network itself: the browser may not.
+async function fetchFrom(site: Site, network: string): Promise<File> {
+  const response = await fetch(
+    `/api/v1/sites/${site.id}/earnings/report?network=${encodeURIComponent(network)}`,
+  );
+  if (!response.ok) throw new ApiProblem(response.status, (await response.json()) as object);
+  return new File([await response.blob()], `${network}.csv`);
+}
+
+function Outcome({ result, dry }: { result: ReportResult; dry: boolean }) {
+  return (
+    <div aria-live="polite" className="text-sm">
+      <p className="font-medium">
+        {dry ? "Tried, nothing written yet: " : "Done: "}
+        {result.rows.toLocaleString("en-GB")} rows, {result.created} new, {result.changed} changed,{" "}
+        {result.unchanged} as they were, {result.refused} refused.
+      </p>
+      <p className="text-quiet">
+        {result.matchedToPages} belong to a page, {result.matchedToPrograms} to a program, {result.unmatched}{" "}
+        to none that is known.
+      </p>
+      {result.refusals.length > 0 ? (
+        <ul className="mt-1">
+          {result.refusals.map(({ line, message }) => (
+            <li key={line}>
+              Line {line}: <span className="text-bad">{message}</span>
+            </li>
+          ))}
+        </ul>
+      ) : null}
+    </div>
+  );
+}

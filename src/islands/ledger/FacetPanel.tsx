@@ -1,0 +1,113 @@
+import { X } from "lucide-react";
+import type { FindingCode } from "../../core/check/finding.ts";
+import type { LedgerFacets } from "../../core/objects/ledger.ts";
+import { KIND_WORD } from "../../ui/Knot.tsx";
+import { FINDING_WORD } from "../../ui/link-words.ts";
+import { setAddressState, useAddressState } from "../../ui/url-state.ts";
+
+const PLACE_WORD = { page: "pages", block: "shared blocks", navigation: "navigation" } as const;
+const word: Readonly<Record<string, (value: string) => string>> = {
+  kind: (value) => KIND_WORD[value as keyof typeof KIND_WORD],
+  place: (value) => PLACE_WORD[value as keyof typeof PLACE_WORD],
+  target: (value) => (value === "new" ? "a new tab" : "the same tab"),
+  anchor: (value) => (value === "image" ? "pictures" : "words"),
+  finding: (value) => (value === "any" ? "any finding" : FINDING_WORD[value as FindingCode]),
+};
+const FACETS = [
+  ["treatment", "Outside links, marked"],
+  ["finding", "To look at"],
+  ["host", "Lead to the host"],
+  ["program", "Of the program"],
+  ["rule", "Decided by"],
+  ["kind", "Kind"],
+  ["target", "Open in"],
+  ["anchor", "Stand on"],
+  ["place", "Stand in"],
+] as const;
+const MOST_SHOWN = 8;
+
+/** What the links that are shown can be narrowed to, with counts; what they are narrowed to stands in its place. */
+export function FacetPanel({ facets }: { facets: LedgerFacets | undefined }) {
+  return (
+    <aside
+      aria-label="Narrow the links"
+      className="grid grid-cols-[minmax(0,1fr)] content-start gap-3 text-sm"
+    >
+      {FACETS.map(([name, label]) => (
+        <Facet key={name} name={name} label={label} counts={facets?.[name] ?? []} />
+      ))}
+    </aside>
+  );
+}
+
+function Facet(props: { name: string; label: string; counts: readonly { value: string; links: number }[] }) {
+  const { name, label, counts } = props;
+  const [chosen] = useAddressState(name);
+  const say = word[name] ?? ((value: string) => value);
+  if (counts.length === 0 && !chosen) return null;
+  const most = Math.max(1, ...counts.map(({ links }) => links));
+  const rows = chosen ? counts.filter(({ value }) => value === chosen) : counts;
+  return (
+    <section>
+      <h2 className="font-medium text-quiet">{label}</h2>
+      {chosen ? (
+        <button
+          className="flex w-full items-center gap-1 rounded bg-wash px-1.5 py-0.5 text-left font-medium"
+          onClick={() => setAddressState({ [name]: "" })}
+        >
+          <span className="sr-only">No longer only</span>
+          <span className="min-w-0 grow truncate">{say(chosen)}</span>
+          {rows[0] ? <Count links={rows[0].links} /> : null}
+          <X size={13} aria-hidden />
+        </button>
+      ) : (
+        <>
+          <ul>
+            {rows.slice(0, MOST_SHOWN).map((row) => (
+              <FacetRow key={row.value} name={name} row={row} word={say(row.value)} most={most} />
+            ))}
+          </ul>
+          {rows.length > MOST_SHOWN ? (
+            <details>
+              <summary className="px-1.5 text-quiet">{rows.length - MOST_SHOWN} more</summary>
+              <ul className="max-h-64 overflow-auto">
+                {rows.slice(MOST_SHOWN).map((row) => (
+                  <FacetRow key={row.value} name={name} row={row} word={say(row.value)} most={most} />
+                ))}
+              </ul>
+            </details>
+          ) : null}
+        </>
+      )}
+    </section>
+  );
+}
+
+function FacetRow(props: {
+  name: string;
+  row: { value: string; links: number };
+  word: string;
+  most: number;
+}) {
+  const { name, row, most } = props;
+  return (
+    <li>
+      <button
+        className="relative flex w-full items-baseline gap-2 px-1.5 py-px text-left hover:bg-sheet"
+        onClick={() => setAddressState({ [name]: row.value, open: "" })}
+      >
+        <span
+          className="absolute bottom-0 left-1.5 h-[2px] bg-hemp opacity-60"
+          style={{ width: `calc((100% - 0.75rem) * ${row.links / most})` }}
+          aria-hidden
+        />
+        <span className="min-w-0 grow truncate">{props.word}</span>
+        <Count links={row.links} />
+      </button>
+    </li>
+  );
+}
+
+function Count({ links }: { links: number }) {
+  return <span className="shrink-0 text-quiet tabular-nums">{links.toLocaleString("en-GB")}</span>;
+}

@@ -1,0 +1,17 @@
+import type { LedgerLink } from "../../core/objects/ledger.ts";
+import type { Site } from "../../core/objects/site.ts";
+
+/** The words of a link, or what stands for them. */
+export function wordsOf({ anchor, anchorKind }: Pick<LedgerLink, "anchor" | "anchorKind">): string {
+  return anchor || (anchorKind === "image" ? "(picture without words)" : "(no words)");
+}
+
+/** Where the words of a link stand in the workspace; the way back to this view of the ledger goes along. */
+export function wordsPlace(site: Site, { place, pageId, ordinal, edition }: LedgerLink): string {
+  if (place === "navigation") return `/${site.key}/navigation`;
+  const query = new URLSearchParams({
+    ...(edition === "published" ? { view: "preview", of: "published" } : { link: String(ordinal) }),
+    back: location.pathname + location.search,
+  });
+  return `/${site.key}/write/${pageId}?${query}`;
+}

@@ -1,0 +1,169 @@
+import { createColumnHelper } from "@tanstack/react-table";
+import { ArrowUpRight } from "lucide-react";
+import type { LedgerLink } from "../../../core/objects/ledger.ts";
+import type { Site } from "../../../core/objects/site.ts";
+import { AddressText } from "../../../ui/AddressText.tsx";
+import { KIND_WORD, Knot } from "../../../ui/Knot.tsx";
+import { FINDING_WORD } from "../../../ui/link-words.ts";
+import { setAddressState } from "../../../ui/url-state.ts";
+import { wordsOf, wordsPlace } from "../link-place.ts";
+import { LEDGER_COLUMNS } from "./column-names.ts";
+
+const column = createColumnHelper<LedgerLink>();
+const heads = LEDGER_COLUMNS.words;
+
+/** The ledger's columns, the link's own words first. */
+export function ledgerColumns(site: Site) {
+  return [
+    column.accessor("anchor", {
+      header: "Words of the link",
+      cell: ({ row: { original } }) => <WordsCell site={site} link={original} />,
+    }),
+    column.accessor("page", {
+      header: heads.page,
+      cell: ({ row: { original } }) => (
+        <button
+          className="block max-w-full truncate text-left font-mono text-[0.86em] hover:underline"
+          title={original.title}
+          onClick={() => setAddressState({ page: original.page || original.pageId })}
+        >
+          {original.place === "page" ? original.page : <em className="font-sans">{original.title}</em>}
+        </button>
+      ),
+    }),
+    column.accessor("href", {
+      header: heads.href,
+      cell: ({ row: { original } }) => (
+        <span className="flex items-baseline gap-1.5 overflow-hidden">
+          <span className="min-w-16 truncate">
+            <AddressText address={original.href} most={64} oneLine />
+          </span>
+          {original.destination !== original.href ? (
+            <span className="truncate text-xs text-quiet" title={original.destination}>
+              ends at {original.host || "our own site"}
+            </span>
+          ) : null}
+        </span>
+      ),
+    }),
+    column.accessor("host", {
+      header: heads.host,
+      cell: ({ getValue }) => <span className="font-mono text-[0.86em]">{getValue()}</span>,
+    }),
+    column.accessor("kind", { header: heads.kind, cell: ({ getValue }) => KIND_WORD[getValue()] }),
+    column.accessor("treatment", {
+      header: heads.treatment,
+      cell: ({ row: { original } }) => (original.host ? original.treatment : <Quiet>inside</Quiet>),
+    }),
+    column.accessor(({ delivered }) => delivered.rel.join(" "), {
+      id: "rel",
+      header: heads.rel,
+      cell: ({ row: { original } }) => (
+        <span className="font-mono text-[0.82em]">
+          {original.delivered.rel.join(" ") || <Quiet>none</Quiet>}
+          {original.override ? <span className="ml-1 font-sans text-accent">by hand</span> : null}
+        </span>
+      ),
+    }),
+    column.accessor(({ delivered }) => delivered.target, {
+      id: "target",
+      header: heads.target,
+      cell: ({ getValue }) => (
+        <span className="text-sm whitespace-nowrap">
+          {getValue() === "_blank" ? "new" : getValue() === null ? <Quiet>same</Quiet> : getValue()}
+        </span>
+      ),
+    }),
+    column.accessor(({ stored }) => stored.rel.join(" "), {
+      id: "stored",
+      header: heads.stored,
+      enableSorting: false,
+      cell: ({ row: { original } }) => (
+        <span className="font-mono text-[0.82em] text-quiet">
+          {[original.stored.rel.join(" "), original.stored.target && `target=${original.stored.target}`]
+            .filter(Boolean)
+            .join(" ") || "nothing"}
+        </span>
+      ),
+    }),
+    column.accessor("rule", {
+      header: heads.rule,
+      enableSorting: false,
+      cell: ({ row: { original } }) => (
+        <span className="line-clamp-1 text-sm" title={original.rules.join("\n")}>
+          {original.override ? "set by hand" : original.rules.join(", ") || <Quiet>nobody</Quiet>}
+        </span>
+      ),
+    }),
+    column.accessor(({ programs }) => programs.join(", "), {
+      id: "program",
+      header: heads.program,
+      enableSorting: false,
+    }),
+    column.accessor(({ shortLink }) => shortLink?.url ?? "", {
+      id: "short",
+      header: heads.short,
+      enableSorting: false,
+      cell: ({ row: { original } }) =>
+        original.shortLink ? (
+          <span className={original.shortLink.used ? "" : "text-quiet"}>
+            <AddressText address={original.shortLink.url} most={34} oneLine />
+            {original.shortLink.used ? "" : " exists"}
+          </span>
+        ) : null,
+    }),
+    column.accessor("health", {
+      header: heads.health,
+      enableSorting: false,
+      cell: ({ getValue }) => <span className="text-sm">{getValue() ?? ""}</span>,
+    }),
+    column.accessor("clicks", {
+      header: heads.clicks,
+      cell: ({ getValue }) => (
+        <span className="block text-right tabular-nums">
+          {getValue() === null ? "" : getValue()!.toLocaleString("en-GB")}
+        </span>
+      ),
+    }),
+    column.accessor(({ findings }) => findings.length, {
+      id: "findings",
+      header: heads.findings,
+      cell: ({ row: { original } }) => (
+        <span className="line-clamp-1 text-sm text-warn" title={findingWords(original).join("\n")}>
+          {findingWords(original).join(", ")}
+        </span>
+      ),
+    }),
+  ];
+}
+
+function findingWords({ findings }: LedgerLink): string[] {
+  return findings.map((code) => FINDING_WORD[code]);
+}
+
+function WordsCell({ site, link }: { site: Site; link: LedgerLink }) {
+  return (
+    <span className="flex items-center gap-1.5">
+      <Knot kind={link.kind} size={14} />
+      <button
+        className="min-w-0 truncate text-left font-medium hover:underline"
+        title={`${KIND_WORD[link.kind]}: ${wordsOf(link)}`}
+        onClick={() => setAddressState({ open: link.id })}
+      >
+        {wordsOf(link)}
+      </button>
+      {link.edition === "draft" ? <span className="shrink-0 text-xs text-warn">draft</span> : null}
+      <a
+        className="shrink-0 text-quiet hover:text-ink"
+        aria-label={`To the words “${wordsOf(link)}” in ${link.title}`}
+        href={wordsPlace(site, link)}
+      >
+        <ArrowUpRight size={14} aria-hidden />
+      </a>
+    </span>
+  );
+}
+
+function Quiet({ children }: { children: React.ReactNode }) {
+  return <span className="text-quiet">{children}</span>;
+}

@@ -1,0 +1,57 @@
+import { lazy, Suspense } from "react";
+import type { ProgramFigures } from "../../../core/objects/program.ts";
+import { Choice } from "../../../ui/Choice.tsx";
+import { useAddressState } from "../../../ui/url-state.ts";
+
+const Bars = lazy(async () => ({ default: (await import("../../../ui/Bars.tsx")).Bars }));
+const MOST_BARS = 12;
+
+const FIGURES = {
+  epc: { word: "EPC", series: [{ name: "Their EPC, 30 days", field: "theirs", color: "--color-hemp" }, { name: "Our EPC, 90 days", field: "ours", color: "--color-accent" }] },
+  earned: { word: "Earned", series: [{ name: "Earned in 90 days", field: "earned", color: "--color-good" }] },
+  clicks: { word: "Clicks", series: [{ name: "Clicks in 90 days", field: "clicks", color: "--color-accent" }] },
+} as const; // prettier-ignore
+type Figure = keyof typeof FIGURES;
+
+/** Programs side by side by one figure; those that are marked, or all. Money of other currencies than the first is left out. */
+export function ProgramChart({ programs }: { programs: readonly ProgramFigures[] }) {
+  const [chosen, choose] = useAddressState("chart");
+  const figure = (chosen in FIGURES ? chosen : "epc") as Figure;
+  const currency = programs[0]?.currency ?? "EUR";
+  const rows = programs.slice(0, MOST_BARS).map((program) => {
+    const same = program.currency === currency;
+    return {
+      label: program.name,
+      theirs: same ? Number(program.epc.d30 ?? 0) : 0,
+      ours: same ? Number(program.ownEpc.d90 ?? 0) : 0,
+      earned: Number(program.earned.find((one) => one.currency === currency)?.amount ?? 0),
+      clicks: program.clicks,
+    };
+  });
+  const { series, word } = FIGURES[figure];
+  const unit = figure === "clicks" ? "" : ` (${currency})`;
+  return (
+    <section aria-label="Programs side by side" className="grid gap-1">
+      <div className="flex flex-wrap items-center gap-3">
+        <Choice
+          label="Compare by"
+          value={figure}
+          options={(Object.keys(FIGURES) as Figure[]).map((value) => ({ value, word: FIGURES[value].word }))}
+          onChange={(value) => choose(value === "epc" ? "" : value)}
+        />
+        <span className="text-sm text-quiet">
+          {programs.length > MOST_BARS ? `The first ${MOST_BARS} in the table’s order.` : ""} Mark rows to
+          compare only those.
+        </span>
+      </div>
+      <Suspense fallback={<p className="h-52 text-quiet">Drawing…</p>}>
+        <Bars
+          rows={rows}
+          series={series.map((one) => ({ ...one, name: `${one.name}${unit}`, stack: one.field }))}
+          label={`${word} of ${rows.map(({ label }) => label).join(", ")}; the same figures stand in the table.`}
+          className="h-52 w-full"
+        />
+      </Suspense>
+    </section>
+  );
+}

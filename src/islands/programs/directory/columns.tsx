@@ -1,0 +1,136 @@
+import { createColumnHelper } from "@tanstack/react-table";
+import type { ProgramFigures } from "../../../core/objects/program.ts";
+import { setAddressState } from "../../../ui/url-state.ts";
+import { commissionWords, money, nextPayout, STATE_TONE } from "../figures-in-words.ts";
+import { PROGRAM_COLUMNS } from "./column-names.ts";
+
+const column = createColumnHelper<ProgramFigures>();
+const heads = PROGRAM_COLUMNS.words;
+const DAY = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
+
+/** The columns of the comparison, the program's name first. */
+export const programColumns = [
+  column.accessor("name", {
+    header: "Program",
+    cell: ({ row: { original } }) => (
+      <button
+        className="block max-w-full truncate text-left font-medium hover:underline"
+        onClick={() => setAddressState({ open: original.id })}
+      >
+        {original.name}
+      </button>
+    ),
+  }),
+  column.accessor("state", {
+    header: heads.state,
+    cell: ({ getValue }) => <span className={STATE_TONE[getValue()]}>{getValue()}</span>,
+  }),
+  column.accessor("network", { header: heads.network }),
+  column.accessor("commission", {
+    header: heads.commission,
+    cell: ({ row }) => commissionWords(row.original),
+  }),
+  ...(["7", "30", "90"] as const).map((days) =>
+    column.accessor(({ epc }) => epc[`d${days}`], {
+      id: `epc${days}`,
+      header: heads[`epc${days}`],
+      cell: ({ row: { original } }) => (
+        <Amount amount={original.epc[`d${days}`]} currency={original.currency} />
+      ),
+    }),
+  ),
+  ...(["7", "30", "90"] as const).map((days) =>
+    column.accessor(({ ownEpc }) => ownEpc[`d${days}`], {
+      id: `own${days}`,
+      header: heads[`own${days}`],
+      cell: ({ row: { original } }) => (
+        <Amount amount={original.ownEpc[`d${days}`]} currency={original.currency} strong />
+      ),
+    }),
+  ),
+  column.accessor("cookieDays", { header: heads.cookieDays, cell: ({ getValue }) => `${getValue()} days` }),
+  column.accessor("towardsPayout", {
+    id: "payout",
+    header: heads.payout,
+    cell: ({ row: { original } }) => <Payout program={original} />,
+  }),
+  column.accessor("links", {
+    header: heads.links,
+    cell: ({ row: { original } }) => (
+      <span className="block text-right tabular-nums">
+        {original.links}
+        {original.untracked > 0 ? (
+          <span className="block text-xs whitespace-nowrap text-warn">{original.untracked} untracked</span>
+        ) : null}
+      </span>
+    ),
+  }),
+  column.accessor("clicks", {
+    header: heads.clicks,
+    cell: ({ getValue }) => (
+      <span className="block text-right tabular-nums">{getValue().toLocaleString("en-GB")}</span>
+    ),
+  }),
+  column.accessor(({ earned }) => earned.length, {
+    id: "earned",
+    header: heads.earned,
+    cell: ({ row: { original } }) => (
+      <span className="block text-right tabular-nums">
+        {original.earned.map(({ amount, currency }) => money(amount, currency)).join(" + ") || <Nothing />}
+      </span>
+    ),
+  }),
+  column.accessor("nextStep", {
+    header: heads.nextStep,
+    cell: ({ row: { original } }) => (
+      <span className="block truncate text-sm" title={original.nextStep}>
+        {original.nextStepDue ? (
+          <span className={isDue(original.nextStepDue) ? "text-bad" : "text-quiet"}>
+            {DAY.format(new Date(original.nextStepDue))}{" "}
+          </span>
+        ) : null}
+        {original.nextStep}
+      </span>
+    ),
+  }),
+  column.accessor(({ tags }) => tags.join(", "), { id: "tags", header: heads.tags, enableSorting: false }),
+];
+
+/** True when a day has come. */
+export function isDue(day: string): boolean {
+  return day <= new Date().toISOString().slice(0, 10);
+}
+
+function Nothing() {
+  return <span className="text-quiet">–</span>;
+}
+
+function Amount(props: { amount: string | null; currency: string; strong?: boolean }) {
+  return (
+    <span className={`block text-right tabular-nums ${props.strong ? "font-medium" : ""}`}>
+      {props.amount === null ? <Nothing /> : money(props.amount, props.currency)}
+    </span>
+  );
+}
+
+/** How far a program is from paying, and when it pays next. */
+export function Payout({ program }: { program: ProgramFigures }) {
+  const { payoutThreshold, towardsPayout, currency } = program;
+  if (!payoutThreshold || Number(payoutThreshold) === 0) return <Nothing />;
+  const share = Math.min(1, Number(towardsPayout) / Number(payoutThreshold));
+  const due = share === 1 ? nextPayout(program, new Date()) : undefined;
+  return (
+    <span className="block min-w-24 text-xs">
+      <span className="mb-0.5 block h-1.5 overflow-hidden rounded-full bg-sunk" aria-hidden>
+        <span
+          className={`block h-full ${share === 1 ? "bg-good" : "bg-accent"}`}
+          style={{ width: `${share * 100}%` }}
+        />
+      </span>
+      <span className="whitespace-nowrap tabular-nums">
+        {money(towardsPayout, currency)} of {money(payoutThreshold, currency)}
+        {due ? `, pays ${DAY.format(due)}` : ""}
+      </span>
+    </span>
+  );
+}

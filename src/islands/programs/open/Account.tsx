@@ -1,0 +1,116 @@
+import { useMutation } from "@tanstack/react-query";
+import { Copy, ExternalLink, Eye } from "lucide-react";
+import { useEffect, useState } from "react";
+import type { Credentials, Program } from "../../../core/objects/program.ts";
+import type { Site } from "../../../core/objects/site.ts";
+import { api, messageOf } from "../../../ui/api.ts";
+import { FieldRow } from "../../../ui/FieldRow.tsx";
+import { tell } from "../../../ui/notices.ts";
+import { refreshPrograms } from "../use-programs.ts";
+
+const SHOWN_MS = 12_000;
+
+/** Signing in: the address one key away, name and password copied without being shown, or shown for some seconds. */
+export function Account({ site, program }: { site: Site; program: Program }) {
+  const at = `/sites/${site.id}/programs/${program.id}/credentials`;
+  const [shown, setShown] = useState<Credentials>();
+  const [changing, setChanging] = useState(false);
+  useEffect(() => {
+    if (!shown) return;
+    const timer = setTimeout(() => setShown(undefined), SHOWN_MS);
+    return () => clearTimeout(timer);
+  }, [shown]);
+  const failed = (error: unknown): void => tell(messageOf(error), { tone: "failed" });
+  const fetched = (): Promise<Credentials> => api<Credentials>("POST", `${at}/show`);
+  const copy = (part: keyof Credentials): void =>
+    void fetched()
+      .then((all) => navigator.clipboard.writeText(all[part]))
+      .then(
+        () => tell(part === "password" ? "The password is on the clipboard" : "The name is on the clipboard"),
+        failed,
+      );
+  const show = (): void => void fetched().then(setShown, failed);
+  return (
+    <section aria-label="Signing in" className="grid gap-2 border-b border-line pb-3">
+      <div className="flex flex-wrap gap-2">
+        {program.signInAddress ? (
+          <a className="action" href={program.signInAddress} target="_blank" rel="noopener noreferrer">
+            Sign in there <ExternalLink size={14} aria-hidden />
+          </a>
+        ) : null}
+        {program.hasCredentials ? (
+          <>
+            <button className="action" onClick={() => copy("name")}>
+              <Copy size={14} aria-hidden /> Copy name
+            </button>
+            <button className="action" onClick={() => copy("password")}>
+              <Copy size={14} aria-hidden /> Copy password
+            </button>
+            <button className="action" onClick={show}>
+              <Eye size={14} aria-hidden /> Show both
+            </button>
+          </>
+        ) : null}
+        <button className="action action-plain" onClick={() => setChanging(!changing)}>
+          {program.hasCredentials ? "Change them" : "Keep a name and password"}
+        </button>
+      </div>
+      {shown ? (
+        <p role="status" className="rounded bg-wash px-2 py-1 font-mono text-sm">
+          {shown.name} · {shown.password}{" "}
+          <span className="font-sans text-quiet">hidden again in some seconds; noted in the audit log</span>
+        </p>
+      ) : null}
+      {changing ? (
+        <ChangeCredentials at={at} has={program.hasCredentials} onDone={() => setChanging(false)} />
+      ) : null}
+    </section>
+  );
+}
+
+function ChangeCredentials({ at, has, onDone }: { at: string; has: boolean; onDone: () => void }) {
+  const [name, setName] = useState("");
+  const [password, setPassword] = useState("");
+  const done = (text: string): Promise<void> => {
+    tell(text);
+    onDone();
+    return refreshPrograms();
+  };
+  const keep = useMutation({
+    mutationFn: () => api("PUT", at, { name, password }),
+    onSuccess: () => done("Kept, encrypted"),
+  });
+  const drop = useMutation({ mutationFn: () => api("DELETE", at), onSuccess: () => done("Forgotten") });
+  return (
+    <form
+      className="grid gap-2 sm:grid-cols-[1fr_1fr_auto] sm:items-end"
+      autoComplete="off"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep.mutate();
+      }}
+    >
+      <FieldRow label="Name to sign in with">
+        {(attributes) => (
+          <input {...attributes} className="field" autoComplete="off" value={name} onChange={(event) => setName(event.target.value)} />
+        )}
+      </FieldRow>
+      <FieldRow label="Password">
+        {(attributes) => (
+          <input {...attributes} type="password" className="field" autoComplete="new-password" value={password} onChange={(event) => setPassword(event.target.value)} />
+        )}
+      </FieldRow>
+      <div className="flex gap-2">
+        <button className="action action-main" disabled={keep.isPending || (name === "" && password === "")}>
+          Keep
+        </button>
+        {has ? (
+          <button type="button" className="action action-plain text-bad" onClick={() => drop.mutate()}>
+            Forget
+          </button>
+        ) : null}
+      </div>
+      {keep.isError ? <p className="text-bad sm:col-span-3">{messageOf(keep.error)}</p> : null}
+    </form>
+  ); // prettier-ignore
+}

@@ -1,0 +1,94 @@
+import { Trash2, X } from "lucide-react";
+import { useState } from "react";
+import type { Program, ProgramFigures } from "../../../core/objects/program.ts";
+import type { Site } from "../../../core/objects/site.ts";
+import { setAddressState } from "../../../ui/url-state.ts";
+import { Payout } from "../directory/columns.tsx";
+import { commissionWords, money, STATE_TONE } from "../figures-in-words.ts";
+import { useDeleteProgram } from "../use-programs.ts";
+import { Account } from "./Account.tsx";
+import { BuildLink } from "./BuildLink.tsx";
+import { Creatives } from "./Creatives.tsx";
+import { ProgramForm } from "./ProgramForm.tsx";
+import { ProgramLinks, type Become, type TermsBefore } from "./ProgramLinks.tsx";
+
+/** One program beside the list: signing in, building links, what it does, its terms. */
+export function OpenProgram({ site, program }: { site: Site; program: ProgramFigures | undefined }) {
+  const remove = useDeleteProgram(site);
+  const [asking, ask] = useState<{ become: Become; before?: TermsBefore }>();
+  const close = (): void => setAddressState({ open: "" });
+  const saved = (now: Program, before: Program | undefined): void => {
+    setAddressState({ open: now.id });
+    if (!before) return;
+    const [was, is] = [builtFrom(before), builtFrom(now)];
+    if (now.state === "closed" && before.state !== "closed") ask({ become: "plain", before: was });
+    else if (JSON.stringify(was) !== JSON.stringify(is)) ask({ become: "reissue", before: was });
+  };
+  return (
+    <aside
+      aria-label={program ? program.name : "New program"}
+      className="grid content-start gap-3 rounded border border-line bg-sheet p-3"
+      onKeyDown={(event) => event.key === "Escape" && close()}
+    >
+      <div className="flex items-start gap-2">
+        <h2 className="text-lg font-semibold">{program?.name ?? "New program"}</h2>
+        {program ? (
+          <button className="action action-plain ml-auto px-1" aria-label={`Take ${program.name} away`} onClick={() => remove.mutate(program, { onSuccess: close })}>
+            <Trash2 size={16} aria-hidden />
+          </button>
+        ) : null}
+        <button className={`action action-plain px-1 ${program ? "" : "ml-auto"}`} aria-label="Close" onClick={close}>
+          <X size={16} aria-hidden />
+        </button>
+      </div>
+      {program ? (
+        <>
+          <Summary site={site} program={program} onTrack={() => ask({ become: "track" })} />
+          {asking ? (
+            <ProgramLinks {...asking} site={site} program={program} onDone={() => ask(undefined)} />
+          ) : null}
+          <Account site={site} program={program} />
+          <BuildLink site={site} program={program} />
+        </>
+      ) : null}
+      <ProgramForm key={program?.version ?? 0} site={site} program={program} onSaved={saved} />
+      {program ? <Creatives site={site} program={program} /> : null}
+    </aside>
+  ); // prettier-ignore
+}
+
+// What a program's links are known by.
+function builtFrom({ trackingId, template, domains }: Program): TermsBefore {
+  return { trackingId, template, domains };
+}
+
+function Summary(props: { site: Site; program: ProgramFigures; onTrack: () => void }) {
+  const { site, program, onTrack } = props;
+  const { state, stateDates, network, links, untracked, clicks, earned } = program;
+  const name = encodeURIComponent(program.name);
+  return (
+    <div className="grid gap-1 border-b border-line pb-3 text-sm">
+      <p>
+        <span className={STATE_TONE[state]}>{state}</span>
+        {stateDates[state] ? <span className="text-quiet"> since {stateDates[state]}</span> : null}
+        {network ? ` on ${network}` : ""}; pays {commissionWords(program)}.
+      </p>
+      <p>
+        <a className="text-accent underline" href={`/${site.key}/ledger?program=${name}`}>
+          {links} {links === 1 ? "link" : "links"}
+        </a>
+        {untracked > 0 ? (
+          <>
+            , <a className="text-warn underline" href={`/${site.key}/ledger?program=${name}&finding=untracked`}>{untracked} without tracking</a> <button className="text-accent underline" onClick={onTrack}>track them</button>
+          </>
+        ) : null}
+        ; <a className="text-accent underline" href={`/${site.key}/routes?program=${program.id}`}>its short links</a> were clicked {clicks.toLocaleString("en-GB")} times in 90 days and{" "}
+        <a className="text-accent underline" href={`/${site.key}/earnings?by=page&program=${program.id}`}>
+          earned {earned.map(({ amount, currency }) => money(amount, currency)).join(" + ") || "nothing"}
+        </a>
+        .
+      </p>
+      <Payout program={program} />
+    </div>
+  ); // prettier-ignore
+}

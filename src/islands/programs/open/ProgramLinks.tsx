@@ -1,0 +1,79 @@
+import { useEffect, useRef, useState } from "react";
+import type { LinkAction, LinkBulkAnswer } from "../../../core/objects/ledger.ts";
+import type { Program } from "../../../core/objects/program.ts";
+import type { Site } from "../../../core/objects/site.ts";
+import { useWork } from "../../../ui/job.ts";
+import { WorkBar } from "../../../ui/WorkBar.tsx";
+import { ChangePreview } from "../../ledger/many/ChangePreview.tsx";
+import { askChange, tellChanged } from "../../ledger/many/use-change.ts";
+import { refreshPrograms, usePrograms } from "../use-programs.ts";
+
+export type Become = Extract<LinkAction, { do: "program" }>["become"];
+export type TermsBefore = NonNullable<Extract<LinkAction, { do: "program" }>["before"]>;
+
+const ASKS: Readonly<Record<Become, string>> = {
+  reissue: "Links were built on the earlier terms. They become links on the new ones:",
+  track: "These links lead to the program without your tracking. They become tracked ones:",
+  plain: "The program is closed. Its links become:",
+};
+
+/** What becomes of a program's links everywhere: in drafts, published pages, navigation, blocks and routes, with one undo. */
+export function ProgramLinks(props: {
+  site: Site;
+  program: Program;
+  become: Become;
+  before?: TermsBefore;
+  onDone: () => void;
+}) {
+  const { site, program, become, before, onDone } = props;
+  const [published, setPublished] = useState(false);
+  const [other, setOther] = useState("");
+  const others = (usePrograms(site).data ?? []).filter(({ id, state, template }) => id !== program.id && state === "approved" && template !== ""); // prettier-ignore
+  const preview = useWork<LinkBulkAnswer>();
+  const run = useWork<LinkBulkAnswer>();
+  const action: LinkAction = {
+    do: "program",
+    program: program.id,
+    become: other === "" ? become : "reissue",
+    ...(before ? { before } : {}),
+    ...(other === "" ? {} : { other }),
+  };
+  const asked = JSON.stringify({ select: {}, action, published, routes: true });
+  const { start } = preview;
+  useEffect(() => start(() => askChange(site, JSON.parse(asked) as Parameters<typeof askChange>[1], true)), [site, asked, start]); // prettier-ignore
+  const told = useRef<LinkBulkAnswer>(undefined);
+  useEffect(() => {
+    if (run.state !== "done" || !run.result || told.current === run.result) return;
+    told.current = run.result;
+    tellChanged(site, run.result);
+    void refreshPrograms();
+    onDone();
+  }, [run.state, run.result, site, onDone]);
+  const answer = preview.state === "done" ? preview.result : undefined;
+  const count = answer ? answer.links + answer.routes : 0;
+  return (
+    <section aria-label="What becomes of its links" className="grid gap-2 rounded bg-wash p-2">
+      <p className="font-medium">{ASKS[become]}</p>
+      <div className="flex flex-wrap items-center gap-3">
+        {become === "plain" ? (
+          <select className="field w-auto" aria-label="Become" value={other} onChange={(event) => setOther(event.target.value)}>
+            <option value="">the plain address of the page</option>
+            {others.map(({ id, name }) => (
+              <option key={id} value={id}>links of {name}</option>
+            ))}
+          </select>
+        ) : null}
+        <label className="flex items-center gap-1.5 text-sm">
+          <input type="checkbox" checked={published} onChange={(event) => setPublished(event.target.checked)} /> in what readers get, too
+        </label>
+        <button className="action action-main py-0.5" disabled={count === 0 || run.state === "running"} onClick={() => run.start(() => askChange(site, JSON.parse(asked) as Parameters<typeof askChange>[1], false))}>
+          {count > 0 ? `Change ${count.toLocaleString("en-GB")}` : "Nothing to change"}
+        </button>
+        <button className="action action-plain py-0.5" onClick={onDone}>Leave them</button>
+      </div>
+      <WorkBar work={run} label="Changing" />
+      {run.state === "running" ? null : <WorkBar work={preview} label="Looking" />}
+      {answer ? <ChangePreview answer={answer} /> : null}
+    </section>
+  ); // prettier-ignore
+}

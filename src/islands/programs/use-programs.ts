@@ -1,0 +1,60 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import type { Network, Program, ProgramFigures, ProgramInput } from "../../core/objects/program.ts";
+import type { Site } from "../../core/objects/site.ts";
+import { api, messageOf, queries, type ListOf } from "../../ui/api.ts";
+import { tell } from "../../ui/notices.ts";
+
+/** All programs of the site with their figures. */
+export function usePrograms(site: Site) {
+  return useQuery({
+    queryKey: ["programs", site.id],
+    queryFn: async () => (await api<ListOf<ProgramFigures>>("GET", `/sites/${site.id}/programs`)).items,
+  });
+}
+
+/** The networks that programs belong to. */
+export function useNetworks(site: Site) {
+  return useQuery({
+    queryKey: ["networks", site.id],
+    queryFn: async () => (await api<ListOf<Network>>("GET", `/sites/${site.id}/networks`)).items,
+  });
+}
+
+/** Lets every list of programs be asked for anew. */
+export function refreshPrograms(): Promise<void> {
+  return queries.invalidateQueries({ queryKey: ["programs"] });
+}
+
+/** Saves a program, new or over the version it was read at. */
+export function useSaveProgram(site: Site, program: Program | undefined) {
+  return useMutation({
+    mutationFn: (input: Partial<ProgramInput>) =>
+      program
+        ? api<Program>("PATCH", `/sites/${site.id}/programs/${program.id}`, {
+            ...input,
+            version: program.version,
+          })
+        : api<Program>("POST", `/sites/${site.id}/programs`, input),
+    onSuccess: (saved) => {
+      tell(`Saved ${saved.name}`);
+      return refreshPrograms();
+    },
+  });
+}
+
+/** Takes a program away, with its undo. */
+export function useDeleteProgram(site: Site) {
+  return useMutation({
+    mutationFn: (program: Program) => api("DELETE", `/sites/${site.id}/programs/${program.id}`),
+    onSuccess: (_gone, program) => {
+      const undo = (): void =>
+        void api("POST", `/sites/${site.id}/programs/${program.id}/restore`).then(
+          refreshPrograms,
+          (error: unknown) => tell(messageOf(error), { tone: "failed" }),
+        );
+      tell(`Took ${program.name} away`, { undo });
+      return refreshPrograms();
+    },
+    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+  });
+}

@@ -1,0 +1,145 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { RuleSet, RuleVersion, RuleVersionFull } from "../../core/objects/rule.ts";
+import type { Site } from "../../core/objects/site.ts";
+import type { SetDifference } from "../../core/rules/compare-sets.ts";
+import { ruleSentence } from "../../core/rules/sentence.ts";
+import { api, messageOf, queries, type ListOf } from "../../ui/api.ts";
+import { tell } from "../../ui/notices.ts";
+import { RulesPlaces } from "../../ui/RulesPlaces.tsx";
+import { Screen } from "../../ui/Screen.tsx";
+import { when } from "../../ui/when.ts";
+
+/** Every set that was in force: what it changed, what it says, and the way back to it. */
+export function EarlierScreen({ site }: { site: Site }) {
+  return (
+    <Screen>
+      <RulesPlaces site={site} place="earlier-rules" />
+      <Earlier site={site} />
+    </Screen>
+  );
+}
+
+function Earlier({ site }: { site: Site }) {
+  const [open, setOpen] = useState<number>();
+  const versions = useQuery({
+    queryKey: ["rule-versions", site.id],
+    queryFn: () => api<ListOf<RuleVersion>>("GET", `/sites/${site.id}/rules/versions`),
+  });
+  if (versions.isError) return <p className="text-bad">{messageOf(versions.error)}</p>;
+  if (!versions.data) return <p className="text-quiet">Fetching…</p>;
+  const { items } = versions.data;
+  if (items.length === 0)
+    return (
+      <p className="rounded border border-dashed border-line py-16 text-center text-quiet">
+        No set has been in force yet. Each one that is switched on will stand here, with what it changed.
+      </p>
+    );
+  const newest = items[0]!.version;
+  return (
+    <div className="grid items-start gap-6 lg:grid-cols-[minmax(0,1fr)_28rem]">
+      <ol aria-label="Sets, newest first">
+        {items.map(({ version, createdAt, createdBy, differences }) => (
+          <li key={version} className={`border-b border-line/60 py-2 ${open === version ? "bg-wash" : ""}`}>
+            <p className="flex flex-wrap items-baseline gap-x-3">
+              <button
+                className="font-medium hover:underline"
+                aria-expanded={open === version}
+                onClick={() => setOpen(version)}
+              >
+                Set {version}
+              </button>
+              {version === newest ? <span className="text-sm text-good">in force</span> : null}
+              <span className="text-sm text-quiet">
+                {createdBy}, {when(createdAt)}
+              </span>
+            </p>
+            <Differences differences={differences} none="the same rules as the set before" />
+          </li>
+        ))}
+      </ol>
+      {open === undefined ? (
+        <p className="text-quiet">Choose a set to read it and to compare it with the one in force.</p>
+      ) : (
+        <OneSet key={open} site={site} version={open} newest={newest} />
+      )}
+    </div>
+  );
+}
+
+function OneSet({ site, version, newest }: { site: Site; version: number; newest: number }) {
+  const path = `/sites/${site.id}/rules/versions/${version}`;
+  const kept = useQuery({
+    queryKey: ["rule-versions", site.id, version, newest],
+    queryFn: () => api<RuleVersionFull>("GET", path),
+  });
+  const back = useMutation({
+    mutationFn: (from: { path: string; version: number }) => api<RuleSet>("POST", `${from.path}/restore`, { version: from.version }), // prettier-ignore
+    onSuccess: (saved, from) => {
+      void queries.invalidateQueries({ queryKey: ["rule-versions", site.id] });
+      queries.setQueryData(["rules", site.id], saved);
+      const before = `/sites/${site.id}/rules/versions/${newest}`;
+      tell(`Set ${saved.version} is in force, the same as that earlier one`, {
+        undo: from.path === before ? undefined : () => back.mutate({ path: before, version: saved.version }),
+      });
+    },
+    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+  });
+  if (kept.isError) return <p className="text-bad">{messageOf(kept.error)}</p>;
+  if (!kept.data) return <p className="text-quiet">Fetching…</p>;
+  const { rules, against } = kept.data;
+  return (
+    <section
+      aria-label={`Set ${version}`}
+      className="grid gap-3 rounded border border-line bg-sheet p-4 lg:sticky lg:top-16"
+    >
+      <h2 className="font-semibold">Set {version}</h2>
+      {version === newest ? null : (
+        <>
+          <div>
+            <h3 className="text-sm font-medium text-quiet">Putting it back would change</h3>
+            <Differences differences={against} none="nothing: it says the same as the set in force" />
+          </div>
+          <button
+            className="action action-main justify-self-start"
+            disabled={back.isPending || against.length === 0}
+            onClick={() => back.mutate({ path, version: newest })}
+          >
+            Put set {version} back
+          </button>
+        </>
+      )}
+      <ol className="list-decimal pl-5">
+        {rules.map((rule, index) => (
+          <li key={index} className={rule.enabled ? "" : "text-quiet"}>
+            <span className="font-medium">{rule.name}</span>
+            {rule.enabled ? "" : " (off)"}
+            <p className="text-sm">{ruleSentence(rule)}</p>
+          </li>
+        ))}
+      </ol>
+      {rules.length === 0 ? <p className="text-quiet">It has no rules.</p> : null}
+    </section>
+  );
+}
+
+function Differences({ differences, none }: { differences: readonly SetDifference[]; none: string }) {
+  if (differences.length === 0) return <p className="text-sm text-quiet">{none}</p>;
+  return (
+    <ul className="text-sm">
+      {differences.map(({ change, name, before, after }, index) => (
+        <li key={index}>
+          “{name}” <span className="font-medium">{change}</span>
+          {before && after ? (
+            <>
+              : <del className="text-bad no-underline">{before}</del>{" "}
+              <ins className="text-good no-underline">→ {after}</ins>
+            </>
+          ) : before || after ? (
+            <span className="text-quiet">: {before ?? after}</span>
+          ) : null}
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,149 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { RuleSchedule } from "../../core/objects/rule.ts";
+import type { Site } from "../../core/objects/site.ts";
+import { api, ApiProblem, messageOf, queries } from "../../ui/api.ts";
+import { tell } from "../../ui/notices.ts";
+import { when } from "../../ui/when.ts";
+import type { WorkingSet } from "./use-working-set.ts";
+
+/** Whether the set that is shown is in force, and how it comes into force: at once, or at a time. */
+export function SwitchOn({ site, set }: { site: Site; set: WorkingSet }) {
+  const [timing, setTiming] = useState(false);
+  const path = `/sites/${site.id}/rules/schedule`;
+  const key = ["rule-schedule", site.id];
+  const { data } = useQuery({ queryKey: key, queryFn: () => api<{ schedule: RuleSchedule | null }>("GET", path), refetchInterval: 5_000 }); // prettier-ignore
+  const refresh = (): void => {
+    void queries.invalidateQueries({ queryKey: key });
+    void queries.invalidateQueries({ queryKey: ["rules", site.id] });
+  };
+  const drop = useMutation({
+    mutationFn: () => api("DELETE", path),
+    onSuccess: () => {
+      refresh();
+      tell("The waiting set will not come into force");
+    },
+    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+  });
+  const waiting = data?.schedule ?? null;
+  return (
+    <div className="mb-3 grid gap-2">
+      <div
+        className={`flex flex-wrap items-center gap-2 rounded border px-3 py-2 ${set.isChanged ? "border-accent bg-wash" : "border-line bg-sheet"}`}
+      >
+        <p className="grow" aria-live="polite">
+          {set.isChanged ? (
+            <>
+              <strong>Not in force yet.</strong> You are working over set {set.base}.
+            </>
+          ) : (
+            <>
+              <strong>Set {set.inForce!.version}</strong> is in force.
+            </>
+          )}
+        </p>
+        {set.isChanged ? (
+          <>
+            <button className="action action-plain" onClick={set.discard}>
+              Take my changes back
+            </button>
+            <button className="action" aria-expanded={timing} onClick={() => setTiming(!timing)}>
+              At a time…
+            </button>
+            <button
+              className="action action-main"
+              disabled={set.isSwitching || set.isOvertaken}
+              onClick={set.switchOn}
+            >
+              Switch on now
+            </button>
+          </>
+        ) : null}
+      </div>
+      {set.isOvertaken ? (
+        <p role="alert" className="rounded border border-warn px-3 py-2 text-warn">
+          Set {set.inForce!.version} came into force while you worked over set {set.base}. Nothing of yours is
+          lost.{" "}
+          <a className="underline" href={`/${site.key}/earlier-rules`}>
+            See what it changed
+          </a>
+          , then{" "}
+          <button className="underline" onClick={set.rebase}>
+            go on over set {set.inForce!.version}
+          </button>{" "}
+          or take your changes back.
+        </p>
+      ) : null}
+      {timing && set.isChanged ? (
+        <Timing
+          path={path}
+          set={set}
+          onDone={() => {
+            setTiming(false);
+            refresh();
+          }}
+        />
+      ) : null}
+      {waiting ? (
+        <p
+          className={`flex flex-wrap items-center gap-2 rounded border px-3 py-2 ${waiting.held ? "border-bad text-bad" : "border-line"}`}
+        >
+          <span className="grow">
+            {waiting.held
+              ? `The set of ${waiting.madeBy} that was to come into force ${when(waiting.at)} is held back: ${waiting.held}`
+              : `A set of ${waiting.madeBy} comes into force by itself ${when(waiting.at)}: ${waiting.differences.map(({ change, name }) => `“${name}” ${change}`).join(", ") || "the same rules"}.`}
+          </span>
+          <button className="action py-0.5" onClick={() => drop.mutate()}>
+            Drop it
+          </button>
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+function Timing({ path, set, onDone }: { path: string; set: WorkingSet; onDone: () => void }) {
+  const [at, setAt] = useState("");
+  const save = useMutation({
+    mutationFn: () =>
+      api("PUT", path, {
+        version: set.base,
+        rules: set.rules.map(({ rule }) => rule),
+        at: new Date(at).toISOString(),
+      }),
+    onSuccess: () => {
+      tell(`This set comes into force by itself ${when(new Date(at).toISOString())}`);
+      set.discard();
+      onDone();
+    },
+  });
+  const message = save.error instanceof ApiProblem ? (save.error.errors[0]?.message ?? save.error.message) : save.error && messageOf(save.error); // prettier-ignore
+  return (
+    <form
+      className="flex flex-wrap items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (at) save.mutate();
+      }}
+    >
+      <label className="flex items-center gap-2">
+        Comes into force
+        <input
+          type="datetime-local"
+          className="field w-auto"
+          aria-invalid={message ? true : undefined}
+          value={at}
+          onChange={(event) => setAt(event.target.value)}
+        />
+      </label>
+      <button className="action action-main" disabled={!at || save.isPending}>
+        Let it wait until then
+      </button>
+      {message ? (
+        <p role="alert" className="basis-full text-sm text-bad">
+          {message}
+        </p>
+      ) : null}
+    </form>
+  );
+}

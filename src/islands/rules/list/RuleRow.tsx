@@ -1,0 +1,93 @@
+import { useSortable } from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
+import { Copy, GripVertical, Trash2 } from "lucide-react";
+import type { Rule } from "../../../core/objects/rule.ts";
+import type { Site } from "../../../core/objects/site.ts";
+import type { RuleAdvice } from "../../../core/rules/advice.ts";
+import { ruleSentence } from "../../../core/rules/sentence.ts";
+import { Toggle } from "../../../ui/Toggle.tsx";
+import { RuleForm } from "../form/RuleForm.tsx";
+import type { WorkedRule } from "../use-working-set.ts";
+
+/** One rule as a sentence, with what is to be said of it; its form opens below. */
+export function RuleRow(props: {
+  site: Site;
+  worked: WorkedRule;
+  place: number;
+  advice: readonly RuleAdvice[];
+  decides: number | undefined;
+  isOpen: boolean;
+  onOpen: (isOpen: boolean) => void;
+  onChange: (rule: Rule) => void;
+  onCopy: () => void;
+  onDelete: () => void;
+}) {
+  const { site, advice, decides, isOpen } = props;
+  const { key, rule } = props.worked;
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: key }); // prettier-ignore
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={`border-b border-line/60 bg-paper ${isDragging ? "relative z-10 shadow-lg" : ""}`}
+    >
+      <div className="flex items-start gap-2.5 py-2.5">
+        <button
+          ref={setActivatorNodeRef}
+          {...attributes}
+          {...listeners}
+          className="mt-0.5 cursor-grab touch-none text-quiet hover:text-ink"
+          aria-label={`Move “${rule.name}”, now at place ${props.place}`}
+        >
+          <GripVertical size={17} aria-hidden />
+        </button>
+        <span className="mt-0.5 w-6 shrink-0 text-right text-sm text-quiet tabular-nums">{props.place}</span>
+        <Toggle
+          label={`${rule.name}: ${rule.enabled ? "on" : "off"}`}
+          on={rule.enabled}
+          disabled={false}
+          onChange={(enabled) => props.onChange({ ...rule, enabled })}
+        />
+        <div className={`min-w-0 grow ${rule.enabled ? "" : "text-quiet"}`}>
+          <button
+            className="text-left font-medium hover:underline"
+            aria-expanded={isOpen}
+            onClick={() => props.onOpen(!isOpen)}
+          >
+            {rule.name || "(no name)"}
+          </button>
+          <p className="text-sm">{ruleSentence(rule)}</p>
+          {advice.map(({ code, message }) => (
+            <p key={code + message} className="text-sm text-warn">
+              {message}
+            </p>
+          ))}
+        </div>
+        <span className="shrink-0 text-sm text-quiet tabular-nums">
+          {decides === undefined
+            ? ""
+            : decides === 0
+              ? "decides nothing"
+              : `decides ${decides.toLocaleString("en-GB")}`}
+        </span>
+        <button
+          className="mt-0.5 text-quiet hover:text-ink"
+          aria-label={`Copy “${rule.name}”`}
+          onClick={props.onCopy}
+        >
+          <Copy size={15} aria-hidden />
+        </button>
+        <button
+          className="mt-0.5 text-quiet hover:text-bad"
+          aria-label={`Take “${rule.name}” out`}
+          onClick={props.onDelete}
+        >
+          <Trash2 size={15} aria-hidden />
+        </button>
+      </div>
+      {isOpen ? (
+        <RuleForm site={site} rule={rule} onChange={props.onChange} onClose={() => props.onOpen(false)} />
+      ) : null}
+    </li>
+  );
+}

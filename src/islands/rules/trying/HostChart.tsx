@@ -1,0 +1,84 @@
+import { useState } from "react";
+import type { TriedRules } from "../../../core/objects/rule.ts";
+import { TREATMENTS } from "../../../core/rules/treatment.ts";
+import { Bars, type Series } from "../../../ui/Bars.tsx";
+import { TREATMENT_COLOR, TREATMENT_WORD } from "../../../ui/link-words.ts";
+
+type Host = TriedRules["hosts"][number];
+const MOST_HOSTS = 12;
+
+/** Outside links by host and treatment, now and with the set switched on; as a chart or as a table. */
+export default function HostChart({ hosts, isChanged }: { hosts: readonly Host[]; isChanged: boolean }) {
+  const [asTable, setAsTable] = useState(false);
+  const shown = hosts.slice(0, MOST_HOSTS);
+  const rows = shown.map(({ host, before, after }) => ({
+    label: host,
+    ...Object.fromEntries(TREATMENTS.flatMap((one) => [[`now ${one}`, before[one]], [`then ${one}`, after[one]]])),
+  })); // prettier-ignore
+  const of = (when: "now" | "then"): Series[] =>
+    TREATMENTS.map((one) => ({
+      name: TREATMENT_WORD[one],
+      field: `${when} ${one}`,
+      color: TREATMENT_COLOR[one],
+      stack: when,
+      faint: isChanged && when === "now",
+    }));
+  const series = isChanged ? [...of("then"), ...of("now")] : of("then");
+  return (
+    <figure>
+      <figcaption className="flex items-baseline gap-2">
+        <span className="grow text-sm font-medium">
+          Outside links by host{isChanged ? ", with the set and (pale) without it" : ""}
+          {hosts.length > MOST_HOSTS ? `; the first ${MOST_HOSTS} of ${hosts.length}` : ""}
+        </span>
+        <button className="text-sm text-accent underline" onClick={() => setAsTable(!asTable)}>
+          {asTable ? "as a chart" : "as a table"}
+        </button>
+      </figcaption>
+      {asTable ? (
+        <HostTable hosts={hosts} />
+      ) : (
+        <Bars
+          rows={rows}
+          series={series}
+          lying
+          label={`Outside links of ${shown.length} hosts by treatment, ${isChanged ? "before and after" : "as they are"}. The table holds the same numbers.`}
+          className={shown.length > 6 ? "h-96 w-full" : "h-64 w-full"}
+        />
+      )}
+    </figure>
+  );
+}
+
+function HostTable({ hosts }: { hosts: readonly Host[] }) {
+  return (
+    <table className="w-full text-sm">
+      <thead className="text-quiet">
+        <tr>
+          <th scope="col" className="text-left font-medium">
+            Host
+          </th>
+          {TREATMENTS.map((one) => (
+            <th key={one} scope="col" className="pl-2 text-right font-medium">
+              {TREATMENT_WORD[one]}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {hosts.map(({ host, before, after }) => (
+          <tr key={host} className="border-t border-line/60">
+            <th scope="row" className="truncate text-left font-mono text-xs font-normal">
+              {host}
+            </th>
+            {TREATMENTS.map((one) => (
+              <td key={one} className="pl-2 text-right tabular-nums">
+                {before[one] === after[one] ? after[one] : `${before[one]} → ${after[one]}`}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,115 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { Rule, RuleSet } from "../../core/objects/rule.ts";
+import type { Site } from "../../core/objects/site.ts";
+import { api, ApiProblem, messageOf, queries } from "../../ui/api.ts";
+import { tell } from "../../ui/notices.ts";
+
+/** A rule of the set that is worked on, told by a key of this browser's own. */
+export interface WorkedRule {
+  key: string;
+  rule: Rule;
+}
+
+/** The set that is worked on, beside the one in force. */
+export interface WorkingSet {
+  /** The set in force; undefined until it has come. */
+  inForce: RuleSet | undefined;
+  failure: string | undefined;
+  rules: readonly WorkedRule[];
+  /** It differs from the one in force. */
+  isChanged: boolean;
+  /** Another set came into force since work on this one began. */
+  isOvertaken: boolean;
+  /** Version that this one is made over. */
+  base: number;
+  edit(rules: readonly WorkedRule[]): void;
+  discard(): void;
+  /** Goes on with this set over the one in force now. */
+  rebase(): void;
+  switchOn(): void;
+  isSwitching: boolean;
+}
+
+let made = 0;
+/** Gives a rule its key. */
+export function worked(rule: Rule): WorkedRule {
+  return { key: `rule-${(made += 1)}`, rule };
+}
+
+interface Kept {
+  base: number;
+  rules: Rule[];
+}
+
+/** Works on a set of rules; what is typed survives a closed tab, and nothing acts before it is switched on. */
+export function useWorkingSet(site: Site): WorkingSet {
+  const path = `/sites/${site.id}/rules`;
+  const storageKey = `maprope:rules:${site.id}`;
+  const query = useQuery({ queryKey: ["rules", site.id], queryFn: () => api<RuleSet>("GET", path) });
+  const inForce = query.data;
+  const [set, setSet] = useState<{ base: number; rules: readonly WorkedRule[] }>();
+  const isChanged = Boolean(inForce && set && !same(set.rules, inForce.rules));
+  const begun = useRef(false);
+
+  useEffect(() => {
+    if (!inForce || begun.current) return;
+    begun.current = true;
+    const kept = readKept(storageKey);
+    setSet(kept ? { base: kept.base, rules: kept.rules.map(worked) } : fresh(inForce));
+  }, [inForce, storageKey]);
+  // Where nothing is being changed, the set that is shown is the one in force.
+  useEffect(() => {
+    if (inForce && set && set.base !== inForce.version && !readKept(storageKey)) setSet(fresh(inForce));
+  }, [inForce, set, storageKey]);
+  useEffect(() => {
+    if (!set || !inForce) return;
+    if (same(set.rules, inForce.rules)) localStorage.removeItem(storageKey);
+    else localStorage.setItem(storageKey, JSON.stringify({ base: set.base, rules: set.rules.map(({ rule }) => rule) } satisfies Kept)); // prettier-ignore
+  }, [set, inForce, storageKey]);
+
+  const edit = useCallback((rules: readonly WorkedRule[]) => setSet((now) => now && { ...now, rules }), []);
+  const save = useMutation({
+    mutationFn: (next: RuleSet) => api<RuleSet>("PUT", path, next),
+    onSuccess: (saved) => {
+      const before = inForce;
+      localStorage.removeItem(storageKey);
+      queries.setQueryData(["rules", site.id], { version: saved.version, rules: saved.rules });
+      void queries.invalidateQueries({ queryKey: ["rule-versions", site.id] });
+      setSet(fresh(saved));
+      tell(`Set ${saved.version} is in force; delivered pages follow at once`, {
+        undo: before ? () => save.mutate({ version: saved.version, rules: before.rules }) : undefined,
+      });
+    },
+    onError: (error) => {
+      tell(messageOf(error), { tone: "failed" });
+      if (error instanceof ApiProblem && error.status === 409) void query.refetch();
+    },
+  });
+  return {
+    inForce,
+    failure: query.isError ? messageOf(query.error) : undefined,
+    rules: set?.rules ?? [],
+    isChanged,
+    isOvertaken: Boolean(isChanged && inForce && set && set.base !== inForce.version),
+    base: set?.base ?? 0,
+    edit,
+    discard: () => inForce && setSet(fresh(inForce)),
+    rebase: () => inForce && setSet((now) => now && { ...now, base: inForce.version }),
+    switchOn: () => set && save.mutate({ version: set.base, rules: set.rules.map(({ rule }) => rule) }),
+    isSwitching: save.isPending,
+  };
+}
+
+function fresh({ version, rules }: RuleSet): { base: number; rules: WorkedRule[] } {
+  return { base: version, rules: rules.map(worked) };
+}
+
+function same(set: readonly WorkedRule[], rules: readonly Rule[]): boolean {
+  return JSON.stringify(set.map(({ rule }) => rule)) === JSON.stringify(rules);
+}
+
+function readKept(key: string): Kept | undefined {
+  const text = localStorage.getItem(key);
+  return text === null ? undefined : (JSON.parse(text) as Kept);
+}

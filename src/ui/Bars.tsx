@@ -1,0 +1,192 @@
+import { BarChart, LineChart } from "echarts/charts";
+import {
+  AriaComponent,
+  GridComponent,
+  LegendComponent,
+  MarkLineComponent,
+  TooltipComponent,
+} from "echarts/components";
+import { init, use as register, type EChartsType } from "echarts/core";
+import { SVGRenderer } from "echarts/renderers";
+import { useEffect, useRef } from "react";
+
+register([
+  BarChart,
+  LineChart,
+  GridComponent,
+  LegendComponent,
+  TooltipComponent,
+  MarkLineComponent,
+  AriaComponent,
+  SVGRenderer,
+]);
+
+/** One bar, or one stack of them: its label, and a number for each series. */
+export interface BarsRow {
+  label: string;
+  [field: string]: unknown;
+}
+
+export interface Series {
+  name: string;
+  /** Where a row has its number. */
+  field: string;
+  /** A colour token. */
+  color: string;
+  /** Series of one stack stand on each other; those of different stacks side by side. */
+  stack?: string;
+  /** Drawn lightly, as what was. */
+  faint?: boolean;
+}
+
+/** A moment in the chart, named: a change of the route. */
+export interface Mark {
+  key: string;
+  name: string;
+}
+
+interface BarsProps {
+  rows: readonly BarsRow[];
+  /** The first series of the same rows of the period before, drawn as a line. */
+  before?: readonly BarsRow[];
+  series: readonly Series[];
+  /** The chart in words, for who does not see it. */
+  label: string;
+  className: string;
+  marks?: readonly Mark[];
+  bare?: boolean;
+  /** Bars lie on their side, as lists of names want it. */
+  lying?: boolean;
+}
+
+/** Bars over days, hours or names, stacked by series. */
+export function Bars(props: BarsProps) {
+  const element = useRef<HTMLDivElement>(null);
+  const chart = useRef<EChartsType>(undefined);
+  const { label, className } = props;
+  useEffect(() => {
+    const made = init(element.current, undefined, { renderer: "svg" });
+    chart.current = made;
+    const observer = new ResizeObserver(() => made.resize());
+    observer.observe(element.current!);
+    return () => {
+      observer.disconnect();
+      made.dispose();
+    };
+  }, []);
+  useEffect(() => {
+    const draw = (): void =>
+      chart.current?.setOption(optionOf(props, colorsOf(element.current!)), { notMerge: true });
+    draw();
+    const scheme = matchMedia("(prefers-color-scheme: dark)");
+    scheme.addEventListener("change", draw);
+    return () => scheme.removeEventListener("change", draw);
+  });
+  return <div ref={element} role="img" aria-label={label} className={className} />;
+}
+
+const DAY = /^\d{4}-\d\d-\d\d$/;
+const FEW_NAMES = 12;
+
+// light-dark() is resolved by letting the browser compute a colour that uses it.
+function colorsOf(element: HTMLElement): (name: string) => string {
+  return (name) => {
+    const probe = document.createElement("span");
+    probe.style.color = `var(${name})`;
+    element.append(probe);
+    const color = getComputedStyle(probe).color;
+    probe.remove();
+    return color;
+  };
+}
+
+function optionOf(props: BarsProps, color: (name: string) => string) {
+  const { series, before, marks = [], bare, lying } = props;
+  // Names are read from the top down, and an axis grows upwards.
+  const rows = lying ? [...props.rows].reverse() : props.rows;
+  const text = { color: color("--color-quiet"), fontFamily: "Commissioner Variable" };
+  const names = {
+    type: "category",
+    data: rows.map(({ label }) => label),
+    axisLabel: {
+      ...text,
+      ...(lying ? { width: 200, overflow: "truncate" } : {}),
+      // A few names are all written out; days and long lists leave some out.
+      ...(!lying && rows.length <= FEW_NAMES && !rows.some(({ label }) => DAY.test(label))
+        ? { interval: 0, width: 104, overflow: "truncate" }
+        : {}),
+      formatter: (name: string) => (DAY.test(name) ? name.slice(5).replace("-", "/") : name),
+    },
+    axisTick: { show: false },
+    axisLine: { lineStyle: { color: color("--color-line") } },
+  };
+  const numbers = {
+    type: "value",
+    minInterval: 1,
+    show: !bare,
+    axisLabel: text,
+    splitLine: { lineStyle: { color: color("--color-line") } },
+  };
+  return {
+    animation: false,
+    textStyle: text,
+    grid: bare
+      ? { left: 0, right: 0, top: 6, bottom: 18 }
+      : { left: lying ? 210 : 44, right: 12, top: 36, bottom: 28 },
+    ...(bare
+      ? {}
+      : {
+          legend: {
+            top: 0,
+            left: 0,
+            itemWidth: 12,
+            itemHeight: 12,
+            textStyle: text,
+            selected: { "HEAD requests": false, Prefetches: false },
+          },
+        }),
+    tooltip: { trigger: "axis", axisPointer: { type: "shadow" } },
+    xAxis: lying ? numbers : names,
+    yAxis: lying ? names : numbers,
+    series: [
+      ...series.map(({ name, field, color: token, stack, faint }, index) => ({
+        type: "bar",
+        name,
+        stack: stack ?? "all",
+        data: rows.map((row) => row[field]),
+        itemStyle: { color: color(token), opacity: faint ? 0.4 : 1 },
+        barCategoryGap: "25%",
+        barMaxWidth: 72,
+        ...(index === 0 && marks.length > 0
+          ? {
+              markLine: {
+                symbol: ["none", "none"],
+                lineStyle: { color: color("--color-ink"), type: "dotted" },
+                label: {
+                  ...text,
+                  formatter: "{b}",
+                  rotate: 0,
+                  position: "insideEndTop",
+                  width: 90,
+                  overflow: "truncate",
+                },
+                data: marks.map(({ key, name: title }) => ({ name: title, xAxis: key })),
+              },
+            }
+          : {}),
+      })),
+      ...(before
+        ? [
+            {
+              type: "line",
+              name: "Persons, period before",
+              data: before.map((row) => row[series[0]!.field]),
+              symbol: "none",
+              lineStyle: { color: color("--color-ink"), width: 1.4, type: "dashed" },
+              itemStyle: { color: color("--color-ink") },
+            },
+          ]
+        : []),
+    ],
+  };
+}

@@ -1,0 +1,36 @@
+/** Who decided something of a link, whom it beat, and what would change it. */
+export interface Why {
+  attribute: string;
+  value: string;
+  by: string;
+  beat: readonly string[];
+  change: string;
+}
+
+/** Why a link is delivered as it is: each decision with its reason; what would change it opens below. */
+export function WhyList({ trace }: { trace: readonly Why[] }) {
+  if (trace.length === 0)
+    return (
+      <p className="text-xs text-quiet">
+        No rule speaks about this link and nothing is set on it: it is plain and opens in the same tab.
+      </p>
+    );
+  return (
+    <ul aria-label="Why" className="grid gap-0.5 text-xs text-quiet">
+      {trace.map(({ attribute, value, by, beat, change }) => (
+        <li key={attribute}>
+          <details>
+            <summary className="marker:text-line">
+              <span className="font-mono text-ink">
+                {attribute} {value}
+              </span>{" "}
+              {by}
+              {beat.length > 0 ? `, ahead of ${beat.join(", ")}` : ""}
+            </summary>
+            <p className="pb-1 pl-4">{change}</p>
+          </details>
+        </li>
+      ))}
+    </ul>
+  );
+}

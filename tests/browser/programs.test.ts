@@ -1,0 +1,262 @@
+import assert from "node:assert/strict";
+import { after, before, describe, test } from "node:test";
+import type { Page } from "playwright-core";
+import { until } from "../support/ask.ts";
+import { assertAccessible, testApp, type TestApp } from "../support/browser.ts";
+
+let app: TestApp;
+before(async () => {
+  app = await testApp();
+});
+after(() => app.stop());
+
+const clipboard = (page: Page): Promise<string> => page.evaluate(() => navigator.clipboard.readText());
+
+describe("a program, the whole way", () => {
+  test("found, joined, linked from marked words, published, clicked, bought, and earned on the right page", async () => {
+    const { context, page } = await app.signedIn();
+    // Find it in the network's catalogue, and take it over.
+    await page.request.put("/api/v1/sites/1/networks", {
+      headers: { Origin: app.workspace },
+      data: {
+        name: "Saltmarsh Partners",
+        hosts: ["go.saltmarsh-partners.localhost"],
+        catalogue: `http://go.saltmarsh-partners.localhost:${app.simPort}/catalogue.csv`,
+        report: `http://go.saltmarsh-partners.localhost:${app.simPort}/report.csv?account=LL-2291`,
+      },
+    });
+    const programs = page.getByRole("table");
+    await page.goto("/low-lantern/programs");
+    await programs.getByRole("button", { name: "Dew and Felt" }).click();
+    await page
+      .getByRole("complementary", { name: "Dew and Felt" })
+      .getByRole("button", { name: "Take Dew and Felt away" })
+      .click();
+    await page.getByText("Took Dew and Felt away").waitFor();
+    await page.goto("/low-lantern/catalogue?network=Saltmarsh+Partners");
+    await page.getByLabel("Search the catalogue").fill("coats gloves");
+    const entry = page.getByRole("row").filter({ hasText: "Dew and Felt" });
+    await entry.getByRole("button", { name: "Consider it" }).click();
+    await entry.getByRole("link", { name: "considering" }).click();
+
+    // Join it.
+    const record = page.getByRole("complementary", { name: "Dew and Felt" });
+    await record.getByLabel("Tracking ID").fill("LL-2291");
+    await record.getByLabel("State").selectOption("approved");
+    await record.getByRole("button", { name: "Save terms" }).click();
+    await page.getByText("Saved Dew and Felt").waitFor();
+
+    // From marked words to a tracked link.
+    const product = `http://dew-and-felt.localhost:${app.simPort}/item/felt-gloves`;
+    const made = await page.request.post("/api/v1/sites/1/pages", {
+      headers: { Origin: app.workspace },
+      data: { path: "/gear/warm-hands", title: "Warm hands", html: "<p>We wear felt gloves.</p>" },
+    });
+    const { id } = (await made.json()) as { id: string };
+    await page.goto(`/low-lantern/write/${id}`);
+    const words = page.getByText("We wear felt gloves.");
+    await words.waitFor();
+    await words.dblclick({ position: { x: 90, y: 10 } });
+    await page.keyboard.press("ControlOrMeta+k");
+    const composer = page.getByRole("form", { name: "New link" });
+    await composer.getByRole("combobox", { name: "Where it leads" }).fill(product);
+    await composer.getByText("Leads to Dew and Felt without tracking.").waitFor();
+    await assertAccessible(page, "the composer with a program");
+    await composer.getByRole("button", { name: "Track it" }).click();
+    await composer.getByText("Tracked for you at Dew and Felt, label gear-warm-hands-1").waitFor();
+    assert.match(
+      (await composer.getByTestId("delivered").textContent())!,
+      /rel="nofollow sponsored noopener"/,
+    );
+    await composer.getByRole("button", { name: "Set link" }).click();
+    await page.getByRole("button", { name: "Publish" }).click();
+    await page
+      .getByText(/^Published/)
+      .first()
+      .waitFor();
+
+    // A reader clicks and buys.
+    const reader = await app.browser.newContext();
+    const tab = await reader.newPage();
+    await tab.goto(`http://lowlantern.localhost:${app.sitePort}/gear/warm-hands`);
+    const [shop] = await Promise.all([
+      reader.waitForEvent("page"),
+      tab
+        .locator("a", { hasText: "felt" })
+        .or(tab.locator("a", { hasText: "gloves" }))
+        .or(tab.locator("a", { hasText: "wear" }))
+        .first()
+        .click(),
+    ]);
+    await shop.getByText("LL-2291").waitFor();
+    await shop.getByText("gear-warm-hands-1").waitFor();
+    await shop.getByRole("button", { name: "Buy" }).click();
+    const order = await shop.locator("[data-order]").textContent();
+    assert.match(order!, /^S-\d+$/);
+    await reader.close();
+
+    // The network's report brings it home.
+    await page.goto("/low-lantern/earnings?by=page");
+    await page.getByLabel("Network of the report").fill("Saltmarsh Partners");
+    await page.getByRole("button", { name: "Ask Saltmarsh Partners for it" }).click();
+    await page.getByText("Columns as they were named the last time").waitFor();
+    await page.getByRole("button", { name: "Try it" }).click();
+    await page.getByText("Tried, nothing written yet: 1 rows, 1 new").waitFor();
+    await page.getByRole("button", { name: "Bring it in" }).click();
+    await page.getByText("1 belong to a page").waitFor();
+    await page.getByText("Done: 1 rows, 1 new").waitFor();
+    const earned = page.getByRole("row").filter({ hasText: "Warm hands" });
+    await earned.getByText("€2.03").waitFor();
+    await page.getByRole("button", { name: "Bring it in" }).click();
+    await page.getByText("Done: 1 rows, 0 new, 0 changed, 1 as they were").waitFor();
+
+    // Taken back by the shop, it is taken back here.
+    const back = await page.request.post(`http://127.0.0.1:${app.simPort}/return?order=${order}`, {
+      headers: { Host: `go.saltmarsh-partners.localhost:${app.simPort}` },
+    });
+    assert.equal(back.status(), 200);
+    await page.getByRole("button", { name: "Ask Saltmarsh Partners for it" }).click();
+    await until(
+      "the report is asked for anew",
+      async () => (await page.getByText("Done: 1 rows").count()) === 0,
+    );
+    await page.getByRole("button", { name: "Bring it in" }).click();
+    await page.getByText("Done: 1 rows, 0 new, 1 changed").waitFor();
+    await context.close();
+  });
+});
+
+describe("the record", () => {
+  test("slips are told at their fields; what is typed is not lost", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/programs?open=new");
+    const record = page.getByRole("complementary", { name: "New program" });
+    await record.getByLabel("Program", { exact: true }).fill("Thistle Lamps");
+    await record.getByLabel("Link template").fill("https://thief.example/{id}?to={destination}");
+    await record.getByRole("button", { name: "Add program" }).click();
+    await record.getByText("Name at least one domain").waitFor();
+    await record.getByLabel("Domains that its links lead to").fill("thistle.example");
+    await record.getByRole("button", { name: "Add program" }).click();
+    await record.getByText("thief.example is none of Thistle Lamps’s domains").waitFor();
+    await record.getByLabel("Link template").fill("{destination}?from={id}");
+    await record.getByLabel("Tracking ID").fill("lantern");
+    await record.getByRole("button", { name: "Add program" }).click();
+    await page.getByText("Saved Thistle Lamps").waitFor();
+    const opened = page.getByRole("complementary", { name: "Thistle Lamps" });
+    await opened.getByLabel("Build a tracked link to").fill("thistle.example/lamp");
+    await opened.getByRole("button", { name: "Build and copy" }).click();
+    await opened.getByText("is not joined yet").waitFor();
+    assert.equal(await clipboard(page), "https://thistle.example/lamp?from=lantern");
+    await opened.getByRole("button", { name: "Make it short" }).click();
+    const short = opened.getByRole("form", { name: "New short link" });
+    assert.equal(await short.getByLabel(/^Short address/).inputValue(), "/lamp");
+    await context.close();
+  });
+
+  test("name and password are copied without being shown, and shown for some seconds only", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/programs?open=2");
+    const record = page.getByRole("complementary").first();
+    await record.getByRole("button", { name: "Keep a name and password" }).click();
+    await record.getByLabel("Name to sign in with").fill("mara");
+    await record.getByLabel("Password", { exact: true }).fill("fog over the lawn");
+    await record.getByRole("button", { name: "Keep", exact: true }).click();
+    await record.getByRole("button", { name: "Copy password" }).click();
+    await page.getByText("The password is on the clipboard").waitFor();
+    assert.equal(await clipboard(page), "fog over the lawn");
+    assert.ok(!(await page.content()).includes("fog over the lawn"), "it never stood on the page");
+    await record.getByRole("button", { name: "Show both" }).click();
+    await record.getByText("fog over the lawn").waitFor();
+    await record.getByText("fog over the lawn").waitFor({ state: "hidden", timeout: 20_000 });
+    await context.close();
+  });
+
+  test("a snippet is kept as a creative, filled from the account", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/programs?open=1");
+    const creatives = page.getByRole("region", { name: "Creatives" });
+    await creatives.getByLabel("Snippet").fill("<script>x()</script>");
+    await creatives.getByLabel("Called").fill("Spring text");
+    await creatives.getByRole("button", { name: "Keep it" }).click();
+    await creatives.getByText("There is no link beside a script").waitFor();
+    await creatives
+      .getByLabel("Snippet")
+      .fill(
+        `<a href="http://go.saltmarsh-partners.localhost:${app.simPort}/c/{id}/harbour-optics?to=/" onclick="x()">Glass for dark nights</a>`,
+      );
+    await creatives.getByRole("button", { name: "Keep it" }).click();
+    await creatives.getByText("Left out of it: event handlers.").waitFor();
+    await creatives
+      .getByRole("listitem")
+      .filter({ hasText: "Spring text" })
+      .getByRole("button", { name: "Copy ready to paste" })
+      .click();
+    await page.getByText(/^Copied/).waitFor();
+    assert.match(
+      await clipboard(page),
+      /^<a href="[^"]*\/c\/LL-2291\/harbour-optics\?to=\/">Glass for dark nights<\/a>$/,
+    );
+    await context.close();
+  });
+});
+
+describe("terms that change", () => {
+  test("issue the links anew after a preview, undone as one; plain links are tracked in one step", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/programs");
+    await page.getByRole("table").getByRole("button", { name: "Quiet Mount Works" }).click();
+    const record = page.getByRole("complementary", { name: "Quiet Mount Works" });
+    await record.getByLabel("Tracking ID").fill("lantern-two");
+    await record.getByRole("button", { name: "Save terms" }).click();
+    const links = record.getByRole("region", { name: "What becomes of its links" });
+    await links
+      .getByRole("table", { name: "What would change" })
+      .getByText("/c/lantern-two/quiet-mount")
+      .first()
+      .waitFor();
+    await assertAccessible(page, "links that become others");
+    await links.getByRole("checkbox", { name: "in what readers get, too" }).check();
+    await links.getByRole("button", { name: /^Change \d/ }).click();
+    await page.getByText(/^Changed \d+ links/).waitFor();
+    const delivered = async (): Promise<string> =>
+      (
+        await page.request.get("/api/v1/sites/1/links?program=Quiet+Mount+Works&edition=readers&limit=500")
+      ).text();
+    await until("readers get the new ones", async () => (await delivered()).includes("/c/lantern-two/"));
+    await page.getByRole("button", { name: "Undo" }).last().click();
+    await page.getByText("Put back as it was").waitFor();
+    await until("and the old ones again", async () => !(await delivered()).includes("/c/lantern-two/"));
+
+    await page.goto("/low-lantern/programs");
+    await page.getByRole("table").getByRole("button", { name: "Harbour Optics" }).click();
+    const harbour = page.getByRole("complementary", { name: "Harbour Optics" });
+    await harbour.getByRole("button", { name: "track them" }).click();
+    await harbour.getByText(/become tracked ones/).waitFor();
+    await harbour
+      .getByRole("table", { name: "What would change" })
+      .getByText("/c/LL-2291/harbour-optics")
+      .first()
+      .waitFor();
+    await harbour.getByRole("button", { name: "Leave them" }).click();
+    await harbour.getByText(/become tracked ones/).waitFor({ state: "detached" });
+    await context.close();
+  });
+});
+
+describe("the comparison", () => {
+  test("by keyboard: sorted, narrowed and opened; the view stands in the address", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/programs?sort=-earned");
+    const rows = page.getByRole("table").locator("tbody tr[data-row]");
+    await rows.first().getByText("Starling Eyepieces").waitFor();
+    await page.getByLabel("Network").selectOption("Gannet Row");
+    await until("four are left", async () => (await rows.count()) === 4);
+    assert.match(page.url(), /sort=-earned&network=Gannet\+Row/);
+    await rows.first().focus();
+    await page.keyboard.press("ArrowDown");
+    await page.keyboard.press("ArrowUp");
+    await page.keyboard.press("Enter");
+    await page.getByRole("complementary", { name: "Quiet Mount Works" }).waitFor();
+    await context.close();
+  });
+});

@@ -28,8 +28,9 @@ describe("from marked words to a reader who arrives", () => {
     await mended.getByText("Turned HTML's &amp; back into &.").waitFor();
     await mended.getByText(`http://harbour-optics.localhost:${app.simPort}/item/red-torch?a=1&b=2`).waitFor();
     assert.equal(await composer(page).getByLabel("Words").inputValue(), "torch");
-    const tag = `<a href="http://harbour-optics.localhost:${app.simPort}/item/red-torch?a=1&amp;b=2" rel="noopener" target="_blank">torch</a>`;
+    const tag = `<a href="http://harbour-optics.localhost:${app.simPort}/item/red-torch?a=1&amp;b=2" rel="nofollow sponsored noopener" target="_blank">torch</a>`;
     await composer(page).getByText(tag).waitFor();
+    await composer(page).getByText("sponsored on Network links are paid").waitFor();
     await composer(page).getByText("target new Outside links open in a new tab").waitFor();
     await assertAccessible(page, "the composer");
     await page.keyboard.press("Enter");
@@ -37,7 +38,7 @@ describe("from marked words to a reader who arrives", () => {
     const knot = page
       .getByRole("complementary", { name: "Links of this page" })
       .getByRole("button", { name: /torch/ });
-    await knot.getByText("new tab noopener").waitFor();
+    await knot.getByText("new tab nofollow sponsored noopener").waitFor();
     await knot.getByText("outside").waitFor();
     await saved(page);
     assert.equal(

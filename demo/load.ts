@@ -125,7 +125,18 @@ async function fill(desk: Desk, simPort: number, now: number): Promise<void> {
   }
   // Reports name links by their labels: which those are stands in the ledger.
   await catchUpLedger(desk, site, UNWATCHED);
-  for (const [network, csv] of demoReports(now)) {
+  const destinations = new Map(routes.map(({ id, route }) => [id, route.destination ?? ""]));
+  const clicked = new Map<string, { label: string; day: string; clicks: number }>();
+  for (const record of records) {
+    if (record.kind !== "click" || record.class !== "person") continue;
+    const { at, route } = record;
+    const label = /[?&](?:sub|label)=([^&#]+)/.exec(destinations.get(route) ?? "")?.[1];
+    if (label === undefined) continue;
+    const day = new Date(at).toISOString().slice(0, 10);
+    const clicks = 1 + (clicked.get(`${day} ${label}`)?.clicks ?? 0);
+    clicked.set(`${day} ${label}`, { label, day, clicks });
+  }
+  for (const [network, csv] of demoReports(now, clicked)) {
     await keepColumns(desk, site, network, DEMO_COLUMNS);
     await importReport(desk, site, { network, bytes: Buffer.from(csv), columns: DEMO_COLUMNS, dryRun: false, by: ACTOR.name }, UNWATCHED); // prettier-ignore
   }

@@ -67,3 +67,6 @@ export const NETWORKS = {
   "hop.gannet-row.localhost": { name: "Gannet Row", label: "label", shops: ["quiet-mount", "fernhill-cabins", "north-window", "owl-post"] },
 } as const; // prettier-ignore
 export type NetworkHost = keyof typeof NETWORKS;
+
+/** The columns of the networks' reports: a row is a sale, or the clicks of a day. */
+export const REPORT_COLUMNS = ["order_id", "type", "date", "program", "sub_id", "sale_amount", "commission", "currency", "status", "clicks"]; // prettier-ignore

@@ -99,6 +99,8 @@ function keptAttributes(
       note(`the attribute ${name} on <${element}>`);
     } else if (name === "data-override" && parseOverride(value).unknown.length > 0) {
       note(`the override “${value.slice(0, 60)}”, which says nothing known`);
+    } else if (name === "data-creative" && !/^\d{1,18}$/.test(value)) {
+      note(`the attribute ${name} on <${element}>`);
     } else kept[name] = value;
   }
   return kept;

@@ -1,8 +1,8 @@
 import type { IncomingMessage, ServerResponse } from "node:http";
 import Papa from "papaparse";
 import { escape, page } from "./page.ts";
-import { clickOf, noteSale, rememberClick, salesOf, takeBack } from "./sales.ts";
-import { NETWORKS, SHOPS, type NetworkHost, type Shop } from "../../demo/outside-world.ts";
+import { clickOf, clicksByLabel, noteSale, rememberClick, salesOf, takeBack } from "./sales.ts";
+import { NETWORKS, REPORT_COLUMNS, SHOPS, type NetworkHost, type Shop } from "../../demo/outside-world.ts";
 
 type Answer = (url: URL, request: IncomingMessage, response: ServerResponse) => void;
 
@@ -102,11 +102,13 @@ function catalogue(host: NetworkHost, port: string) {
 
 function report(host: NetworkHost, account: string): string {
   const rows = salesOf(host, account).map((sale) => [
-    sale.order, sale.at.toISOString(), SHOPS[sale.shop]!.name, sale.label, (sale.cents / 100).toFixed(2),
-    (sale.commission / 100).toFixed(2), "EUR", sale.state,
+    sale.order, "sale", sale.at.toISOString(), SHOPS[sale.shop]!.name, sale.label, (sale.cents / 100).toFixed(2),
+    (sale.commission / 100).toFixed(2), "EUR", sale.state, "",
   ]); // prettier-ignore
-  const head = ["order_id", "date", "program", "sub_id", "sale_amount", "commission", "currency", "status"];
-  return Papa.unparse([head, ...rows]);
+  const counts = [...clicksByLabel(host, account).values()].map(([{ at, shop, label }, clicks]) => [
+    "", "click", at.toISOString().slice(0, 10), SHOPS[shop]!.name, label, "", "", "", "", String(clicks),
+  ]); // prettier-ignore
+  return Papa.unparse([REPORT_COLUMNS, ...rows, ...counts]);
 }
 
 function banner(name: string): string {

@@ -19,20 +19,32 @@ export interface Click {
   account: string;
   label: string;
   shop: string;
+  at: Date;
 }
 
 const clicks = new Map<string, Click>();
 const sales: Sale[] = [];
 
 /** Remembers a click and answers its number, by which the shop names it. */
-export function rememberClick(click: Click): string {
+export function rememberClick(click: Omit<Click, "at">): string {
   const number = String(clicks.size + 1);
-  clicks.set(number, click);
+  clicks.set(number, { ...click, at: new Date() });
   return number;
 }
 
 export function clickOf(number: string): Click | undefined {
   return clicks.get(number);
+}
+
+/** How many readers came by each label on each day (UTC). */
+export function clicksByLabel(network: NetworkHost, account: string): Map<string, [Click, number]> {
+  const counts = new Map<string, [Click, number]>();
+  for (const click of clicks.values()) {
+    if (click.network !== network || click.account !== account) continue;
+    const key = [click.at.toISOString().slice(0, 10), click.shop, click.label].join(" ");
+    counts.set(key, [click, (counts.get(key)?.[1] ?? 0) + 1]);
+  }
+  return counts;
 }
 
 /** Notes a sale under the next order number. */

@@ -44,27 +44,40 @@ const ESCAPES: Readonly<Record<string, string>> = { n: "\n", r: "\r", t: "\t", b
 export type CopyValue = string | number | boolean | null | readonly string[];
 
 /** Writes rows by COPY: as parameters of an INSERT they cost several times as much. `into` is a table with its columns. */
-export async function copyInto(
+export function copyInto(
   transaction: Transaction,
   into: string,
   rows: Iterable<readonly CopyValue[]>,
 ): Promise<void> {
-  const { connection } = transaction as Transaction & { connection: pg.Client };
-  const sink = connection.query(copyFrom(`COPY ${into} FROM STDIN`));
-  await pipeline(Readable.from(portions(rows)), sink);
+  return copyPortions(transaction, into, [rows]);
 }
 
-const PORTION = 500;
+/** The same for rows that come in portions, each written while the next one is made. */
+export async function copyPortions(
+  transaction: Transaction,
+  into: string,
+  portions: Iterable<Iterable<readonly CopyValue[]>> | AsyncIterable<Iterable<readonly CopyValue[]>>,
+): Promise<void> {
+  const { connection } = transaction as Transaction & { connection: pg.Client };
+  const sink = connection.query(copyFrom(`COPY ${into} FROM STDIN`));
+  await pipeline(Readable.from(pieces(portions)), sink);
+}
 
-function* portions(rows: Iterable<readonly CopyValue[]>): Generator<Buffer> {
-  let lines: string[] = [];
-  for (const row of rows) {
-    lines.push(`${row.map(written).join("\t")}\n`);
-    if (lines.length < PORTION) continue;
-    yield Buffer.from(lines.join(""));
-    lines = [];
+const AT_ONCE = 500;
+
+async function* pieces(
+  portions: Iterable<Iterable<readonly CopyValue[]>> | AsyncIterable<Iterable<readonly CopyValue[]>>,
+): AsyncGenerator<Buffer> {
+  for await (const rows of portions) {
+    let lines: string[] = [];
+    for (const row of rows) {
+      lines.push(`${row.map(written).join("\t")}\n`);
+      if (lines.length < AT_ONCE) continue;
+      yield Buffer.from(lines.join(""));
+      lines = [];
+    }
+    if (lines.length > 0) yield Buffer.from(lines.join(""));
   }
-  if (lines.length > 0) yield Buffer.from(lines.join(""));
 }
 
 function written(value: CopyValue): string {

@@ -42,6 +42,7 @@ export interface LedgerLinkRow extends LedgerTreatment {
   stored_rel: string | null;
   stored_target: string | null;
   override: string | null;
+  creative_id: string | null;
   programs: readonly string[];
   networks: readonly string[];
   /** The label that its program's report will name this place by; null without our tracking. */
@@ -101,7 +102,7 @@ export async function removeSources(
 /** Where a document stands for links that lead to its page. */
 export type SourcePlace = Pick<LedgerSourceRow, "pageId" | "edition" | "live" | "path">;
 
-const LINK_COLUMNS = ["ordinal", "words", "anchor", "href", "ends", "host", "kind", "reach", "own_key", "destination_key", "route_id", "leads_to", "short_id", "stored_rel", "stored_target", "override", "rel", "target", "treatment", "rules", "programs", "networks", "sub_id", "text_findings", "rule_findings"] as const satisfies readonly (keyof LedgerLinkRow)[]; // prettier-ignore
+const LINK_COLUMNS = ["ordinal", "words", "anchor", "href", "ends", "host", "kind", "reach", "own_key", "destination_key", "route_id", "leads_to", "short_id", "stored_rel", "stored_target", "override", "creative_id", "rel", "target", "treatment", "rules", "programs", "networks", "sub_id", "text_findings", "rule_findings"] as const satisfies readonly (keyof LedgerLinkRow)[]; // prettier-ignore
 const INTO_LINKS = `ledger_links (site_id, source_id, edition, live, source_kind, place, category, search, ${LINK_COLUMNS.join(", ")})`;
 
 /** Writes documents with their links; those of the same pages are taken out before. */

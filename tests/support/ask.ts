@@ -23,7 +23,7 @@ export function ask(
         method: options.method ?? "GET",
         headers,
         agent: options.agent,
-        timeout: 10_000,
+        timeout: 20_000,
       },
       (response) => {
         const chunks: Buffer[] = [];
@@ -47,13 +47,13 @@ export function ask(
 export const PERSON = "Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0";
 export const ROBOT = "examplebot/2.1 (+https://bot.example/about)";
 
-/** Waits until `question` answers something true; fails with the sentence after ten seconds. */
+/** Waits until `question` answers something true; fails with the sentence after twenty seconds. */
 export async function until<T>(sentence: string, question: () => T | Promise<T>): Promise<T> {
-  const end = Date.now() + 10_000;
+  const end = Date.now() + 20_000;
   for (;;) {
     const answer = await question();
     if (answer) return answer;
-    if (Date.now() > end) throw new Error(`still not so after ten seconds: ${sentence}`);
+    if (Date.now() > end) throw new Error(`still not so after twenty seconds: ${sentence}`);
     await new Promise((resolve) => setTimeout(resolve, 25));
   }
 }

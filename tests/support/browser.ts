@@ -69,7 +69,7 @@ export async function testApp({ demo = true } = {}): Promise<TestApp> {
       });
       assert.equal(answer.status(), 204);
       const page = await context.newPage();
-      page.setDefaultTimeout(10_000);
+      page.setDefaultTimeout(20_000);
       return { context, page };
     },
     async stop() {

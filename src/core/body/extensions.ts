@@ -45,5 +45,5 @@ export const BODY_ELEMENTS: Readonly<Record<string, readonly string[]>> = {
   figure: ["data-width", "data-align"],
   figcaption: [],
   img: ["src", "alt", "title", "width", "height"],
-  a: ["href", "title", "rel", "target", "download", "data-override"],
+  a: ["href", "title", "rel", "target", "download", "data-override", "data-creative"],
 };

@@ -4,7 +4,7 @@ const ATTRIBUTES = ["href", "title", "rel", "target", "download"] as const;
 
 /**
  * The mark that makes words a link. `rel` and `target` are what the author wrote in HTML, `override` is what
- * was set by hand against the rules; neither is ever changed by a rule.
+ * was set by hand against the rules; neither is ever changed by a rule. `creative` names the creative that it came from.
  */
 export const LinkMark = Mark.create({
   name: "link",
@@ -15,17 +15,19 @@ export const LinkMark = Mark.create({
 
   addAttributes() {
     const plain = Object.fromEntries(ATTRIBUTES.map((name) => [name, { default: null as string | null }]));
-    return {
-      ...plain,
-      override: {
-        default: null as string | null,
-        parseHTML: (element: HTMLElement) => element.getAttribute("data-override"),
-        renderHTML: (attributes: { override?: string | null }) =>
-          attributes.override ? { "data-override": attributes.override } : {},
-      },
-    };
+    return { ...plain, override: ownAttribute("override"), creative: ownAttribute("creative") };
   },
 
   parseHTML: () => [{ tag: "a[href]" }],
   renderHTML: ({ HTMLAttributes }) => ["a", mergeAttributes(HTMLAttributes), 0],
 });
+
+// Written as data-…: only the workspace reads it.
+function ownAttribute(name: "override" | "creative") {
+  return {
+    default: null as string | null,
+    parseHTML: (element: HTMLElement) => element.getAttribute(`data-${name}`),
+    renderHTML: (attributes: Record<string, string | null | undefined>) =>
+      attributes[name] ? { [`data-${name}`]: attributes[name] } : {},
+  };
+}

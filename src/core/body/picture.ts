@@ -7,7 +7,7 @@ export type PictureWidth = (typeof PICTURE_WIDTHS)[number];
 export type PictureSide = (typeof PICTURE_SIDES)[number];
 
 /** The attributes of a picture's link, with the names they have on an `<a>`. */
-const LINK_ATTRIBUTES = { href: "href", linkTitle: "title", rel: "rel", target: "target", download: "download", override: "data-override" } as const; // prettier-ignore
+const LINK_ATTRIBUTES = { href: "href", linkTitle: "title", rel: "rel", target: "target", download: "download", override: "data-override", creative: "data-creative" } as const; // prettier-ignore
 const IMAGE_ATTRIBUTES = { src: "src", alt: "alt", title: "title", pixelWidth: "width", pixelHeight: "height" } as const; // prettier-ignore
 
 type Attributes = Record<string, string | null>;

@@ -31,7 +31,7 @@ export interface CheckAgainst {
   disclosure?: Disclosure;
 }
 
-interface Judged extends LinkInHtml {
+interface Judged extends Omit<LinkInHtml, "creative"> {
   index: number;
   kind: DestinationKind;
   facts: LinkFacts;

@@ -13,8 +13,6 @@ export interface ChangeableLink {
   override: string | null;
   /** Where its short link is, for `shorten`: made already, or to be made. */
   shortUrl?: string;
-  /** What it becomes with its program's terms, for `program`. */
-  programUrl?: string;
 }
 
 /** What becomes of a link: its new stored parts; nothing (undefined); or the reason why not. */
@@ -37,7 +35,9 @@ export function changeLink(link: ChangeableLink, action: LinkAction): LinkChange
     case "parameter":
       return withAddress(link, withParameter(link.address, action));
     case "program":
-      return link.programUrl === undefined ? undefined : withAddress(link, link.programUrl);
+    case "creative":
+      // What becomes of these is not told by the link alone.
+      return undefined;
     case "shorten":
       return link.shortUrl === undefined ? undefined : { href: link.shortUrl, override };
   }
@@ -71,8 +71,11 @@ function sameDestination({ href, address }: ChangeableLink, find: string): boole
   return href === find || compareKey(address) === compareKey(find);
 }
 
-// What is put together is repaired and checked as if it were pasted; what it was is left when it is the same.
-function withAddress({ href, address, override }: ChangeableLink, to: string): LinkChangeResult {
+/** The link with another address, which is repaired and checked as if it were pasted; what it was is left when it is the same. */
+export function withAddress(
+  { href, address, override }: Pick<ChangeableLink, "href" | "address" | "override">,
+  to: string,
+): LinkChangeResult {
   if (to === address || to === href) return undefined;
   const repaired = repairAddress(to);
   if (!repaired.ok) return repaired.reason.message;

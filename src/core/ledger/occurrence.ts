@@ -35,6 +35,7 @@ export interface Occurrence {
   storedRel: string | null;
   storedTarget: string | null;
   override: string | null;
+  creative: string | null;
   delivered: Treated;
 }
 
@@ -75,6 +76,7 @@ export function occurrencesIn(
       storedRel: rel,
       storedTarget: target,
       override,
+      creative: link.creative,
       address: facts.address,
       kind: facts.kind,
       ends: facts.ends,
@@ -101,7 +103,10 @@ export function ledgerFacts(
   { page, category }: Pick<Standing, "page" | "category">,
   rules: readonly Rule[],
   site: SiteSight,
-): Omit<Occurrence, "ordinal" | "words" | "anchor" | "href" | "storedRel" | "storedTarget" | "override"> {
+): Omit<
+  Occurrence,
+  "ordinal" | "words" | "anchor" | "href" | "storedRel" | "storedTarget" | "override" | "creative"
+> {
   const { href, anchor } = link;
   const kind = destinationKind(href, site);
   const facts = linkFacts({ href, anchor, page, category }, site, kind);

@@ -1,5 +1,5 @@
 import { escapeAttribute } from "entities";
-import { LinkScanner, OVERRIDE_ATTRIBUTE, type Base, type LinkInHtml } from "./scan.ts";
+import { CREATIVE_ATTRIBUTE, LinkScanner, OVERRIDE_ATTRIBUTE, type Base, type LinkInHtml } from "./scan.ts";
 
 /** The attributes that a link shall have; null takes the attribute away. */
 export interface DeliveredAttributes {
@@ -12,7 +12,7 @@ export interface DeliveredAttributes {
 }
 
 export interface RewriteOptions {
-  /** Keep `data-override` in the output, so that rewriting again gives the same. Readers' pages do without. */
+  /** Keep `data-override` and `data-creative`, as drafts do. Readers' pages do without. */
   keepOverride?: boolean;
 }
 
@@ -83,7 +83,9 @@ function rewriteTag(
 ): string {
   const href = wanted.href ?? link.href;
   const override = wanted.override !== undefined ? wanted.override : keepOverride ? link.override : null;
+  const creative = keepOverride ? link.creative : null;
   const isAsWanted =
+    creative === link.creative &&
     href === link.href &&
     override === link.override &&
     wanted.target === link.target &&
@@ -95,6 +97,7 @@ function rewriteTag(
   setAttribute(text, link, "rel", link.rel, wanted.rel, edits, added);
   setAttribute(text, link, "target", link.target, wanted.target, edits, added);
   setAttribute(text, link, OVERRIDE_ATTRIBUTE, link.override, override, edits, added);
+  setAttribute(text, link, CREATIVE_ATTRIBUTE, link.creative, creative, edits, added);
   if (added.length > 0) {
     const at = insertionPoint(text, link);
     edits.push({ start: at, end: at, text: added.join("") });

@@ -8,6 +8,8 @@ export interface LinkInHtml {
   rel: string | null;
   target: string | null;
   override: string | null;
+  /** The creative that it was put in from, by its id. */
+  creative: string | null;
   /** Anchor text: the words inside, or the alternative text of the picture; white space folded. */
   words: string;
   anchor: "text" | "image";
@@ -19,6 +21,8 @@ export interface LinkInHtml {
 
 /** The attribute that carries an author's override (see API: `data-override`). */
 export const OVERRIDE_ATTRIBUTE = "data-override";
+/** The attribute that names the creative that a link was put in from. */
+export const CREATIVE_ATTRIBUTE = "data-creative";
 
 /** What the `base` elements of a document say, the first of each attribute (HTML section 4.2.3). */
 export interface Base {
@@ -102,6 +106,7 @@ export class LinkScanner {
       rel: attributeOf(tag, "rel") ?? null,
       target: attributeOf(tag, "target") ?? null,
       override: attributeOf(tag, OVERRIDE_ATTRIBUTE) ?? null,
+      creative: attributeOf(tag, CREATIVE_ATTRIBUTE) ?? null,
       words: isArea ? (attributeOf(tag, "alt") ?? "") : "",
       anchor: isArea ? "image" : "text",
       picture: null,

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { id, requiredLine } from "./fields.ts";
+import { linkBulkAnswerSchema } from "./ledger.ts";
 
 export const creativeInputSchema = z.strictObject({
   name: requiredLine("The creative's name", 120),
@@ -8,9 +9,26 @@ export const creativeInputSchema = z.strictObject({
 }); // prettier-ignore
 export type CreativeInput = z.infer<typeof creativeInputSchema>;
 
+/** A creative as it shall be from now on, over the version that was read. */
+export const creativeChangeSchema = creativeInputSchema.extend({
+  version: z.int("Say which version was changed.").positive(),
+  /** Readers get the change at once; else drafts change, and are published as always. */
+  published: z.boolean().default(false),
+});
+export type CreativeChange = z.infer<typeof creativeChangeSchema>;
+
+/** Where a creative is to stand. */
+export const creativePlaceSchema = z.strictObject({ page: id.optional() });
+export type CreativePlace = z.infer<typeof creativePlaceSchema>;
+
+/** A creative made ready for its place. */
+export const placedCreativeSchema = z.object({ href: z.string(), subId: z.string(), html: z.string() });
+export type PlacedCreative = z.infer<typeof placedCreativeSchema>;
+
 export const creativeSchema = z.object({
   id,
   name: z.string(),
+  program: z.object({ id, name: z.string() }),
   html: z.string(),
   kind: z.enum(["text", "banner"]),
   href: z.string(),
@@ -34,3 +52,7 @@ export const creativeSchema = z.object({
   version: z.int(),
 });
 export type Creative = z.infer<typeof creativeSchema>;
+
+/** A changed creative, and what became of the places that use it. */
+export const changedCreativeSchema = z.object({ creative: creativeSchema, places: linkBulkAnswerSchema });
+export type ChangedCreative = z.infer<typeof changedCreativeSchema>;

@@ -30,6 +30,8 @@ const columnFields = z.strictObject({
   state: column.optional(),
   subId: column.optional(),
   program: column.optional(),
+  /** How many clicks the network counted: rows with a number there and no commission are counts, not conversions. */
+  clicks: column.optional(),
   dates: z.enum(DATE_ORDERS, "Dates are written ymd, dmy or mdy."),
   decimal: z.enum([".", ","], "Decimals stand behind a point or a comma."),
 });
@@ -68,6 +70,8 @@ export const reportResultSchema = z.object({
   created: z.int(),
   changed: z.int(),
   unchanged: z.int(),
+  /** Rows that say how many clicks the network counted. */
+  clickRows: z.int(),
   refused: z.int(),
   /** The first of them. */
   refusals: z.array(refusedRow),
@@ -103,9 +107,10 @@ export type EarningsQuery = z.infer<typeof earningsQuerySchema>;
 export const earningsSchema = z.object({
   from: z.string(),
   to: z.string(),
-  total: z.object({ clicks: z.int(), money: z.array(sums) }),
+  /** `theirClicks` are those that networks report, of all tracked links; null where none was reported. */
+  total: z.object({ clicks: z.int(), theirClicks: z.int().nullable(), money: z.array(sums) }),
   items: z.array(
-    z.object({ key: z.string(), label: z.string(), id: z.string().nullable(), clicks: z.int(), conversion: z.number().nullable(), money: z.array(sums) }),
+    z.object({ key: z.string(), label: z.string(), id: z.string().nullable(), clicks: z.int(), theirClicks: z.int().nullable(), conversion: z.number().nullable(), money: z.array(sums) }),
   ), // prettier-ignore
   /** Rows that no program was found for. */
   unmatched: z.int(),

@@ -139,7 +139,11 @@ export const linkActionSchema = z.discriminatedUnion(
     z.strictObject({
       do: z.literal("program"),
       program: id,
-      become: z.enum(["reissue", "track", "plain"], "Links are reissued, tracked or made plain."),
+      /** `unlink` leaves the words of links in content; routes go on to the plain address. */
+      become: z.enum(
+        ["reissue", "track", "plain", "unlink"],
+        "Links are reissued, tracked, made plain or unlinked.",
+      ),
       /** The terms by which the links are known, where they are not those of today. */
       before: z
         .strictObject({
@@ -151,8 +155,15 @@ export const linkActionSchema = z.discriminatedUnion(
       /** Another program whose links they become. */
       other: id.optional(),
     }),
+    z.strictObject({
+      do: z.literal("creative"),
+      /** The creative whose places follow. */
+      creative: id,
+      /** The snippet that it becomes. */
+      html: z.string().max(20_000),
+    }),
   ],
-  "do is override, clear-overrides, destination, host, parameter, shorten or program.",
+  "do is override, clear-overrides, destination, host, parameter, shorten, program or creative.",
 );
 export type LinkAction = z.infer<typeof linkActionSchema>;
 
@@ -169,7 +180,8 @@ export const linkBulkSchema = z
   })
   .refine(
     ({ ids, filter, action: { do: what } }) =>
-      (ids === undefined) !== (filter === undefined) || (what === "program" && ids === undefined),
+      (ids === undefined) !== (filter === undefined) ||
+      ((what === "program" || what === "creative") && ids === undefined),
     "Choose links by ids or by filter.",
   );
 export type LinkBulk = z.infer<typeof linkBulkSchema>;

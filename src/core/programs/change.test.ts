@@ -119,16 +119,24 @@ describe("a creative, filled", () => {
     const snippet = of(
       `<a href="https://go.example/{id}?q=&quot;" onclick="x()"><img src="https://cdn.example/{id}.png" alt='"><script>' width="30" height="20"></a><img src="https://go.example/see?i={id}" width="1" height="1">`,
     );
-    assert.deepEqual(filledCreative(snippet, { id: "A&B", sub: "" }), {
+    assert.deepEqual(filledCreative(snippet, { id: "A&B", sub: "" }, "7"), {
       ok: true,
       href: 'https://go.example/A%26B?q="',
-      html: '<a href="https://go.example/A%26B?q=&quot;"><img src="https://cdn.example/A%26B.png" alt="&quot;&gt;&lt;script&gt;" width="30" height="20"></a><img src="https://go.example/see?i=A%26B" alt="" width="1" height="1">',
+      inside:
+        '<img src="https://cdn.example/A%26B.png" alt="&quot;&gt;&lt;script&gt;" width="30" height="20">',
+      picture: "https://cdn.example/A%26B.png",
+      html: '<a href="https://go.example/A%26B?q=&quot;" data-creative="7"><img src="https://cdn.example/A%26B.png" alt="&quot;&gt;&lt;script&gt;" width="30" height="20"></a><img src="https://go.example/see?i=A%26B" alt="" width="1" height="1">',
     });
-    assert.deepEqual(filledCreative(of("<a href='https://go.example/'>1 < 2 & 3</a>"), { id: "", sub: "" }), {
-      ok: true,
-      href: "https://go.example/",
-      html: '<a href="https://go.example/">1 &lt; 2 &amp; 3</a>',
-    });
+    assert.deepEqual(
+      filledCreative(of("<a href='https://go.example/'>1 < 2 & 3</a>"), { id: "", sub: "" }, "8"),
+      {
+        ok: true,
+        href: "https://go.example/",
+        inside: "1 &lt; 2 &amp; 3",
+        picture: null,
+        html: '<a href="https://go.example/" data-creative="8">1 &lt; 2 &amp; 3</a>',
+      },
+    );
   });
 
   test("waits while the account is not known, in link, picture and pixel alike", () => {
@@ -137,7 +145,7 @@ describe("a creative, filled", () => {
       "<a href='https://go.example/'><img src='https://cdn.example/{id}.png' width=30 height=20></a>",
       "<a href='https://go.example/'>x</a><img src='https://go.example/{id}' width=1 height=1>",
     ])
-      assert.equal(filledCreative(of(html), { id: "", sub: "" }).ok, false, html);
+      assert.equal(filledCreative(of(html), { id: "", sub: "" }, "1").ok, false, html);
   });
 });
 

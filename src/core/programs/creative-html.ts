@@ -1,13 +1,27 @@
 import { escapeAttribute, escapeText } from "entities";
 import { fillCreative, type ReadSnippet } from "./snippet.ts";
 
-export type FilledCreative = { ok: true; href: string; html: string } | { ok: false; reason: string };
+export type FilledCreative =
+  | {
+      ok: true;
+      href: string;
+      /** What stands in its link: words, or the picture. */
+      inside: string;
+      /** Address of its picture; null for words. */
+      picture: string | null;
+      html: string;
+    }
+  | { ok: false; reason: string };
 
 /**
  * A creative ready to use: only its link, its words or picture and its counting pixel, filled from the account. Nothing
- * else of the snippet ever reaches a page.
+ * else of the snippet ever reaches a page. `id` is the creative's, by which the places that use it are known.
  */
-export function filledCreative(snippet: ReadSnippet, values: { id: string; sub: string }): FilledCreative {
+export function filledCreative(
+  snippet: ReadSnippet,
+  values: { id: string; sub: string },
+  id: string,
+): FilledCreative {
   const link = fillCreative(snippet.href, values);
   if (!link.ok) return link;
   const picture = snippet.picture && fillCreative(snippet.picture.src, values);
@@ -23,6 +37,8 @@ export function filledCreative(snippet: ReadSnippet, values: { id: string; sub: 
   return {
     ok: true,
     href: link.address,
-    html: `<a href="${escapeAttribute(link.address)}">${inside}</a>${counter}`,
+    inside,
+    picture: picture?.ok ? picture.address : null,
+    html: `<a href="${escapeAttribute(link.address)}" data-creative="${id}">${inside}</a>${counter}`,
   };
 }

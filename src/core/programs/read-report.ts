@@ -15,7 +15,19 @@ export interface ReportedConversion {
   program: string;
 }
 
-export type ReadRow = { ok: true; conversion: ReportedConversion } | { ok: false; reason: string };
+/** How many clicks a network counted on a day (UTC) for a label. */
+export interface ReportedClicks {
+  /** YYYY-MM-DD. */
+  day: string;
+  clicks: number;
+  subId: string;
+  program: string;
+}
+
+export type ReadRow =
+  | { ok: true; conversion: ReportedConversion }
+  | { ok: true; conversion?: undefined; counted: ReportedClicks }
+  | { ok: false; reason: string };
 
 /** Reads the rows of one report. */
 export type RowReader = (cells: readonly string[]) => ReadRow;
@@ -41,6 +53,7 @@ export function rowReader(header: readonly string[], columns: ReportColumns): Ro
   const places = {
     reference: place(columns.reference), at: place(columns.at), commission: place(columns.commission), amount: place(columns.amount),
     currency: place(columns.currency), kind: place(columns.kind), state: place(columns.state), subId: place(columns.subId), program: place(columns.program),
+    clicks: place(columns.clicks),
   }; // prettier-ignore
   for (const [field, index] of Object.entries(places))
     if (index === -2) return `The report has no column “${columns[field as keyof typeof places]}”.`;
@@ -50,6 +63,14 @@ export function rowReader(header: readonly string[], columns: ReportColumns): Ro
     const time = readReportDate(cell(places.at), columns.dates);
     if (time === undefined)
       return no(`“${cell(places.at)}” is no date written ${ORDER_WORD[columns.dates]}.`);
+    const subId = cell(places.subId).slice(0, 200);
+    const program = cell(places.program).slice(0, 200);
+    if (cell(places.clicks) !== "" && /^[0.,]*$/.test(cell(places.commission))) {
+      const clicks = readCount(cell(places.clicks));
+      return clicks === undefined
+        ? no(`“${cell(places.clicks)}” is no number of clicks.`)
+        : { ok: true, counted: { day: new Date(time).toISOString().slice(0, 10), clicks, subId, program } };
+    }
     const currency = cell(places.currency).toUpperCase() || columns.fixedCurrency || "";
     if (currency === "") return no("No currency is named.");
     const commission = readAmount(cell(places.commission), currency, columns.decimal);
@@ -76,7 +97,7 @@ export function rowReader(header: readonly string[], columns: ReportColumns): Ro
       conversion: {
         reference, at: time, kind, state: isReversed ? "reversed" : state, currency,
         commission: Math.abs(commission.minor), amount: amount?.ok ? Math.abs(amount.minor) : null,
-        subId: cell(places.subId).slice(0, 200), program: cell(places.program).slice(0, 200),
+        subId, program,
       },
     }; // prettier-ignore
   };
@@ -90,6 +111,11 @@ const ORDER_WORD: Readonly<Record<DateOrder, string>> = {
 
 function no(reason: string): ReadRow {
   return { ok: false, reason };
+}
+
+// A whole number, its thousands perhaps grouped.
+function readCount(text: string): number | undefined {
+  return /^(?:\d{1,9}|\d{1,3}(?:[.,' ]\d{3}){1,2})$/.test(text) ? Number(text.replace(/\D/g, "")) : undefined;
 }
 
 function numbered(row: string, seen: Map<string, number>): string {
@@ -118,6 +144,7 @@ const NAMES: Readonly<Record<string, RegExp>> = {
   currency: /^(?:commission[ _-]?)?currency$|^währung$/i,
   kind: /^(?:kind|type|(?:action|event)[ _-]?type)$/i,
   state: /^(?:(?:transaction|commission)?[ _-]?(?:state|status))$/i,
+  clicks: /^(?:clicks?|click[ _-]?count|klicks)$/i,
   subId: /^(?:sub[ _-]?id\d?|sub|label|click[ _-]?ref\d?|placement)$/i,
   program: /^(?:program(?:me)?|merchant|advertiser|shop)(?:[ _-]?(?:name|key))?$/i,
 };

@@ -2,6 +2,7 @@ import { hostOf } from "../address/classify.ts";
 import { domainNames } from "../rules/match.ts";
 import { splitAt, type LinkTerms } from "./build-link.ts";
 import { decoded } from "../text/decoded.ts";
+import { takenApart, type TakenApart } from "./taken-apart.ts";
 import type { LinkTemplate, Piece, Placeholder } from "./template.ts";
 
 /** What recognising needs of a program; without a template only its domains are known. */
@@ -48,9 +49,9 @@ export function recogniser<P extends Recognisable>(programs: readonly P[]): Reco
     const host = webHost(address);
     if (host === undefined) return undefined;
     if (aroundNames.has(host)) {
-      const url = new URL(address);
-      const shapes = around.get(url.host);
-      const found = shapes && recogniseAround(shapes, url);
+      const apart = takenApart(address);
+      const shapes = around.get(apart.host);
+      const found = shapes && recogniseAround(shapes, apart);
       if (found) return found;
     }
     const owners = domainNames(host).flatMap((domain): readonly P[] => byDomain.get(domain) ?? NOBODY);
@@ -108,19 +109,18 @@ function addShape<P>(shapes: Map<string, Shape<P>[]>, template: Around, program:
 
 function recogniseAround<P extends Recognisable>(
   shapes: readonly Shape<P>[],
-  url: URL,
+  apart: TakenApart,
 ): Recognition<P> | undefined {
-  const segments = url.pathname.slice(1).split("/");
-  if (segments.length === 1 && segments[0] === "") segments.pop();
+  const { segments } = apart;
   let foreign: Recognition<P> | undefined;
   for (const shape of shapes) {
     if (shape.segments !== segments.length) continue;
     const literals = [
       ...shape.literalSegments.map((at) => decoded(segments[at]!)),
-      ...shape.literalParameters.map((name) => url.searchParams.get(name) ?? ""),
+      ...shape.literalParameters.map((name) => apart.parameter(name) ?? ""),
     ];
     for (const { template, program } of shape.byLiterals.get(literals.join(JOINT)) ?? []) {
-      const held = heldIn(template, segments, url);
+      const held = heldIn(template, apart);
       if (held?.id === undefined) continue;
       const found = recognised(program, held, held.destination ?? null);
       if (found.tracking === "ours") return found;
@@ -132,19 +132,19 @@ function recogniseAround<P extends Recognisable>(
 
 type Held = Partial<Record<Placeholder, string>>;
 
-function heldIn(template: Around, segments: readonly string[], url: URL): Held | undefined {
+function heldIn(template: Around, apart: TakenApart): Held | undefined {
   const held: Held = {};
   for (const [at, piece] of template.path.entries())
-    if (typeof piece !== "string" && !take(held, piece, decoded(segments[at]!))) return undefined;
-  takeParameters(held, template, url);
+    if (typeof piece !== "string" && !take(held, piece, decoded(apart.segments[at]!))) return undefined;
+  takeParameters(held, template, apart);
   return held;
 }
 
 // A parameter that is missing holds nothing; what it would have held is then not known.
-function takeParameters(held: Held, template: LinkTemplate, url: URL): void {
+function takeParameters(held: Held, template: LinkTemplate, apart: TakenApart): void {
   for (const [name, piece] of template.parameters) {
     if (typeof piece === "string") continue;
-    const value = url.searchParams.get(name);
+    const value = apart.parameter(name);
     if (value !== null) take(held, piece, value);
   }
 }
@@ -169,13 +169,13 @@ function recognised<P extends Recognisable>(
 }
 
 function recogniseOnto<P extends Recognisable>(owners: readonly P[], address: string): Recognition<P> {
-  const url = address.includes("?") ? new URL(address) : undefined;
+  const apart = address.includes("?") ? takenApart(address) : undefined;
   let foreign: Recognition<P> | undefined;
   for (const program of owners) {
     const { template } = program;
-    if (template?.way !== "onto" || !url) continue;
+    if (template?.way !== "onto" || !apart) continue;
     const held: Held = {};
-    takeParameters(held, template, url);
+    takeParameters(held, template, apart);
     if (held.id === undefined) continue;
     const found = recognised(program, held, withoutParameters(address, template));
     if (found.tracking === "ours") return found;

@@ -127,7 +127,7 @@ describe("a report's rows", () => {
 
   test("below zero are reversals, whatever they call themselves", () => {
     const read = reader()(["A-1", "24.11.2026", "-1,50", "-15,00", "EUR", "approved", "", ""]);
-    assert.ok(read.ok);
+    assert.ok(read.ok && read.conversion);
     assert.deepEqual(
       [read.conversion.state, read.conversion.commission, read.conversion.amount],
       ["reversed", 150, 1500],
@@ -157,7 +157,7 @@ describe("a report's rows", () => {
     const references = (read: RowReader): string[] =>
       [row, row, [...row.slice(0, 6), "x", ""]].map((one) => {
         const found = read(one);
-        return found.ok ? found.conversion.reference : found.reason;
+        return found.ok ? found.conversion!.reference : found.reason;
       });
     const first = references(reader({ reference: undefined }));
     assert.equal(new Set(first).size, 3);

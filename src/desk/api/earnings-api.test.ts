@@ -93,6 +93,28 @@ describe("a network's report", () => {
     assert.deepEqual((await asked("by=subId")).items.map(({ key }: { key: string }) => key).sort(), ["by-hand", "lamps-1", "other", "short-a"]); // prettier-ignore
   });
 
+  test("says how many clicks the network counted, of a day and label once, beside ours", async () => {
+    const columns = { ...COLUMNS, clicks: "clicks" };
+    const report = (clicks: string): Promise<{ status: number; body: Record<string, unknown> }> =>
+      garden.call("POST", `/sites/garden/earnings/import?network=Salt&columns=${encodeURIComponent(JSON.stringify(columns))}`, undefined, {
+        raw: [`${HEAD},clicks`, `,2026-11-02,Harbour,lamps-1,,,,,"${clicks}"`, ",2026-11-02,Harbour,lamps-1,,,,,5", ",2026-11-03,Harbour,short-a,,,,,7", ",2026-11-03,Harbour,short-a,,,,,many", "A-1,2026-11-02,Harbour,lamps-1,100.00,6.00,EUR,approved,"].join("\n"),
+        headers: { "Content-Type": "text/csv" },
+      }); // prettier-ignore
+    await report("90");
+    const { body } = await report("1,200");
+    assert.deepEqual([body.clickRows, body.unchanged, body.refused], [3, 1, 1]);
+    assert.match(JSON.stringify(body.refusals), /“many” is no number of clicks/);
+    const byPage = await asked("by=page");
+    const lamps = byPage.items.find(({ label }: { label: string }) => label === "Lamps");
+    assert.deepEqual([lamps.clicks, lamps.theirClicks, byPage.total.theirClicks], [3, 1205, 1212]);
+    const byDay = await asked("by=day");
+    assert.deepEqual(
+      byDay.items.map(({ key, clicks, theirClicks }: Record<string, unknown>) => [key, clicks, theirClicks]),
+      [["2026-11-02", 2, 1205], ["2026-11-03", 2, 7], ["2026-11-04", 0, null]],
+    ); // prettier-ignore
+    assert.deepEqual((await asked("by=month")).items.map(({ key }: { key: string }) => key), ["2026-11"]); // prettier-ignore
+  });
+
   test("takes back what was reversed, by word or below zero, and never brings it back", async () => {
     const reversed = await send(["A-1,2026-11-05,Harbour,lamps-1,-100.00,-6.00,EUR,approved"]);
     assert.deepEqual([reversed.body.created, reversed.body.changed], [0, 1]);
@@ -162,7 +184,7 @@ describe("earnings", () => {
       "/sites/garden/earnings/export?from=2026-11-01&to=2026-11-30&by=subId",
     );
     assert.match(type, /text\/csv/);
-    assert.match(body, /^subId,clicks,currency,approved/);
+    assert.match(body, /^subId,clicks,network_clicks,currency,approved/);
     assert.ok(!/^=1/m.test(body));
   });
 

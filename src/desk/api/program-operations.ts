@@ -1,5 +1,12 @@
 import { z } from "zod";
-import { creativeInputSchema, creativeSchema } from "../../core/objects/creative.ts";
+import {
+  changedCreativeSchema,
+  creativeChangeSchema,
+  creativeInputSchema,
+  creativePlaceSchema,
+  creativeSchema,
+  placedCreativeSchema,
+} from "../../core/objects/creative.ts";
 import {
   earningsQuerySchema,
   earningsSchema,
@@ -34,7 +41,13 @@ import {
   searchCatalogue,
   searchFile,
 } from "../programs/catalogue.ts";
-import { keepCreative, listCreatives, setCreativeDeleted } from "../programs/creatives.ts";
+import {
+  changeCreative,
+  keepCreative,
+  listCreatives,
+  placeCreative,
+  setCreativeDeleted,
+} from "../programs/creatives.ts";
 import { dropCredentials, keepCredentials, renewSeals, showCredentials } from "../programs/credentials.ts";
 import { listPrograms } from "../programs/list-programs.ts";
 import { keepColumns, keepNetwork, keptColumns, listNetworks } from "../programs/networks.ts";
@@ -117,6 +130,29 @@ export const programOperations: readonly Operation[] = [
     answer: creativeSchema,
     status: 201,
     run: ({ desk, actor, site, params, body }) => keepCreative(desk, actor, site, params.id!, body),
+  }),
+  operation("GET", `${SITE}/creatives`, {
+    summary: "What all joined programs supply, ready to be put into a text",
+    role: "reader",
+    answer: listOf(creativeSchema),
+    run: async ({ desk, site }) => {
+      await ledgerReady(desk, site);
+      return wholeList(await listCreatives(desk, site));
+    },
+  }),
+  operation("POST", `${SITE}/creatives/:id/place`, {
+    summary: "Make a creative ready for one place, with a label of its own",
+    role: "editor",
+    body: creativePlaceSchema,
+    answer: placedCreativeSchema,
+    run: ({ desk, actor, site, params, body }) => placeCreative(desk, actor, site, params.id!, body),
+  }),
+  operation("PUT", `${SITE}/creatives/:id`, {
+    summary: "Change a creative, and every place that uses it",
+    role: "editor",
+    body: creativeChangeSchema,
+    answer: changedCreativeSchema,
+    run: ({ desk, actor, site, params, body }) => changeCreative(desk, actor, site, params.id!, body),
   }),
   operation("DELETE", `${SITE}/creatives/:id`, {
     summary: "Take a creative away; it can be restored",

@@ -6,6 +6,7 @@ import {
   clicksBy,
   countUnmatched,
   moneyBy,
+  networkClicksBy,
   type EarningKey,
   type EarningSpan,
   type MoneyRow,
@@ -26,15 +27,17 @@ export async function readEarnings(
   now: number,
 ): Promise<Earnings> {
   const span = spanOf(site, query, now);
-  const [money, clicks, unmatched] = await Promise.all([
+  const [money, clicks, theirs, unmatched] = await Promise.all([
     moneyBy(core.store, span, query.by),
     clicksBy(core.store, span, query.by),
+    networkClicksBy(core.store, span, query.by),
     countUnmatched(core.store, span),
   ]);
   const clicksOf = new Map(clicks.map((row) => [row.key, row.clicks]));
+  const theirsOf = new Map(theirs.map((row) => [row.key, row.clicks]));
   const moneyOf = new Map<string, MoneyRow[]>();
   for (const row of money) moneyOf.set(row.key, [...(moneyOf.get(row.key) ?? []), row]);
-  const keys = [...new Set([...moneyOf.keys(), ...clicksOf.keys()])];
+  const keys = [...new Set([...moneyOf.keys(), ...clicksOf.keys(), ...theirsOf.keys()])];
   const labels = await labelsOf(core, query.by, keys);
   const items = keys.map((key) => {
     const rows = moneyOf.get(key) ?? [];
@@ -45,16 +48,21 @@ export async function readEarnings(
       label: labels.get(key) ?? nothing(query.by, key),
       id: /^\d+$/.test(key) && (query.by === "program" || query.by === "page") ? key : null,
       clicks: clicked,
+      theirClicks: theirsOf.get(key) ?? null,
       conversion: clicked === 0 ? null : conversions / clicked,
       money: rows.map((row) => sumsOf(row, clicked)),
     };
   });
-  const totalClicks = clicks.reduce((sum, row) => sum + row.clicks, 0);
+  const totalClicks = sumOf(clicks);
   const isTime = query.by === "day" || query.by === "month";
   return {
     from: span.from,
     to: span.to,
-    total: { clicks: totalClicks, money: totalsOf(money).map((row) => sumsOf(row, totalClicks)) },
+    total: {
+      clicks: totalClicks,
+      theirClicks: theirs.length === 0 ? null : sumOf(theirs),
+      money: totalsOf(money).map((row) => sumsOf(row, totalClicks)),
+    },
     items: items.sort((a, b) =>
       isTime ? (a.key < b.key ? -1 : 1) : weight(b) - weight(a) || b.clicks - a.clicks,
     ),
@@ -73,6 +81,7 @@ export async function exportEarnings(
   const head = [
     query.by,
     "clicks",
+    "network_clicks",
     "currency",
     "approved",
     "pending",
@@ -82,8 +91,8 @@ export async function exportEarnings(
     "reversals",
     "epc",
   ];
-  const rows = items.flatMap(({ label, clicks, money }) => {
-    const start = [guardedCell(label), clicks];
+  const rows = items.flatMap(({ label, clicks, theirClicks, money }) => {
+    const start = [guardedCell(label), clicks, theirClicks ?? ""];
     return money.length === 0
       ? [[...start, "", "", "", "", "", "", "", ""]]
       : money.map((one) => [...start, one.currency, one.approved, one.pending, one.reversed, one.sales, one.leads, one.reversals, one.epc ?? ""]); // prettier-ignore
@@ -98,6 +107,10 @@ function spanOf(site: OpenSite, query: EarningsQuery, now: number): EarningSpan 
   if (days < 1) throw invalid([{ path: "to", message: "The span ends before it begins." }]);
   if (days > MOST_DAYS) throw invalid([{ path: "from", message: "A span has at most ten years." }]);
   return { siteId: site.id, from, to, ...(query.program === undefined ? {} : { program: query.program }) };
+}
+
+function sumOf(rows: readonly { clicks: number }[]): number {
+  return rows.reduce((sum, { clicks }) => sum + clicks, 0);
 }
 
 function dayOf(at: number): string {

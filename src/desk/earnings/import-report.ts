@@ -1,7 +1,14 @@
 import type { ReportColumns, ReportLook, ReportResult } from "../../core/objects/earning.ts";
-import { guessColumns, rowReader, type ReportedConversion } from "../../core/programs/read-report.ts";
+import { guessColumns, rowReader } from "../../core/programs/read-report.ts";
 import { possibleOrders } from "../../core/programs/report-date.ts";
-import { addReportRows, beginReport, mergeReport, type MergedReport } from "../../store/conversions.ts";
+import {
+  addConversions,
+  beginReport,
+  keptConversions,
+  matcher,
+  putNetworkClicks,
+  updateConversions,
+} from "../../store/report-rows.ts";
 import { decodedText } from "../decoded-text.ts";
 import type { DeskCore } from "../desk.ts";
 import type { Progress } from "../jobs.ts";
@@ -9,11 +16,11 @@ import { Problem } from "../problem.ts";
 import { keptColumns } from "../programs/networks.ts";
 import type { OpenSite } from "../sites.ts";
 import { readTable, type TextTable } from "./read-table.ts";
+import { ReportReading } from "./report-reading.ts";
 
 /** The largest report that is taken, in bytes. */
 export const MOST_REPORT = 400_000_000;
 const SAMPLE_ROWS = 8;
-const MOST_REFUSALS = 100;
 
 /** A report as it came, and what its columns say. */
 export interface ReportFile {
@@ -61,70 +68,51 @@ export async function importReport(
   const table = tableOf(file.bytes);
   const read = rowReader(table.header, file.columns);
   if (typeof read === "string") throw new Problem(422, "This report cannot be read", read);
-  const refusals: ReportResult["refusals"] = [];
-  let rows = 0;
-  let refused = 0;
-  const references = new Set<string>();
-  const result = await triedOrDone(() =>
+  const of = { siteId: site.id, network: file.network };
+  return triedOrDone(() =>
     core.store.transaction(async (transaction) => {
-      await beginReport(core.store, transaction);
-      for (const portion of table.portions()) {
-        const good: [number, ReportedConversion][] = [];
-        for (const { line, cells } of portion) {
-          rows += 1;
-          const row = read(cells);
-          if (row.ok) {
-            good.push([line, row.conversion]);
-            references.add(row.conversion.reference);
-          } else if ((refused += 1) <= MOST_REFUSALS) refusals.push({ line, message: row.reason });
-        }
-        await addReportRows(transaction, good);
-        await progress.step(table.done, table.length * 1.3);
+      const isFirst = await beginReport(core.store, transaction, of);
+      const match = await matcher(core.store, site.id);
+      const kept = isFirst
+        ? undefined
+        : (references: string[]) => keptConversions(core.store, of, references);
+      const reading = new ReportReading(table, (cells) => read(cells), match, kept, progress);
+      let changed = 0;
+      while (!reading.isDone) {
+        await addConversions(transaction, of, reading.fresh());
+        const later = reading.later.splice(0);
+        if (later.length > 0) changed += await updateConversions(core.store, transaction, of, later);
       }
-      const merged = await mergeReport(core.store, transaction, {
-        siteId: site.id,
-        network: file.network,
-        repeated: references.size < rows - refused,
-      });
-      await progress.step(table.length * 1.3, table.length * 1.3);
-      if (file.dryRun) throw new Tried(merged);
+      const counted = reading.counted();
+      if (counted.length > 0) await putNetworkClicks(core.store, transaction, of, counted);
+      await progress.step(table.length, table.length);
+      const result = reading.result(file.network, changed);
+      if (file.dryRun) throw new Tried(result);
       await core.store.rows(
         "INSERT INTO report_imports (site_id, network, rows, created, changed, made_by) VALUES ($site::bigint, $network, $rows, $created, $changed, $by)",
-        {
-          site: site.id,
-          network: file.network,
-          rows,
-          created: merged.created,
-          changed: merged.changed,
-          by: file.by,
-        },
+        { site: site.id, network: file.network, rows: result.rows, created: result.created, changed, by: file.by },
         transaction,
-      );
-      return merged;
+      ); // prettier-ignore
+      return result;
     }),
   );
-  const { created, changed, unchanged, toPages, toPrograms, unmatched } = result;
-  return {
-    network: file.network, rows, created, changed, unchanged, refused, refusals,
-    matchedToPages: toPages, matchedToPrograms: toPrograms, unmatched,
-  }; // prettier-ignore
 }
 
 // Thrown at the end of a dry run, so that nothing of it is kept.
 class Tried extends Error {
-  readonly merged: MergedReport;
+  readonly result: ReportResult;
 
-  constructor(merged: MergedReport) {
+  constructor(result: ReportResult) {
     super("tried");
-    this.merged = merged;
+    this.result = result;
   }
 }
 
-async function triedOrDone(work: () => Promise<MergedReport>): Promise<MergedReport> {
+async function triedOrDone(work: () => Promise<ReportResult>): Promise<ReportResult> {
   try {
     return await work();
   } catch (error) {
-    if (error instanceof Tried) return error.merged;
+    if (error instanceof Tried) return error.result;
     throw error;
   }
 }

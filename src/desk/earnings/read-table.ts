@@ -1,7 +1,8 @@
 import Papa from "papaparse";
 import { delimiterOf } from "../../core/formats/delimiter.ts";
 
-const PORTION = 2_000_000;
+// Small enough that a portion is being stored while the next one is read.
+const PORTION = 256_000;
 
 /** A table of text: its first row, and the others portion by portion with the line each begins on. */
 export interface TextTable {

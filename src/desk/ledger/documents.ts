@@ -85,7 +85,7 @@ async function navigationDocument(core: DeskCore, site: OpenSite): Promise<LinkD
     { site: site.id },
   );
   if (!row) return undefined;
-  const entries = navigationEntries(row.items);
+  const entries = navigationEntries(flattenNavigation(row.items));
   const paths = await pagePaths(
     core,
     site,
@@ -111,9 +111,9 @@ async function navigationDocument(core: DeskCore, site: OpenSite): Promise<LinkD
   };
 }
 
-/** The entries of a navigation that are links, in the order in which the ledger counts them. */
-export function navigationEntries(items: readonly NavigationItem[]): NavigationItem[] {
-  return flattenNavigation(items).filter(({ page, address }) => page !== undefined || address !== undefined);
+/** Of the entries of a navigation in reading order, those that are links, as the ledger counts them. */
+export function navigationEntries<I extends NavigationItem>(entries: readonly I[]): I[] {
+  return entries.filter(({ page, address }) => page !== undefined || address !== undefined);
 }
 
 function navigationLink({ label, target }: NavigationItem, href: string): string {

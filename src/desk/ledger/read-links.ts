@@ -136,6 +136,7 @@ function linkRow(
     stored_rel: one.storedRel,
     stored_target: one.storedTarget,
     override: one.override,
+    creative_id: one.creative,
     programs: one.programs,
     networks: one.networks,
     // A short link leads to its program from many places: its label names none of them.

@@ -29,20 +29,7 @@ export async function buildProgramLink(
   const subId = question.subId ?? (await freshSubId(desk, site, program, question, page));
   const built = buildLink(linkTerms(program), repaired.address, subId);
   if (!built.ok) throw invalid([{ path: built.field, message: built.reason }]);
-  await desk.store.rows(
-    `INSERT INTO issued_links (site_id, program_id, sub_id, page_id, destination, address, made_by)
-     VALUES ($site::bigint, $program::bigint, $subId, $page::bigint, $destination, $address, $by)
-     ON CONFLICT (site_id, address) DO UPDATE SET page_id = coalesce(excluded.page_id, issued_links.page_id)`,
-    {
-      site: site.id,
-      program: program.id,
-      subId,
-      page: page?.id ?? null,
-      destination: repaired.address,
-      address: built.address,
-      by: actor.name,
-    },
-  );
+  await issueLink(desk, actor, site, program, { subId, page, destination: repaired.address, address: built.address }); // prettier-ignore
   return {
     address: built.address,
     subId,
@@ -55,6 +42,23 @@ export async function buildProgramLink(
     program: { id: program.id, name: program.terms.name },
     warnings: [...repaired.warnings.map(({ message }) => message), ...stateWarnings(program)],
   };
+}
+
+/** Remembers a link that was built, so that a report of years later finds its page by the label. */
+export async function issueLink(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  program: ProgramRow,
+  issued: { subId: string; page: PageOfLink | undefined; destination: string; address: string },
+): Promise<void> {
+  const { subId, page, destination, address } = issued;
+  await desk.store.rows(
+    `INSERT INTO issued_links (site_id, program_id, sub_id, page_id, destination, address, made_by)
+     VALUES ($site::bigint, $program::bigint, $subId, $page::bigint, $destination, $address, $by)
+     ON CONFLICT (site_id, address) DO UPDATE SET page_id = coalesce(excluded.page_id, issued_links.page_id)`,
+    { site: site.id, program: program.id, subId, page: page?.id ?? null, destination, address, by: actor.name },
+  ); // prettier-ignore
 }
 
 /** What of a program its links are built from; a problem while nobody has said how they are built. */
@@ -83,13 +87,15 @@ function stateWarnings({ terms: { name, state } }: ProgramRow): string[] {
   }
 }
 
-interface Page {
+/** The page that a link is for. */
+export interface PageOfLink {
   id: string;
   path: string;
 }
 
-async function pageOf(desk: Desk, site: OpenSite, id: string): Promise<Page> {
-  const [page] = await desk.store.rows<Page>(
+/** The page that a link is for; a problem when it is gone. */
+export async function pageOf(desk: Desk, site: OpenSite, id: string): Promise<PageOfLink> {
+  const [page] = await desk.store.rows<PageOfLink>(
     "SELECT id::text, path FROM pages WHERE id = $id::bigint AND site_id = $site::bigint AND deleted_at IS NULL",
     { id, site: site.id },
   );
@@ -97,14 +103,16 @@ async function pageOf(desk: Desk, site: OpenSite, id: string): Promise<Page> {
   return page;
 }
 
-// The position is the next one that no link of this program has yet: two placements never share a label. A label that
-// would be too long loses its end before the position, which alone tells it apart.
-async function freshSubId(
+/**
+ * A label for a placement: its position is the next one that no link of this program has yet, for two placements never
+ * share a label. One that would be too long loses its end before the position, which alone tells it apart.
+ */
+export async function freshSubId(
   desk: Desk,
   site: OpenSite,
   program: ProgramRow,
-  { text, destination }: LinkQuestion,
-  page: Page | undefined,
+  { text, destination }: Pick<LinkQuestion, "text" | "destination">,
+  page: PageOfLink | undefined,
 ): Promise<string> {
   const { subIdPattern, subIdLimit } = program.terms;
   const make = (position: number): string =>

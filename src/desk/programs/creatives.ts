@@ -1,34 +1,109 @@
-import { compareKey } from "../../core/address/compare.ts";
-import type { Creative, CreativeInput } from "../../core/objects/creative.ts";
+import { escapeAttribute } from "entities";
+import type {
+  ChangedCreative,
+  Creative,
+  CreativeChange,
+  CreativeInput,
+  CreativePlace,
+  PlacedCreative,
+} from "../../core/objects/creative.ts";
 import { filledCreative } from "../../core/programs/creative-html.ts";
 import { readSnippet, type ReadSnippet } from "../../core/programs/snippet.ts";
 import { audit, type Actor, type Desk } from "../desk.ts";
-import { invalid, notFound } from "../problem.ts";
+import { UNWATCHED } from "../jobs.ts";
+import { changeLinks } from "../ledger/bulk/change-links.ts";
+import { invalid, notFound, Problem, stale } from "../problem.ts";
 import type { OpenSite } from "../sites.ts";
+import { freshSubId, issueLink, pageOf } from "./build-link.ts";
 import { openProgram } from "./programs.ts";
-import type { ProgramRow } from "../../store/programs.ts";
+import { programRows, type ProgramRow } from "../../store/programs.ts";
 
 interface CreativeRow {
   id: string;
+  program: string;
   name: string;
   html: string;
   read: ReadSnippet;
   version: number;
 }
 
-/** The creatives of a program, by name, each filled from its account and with the pages that use it. */
-export async function listCreatives(desk: Desk, site: OpenSite, programId: string): Promise<Creative[]> {
-  const program = await openProgram(desk, site, programId);
+const COLUMNS = "id::text, program_id::text AS program, name, html, read, version";
+
+/** The creatives of a program, or of all programs that are joined, by name, with the places that use them. */
+export async function listCreatives(desk: Desk, site: OpenSite, programId?: string): Promise<Creative[]> {
+  const programs = programId === undefined ? await joinedPrograms(desk, site) : [await openProgram(desk, site, programId)]; // prettier-ignore
   const rows = await desk.store.rows<CreativeRow>(
-    "SELECT id::text, name, html, read, version FROM creatives WHERE program_id = $program::bigint AND deleted_at IS NULL ORDER BY lower(name), id",
-    { program: program.id },
+    `SELECT ${COLUMNS} FROM creatives WHERE program_id = ANY($programs::bigint[]) AND deleted_at IS NULL ORDER BY lower(name), id`,
+    { programs: programs.map(({ id }) => id) },
   );
-  const views = rows.map((row) => viewOf(row, program));
-  const uses = await usesOf(desk, site, views.flatMap(({ filled }) => (filled ? compareKey(filled.href) : []))); // prettier-ignore
-  return views.map((view) => ({
-    ...view,
-    uses: view.filled ? (uses.get(compareKey(view.filled.href)) ?? []) : [],
-  }));
+  const uses = await usesOf(desk, site, rows.map(({ id }) => id)); // prettier-ignore
+  const byId = new Map(programs.map((program) => [program.id, program]));
+  return rows.map((row) => ({ ...viewOf(row, byId.get(row.program)!), uses: uses.get(row.id) ?? [] }));
+}
+
+async function joinedPrograms(desk: Desk, site: OpenSite): Promise<ProgramRow[]> {
+  const all = await programRows(desk.store, site.id);
+  return all.filter(({ terms: { state } }) => state === "approved" || state === "paused");
+}
+
+/** A creative with its program. */
+export async function openCreative(
+  desk: Desk,
+  site: OpenSite,
+  id: string,
+): Promise<Omit<CreativeRow, "program"> & { program: ProgramRow }> {
+  const [row] = await desk.store.rows<CreativeRow>(
+    `SELECT ${COLUMNS} FROM creatives WHERE id = $id::bigint AND site_id = $site::bigint AND deleted_at IS NULL`,
+    { id: /^\d{1,18}$/.test(id) ? id : "0", site: site.id },
+  );
+  if (!row) throw notFound("This creative");
+  return { ...row, program: await openProgram(desk, site, row.program) };
+}
+
+/** Makes a creative ready for one place: its link with a label of that place, which the program's report will name. */
+export async function placeCreative(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+  { page: pageId }: CreativePlace,
+): Promise<PlacedCreative> {
+  const creative = await openCreative(desk, site, id);
+  const { program, read } = creative;
+  const page = pageId === undefined ? undefined : await pageOf(desk, site, pageId);
+  const subId = /\{sub\}/i.test(read.href) ? await freshSubId(desk, site, program, { destination: `creative ${id}` }, page) : ""; // prettier-ignore
+  const filled = filledCreative(read, { id: program.terms.trackingId, sub: subId }, id);
+  if (!filled.ok) throw new Problem(422, "Not ready yet", filled.reason);
+  if (subId !== "")
+    await issueLink(desk, actor, site, program, { subId, page, destination: `creative ${id}`, address: filled.href }); // prettier-ignore
+  const { href, inside } = filled;
+  return { href, subId, html: `<a href="${escapeAttribute(href)}" data-creative="${id}">${inside}</a>` };
+}
+
+/**
+ * Changes a creative once, and every place that uses it: drafts, and what readers get where `published` says so. Words
+ * that an author changed, and pictures of their own, stay.
+ */
+export async function changeCreative(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+  { name, html, version, published }: CreativeChange,
+): Promise<ChangedCreative> {
+  const creative = await openCreative(desk, site, id);
+  if (creative.version !== version) throw stale(viewOf(creative, creative.program));
+  const read = readSnippet(html);
+  if (!read.ok) throw invalid([{ path: "html", message: read.reason }]);
+  const action = { do: "creative" as const, creative: id, html };
+  const places = await changeLinks(desk, actor, site, { action, published, routes: false, dryRun: false }, UNWATCHED); // prettier-ignore
+  const [row] = await desk.store.rows<CreativeRow>(
+    `WITH saved AS (UPDATE creatives SET name = $name, html = $html, read = $read::jsonb, version = version + 1 WHERE id = $id::bigint RETURNING *)
+     SELECT ${COLUMNS} FROM saved`,
+    { id, name, html, read: JSON.stringify(read.snippet) },
+  );
+  await audit(desk, actor, { siteId: site.id, action: "creative.change", object: name, detail: { places: places.links } }); // prettier-ignore
+  return { creative: viewOf(row!, creative.program), places };
 }
 
 /** Keeps a snippet as a creative of the program, whole as it was pasted. */
@@ -44,7 +119,7 @@ export async function keepCreative(
   if (!read.ok) throw invalid([{ path: "html", message: read.reason }]);
   const [row] = await desk.store.rows<CreativeRow>(
     `WITH made AS (INSERT INTO creatives (site_id, program_id, name, html, read) VALUES ($site::bigint, $program::bigint, $name, $html, $read::jsonb) RETURNING *)
-     SELECT id::text, name, html, read, version FROM made`,
+     SELECT ${COLUMNS} FROM made`,
     { site: site.id, program: program.id, name, html, read: JSON.stringify(read.snippet) },
   );
   await audit(desk, actor, { siteId: site.id, action: "creative.keep", object: name });
@@ -72,11 +147,12 @@ export async function setCreativeDeleted(
   });
 }
 
-function viewOf({ id, name, html, read, version }: CreativeRow, { terms }: ProgramRow): Creative {
-  const filled = filledCreative(read, { id: terms.trackingId, sub: "" });
+function viewOf(row: Omit<CreativeRow, "program">, { id: program, terms }: ProgramRow): Creative {
+  const { id, name, html, read, version } = row;
+  const filled = filledCreative(read, { id: terms.trackingId, sub: "" }, id);
   const { kind, href, words, picture, pixel, leftOut } = read;
   return {
-    id, name, html, kind, href, words, picture, pixel, leftOut, version, uses: [],
+    id, name, program: { id: program, name: terms.name }, html, kind, href, words, picture, pixel, leftOut, version, uses: [],
     filled: filled.ok ? { href: filled.href, html: filled.html } : null,
     fault: filled.ok ? null : filled.reason,
   }; // prettier-ignore
@@ -85,14 +161,15 @@ function viewOf({ id, name, html, read, version }: CreativeRow, { terms }: Progr
 async function usesOf(
   desk: Desk,
   site: OpenSite,
-  keys: readonly string[],
+  ids: readonly string[],
 ): Promise<Map<string, Creative["uses"]>> {
-  const rows = await desk.store.rows<{ key: string; page: string; title: string }>(
-    `SELECT DISTINCT l.destination_key AS key, s.page_id::text AS page, s.title FROM ledger_links l JOIN ledger_sources s ON s.id = l.source_id
-     WHERE l.site_id = $site::bigint AND l.destination_key = ANY($keys::text[]) ORDER BY s.title`,
-    { site: site.id, keys },
+  const rows = await desk.store.rows<{ creative: string; page: string; title: string }>(
+    `SELECT DISTINCT l.creative_id::text AS creative, s.page_id::text AS page, s.title FROM ledger_links l JOIN ledger_sources s ON s.id = l.source_id
+     WHERE l.site_id = $site::bigint AND l.creative_id = ANY($ids::bigint[]) ORDER BY s.title`,
+    { site: site.id, ids },
   );
   const uses = new Map<string, Creative["uses"]>();
-  for (const { key, page, title } of rows) uses.set(key, [...(uses.get(key) ?? []), { page, title }]);
+  for (const { creative, page, title } of rows)
+    uses.set(creative, [...(uses.get(creative) ?? []), { page, title }]);
   return uses;
 }

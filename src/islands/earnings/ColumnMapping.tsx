@@ -11,6 +11,7 @@ const FIELDS = [
   ["kind", "Sale or lead"],
   ["subId", "Sub-ID"],
   ["program", "Program"],
+  ["clicks", "Their clicks"],
 ] as const;
 
 const ORDERS = { ymd: "2026-11-24", dmy: "24.11.2026", mdy: "11/24/2026" } as const;

@@ -88,7 +88,7 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
             {sum.sales} sales{sum.leads > 0 ? `, ${sum.leads} leads` : ""}; {sum.epc === null ? "no clicks" : `${money(sum.epc, sum.currency)} per 100 clicks`}.{" "}
           </span>
         ))}
-        <span className="text-quiet">{total.clicks.toLocaleString("en-GB")} clicks on short links to programs.</span>
+        <span className="text-quiet">{total.clicks.toLocaleString("en-GB")} clicks on short links to programs{total.theirClicks === null ? "" : `; the networks counted ${total.theirClicks.toLocaleString("en-GB")} on all tracked links`}.</span>
         {unmatched > 0 ? <span className="text-warn"> {unmatched} rows belong to no program that is known.</span> : null}
       </p>
       {by === "page" && silent.length > 0 ? (
@@ -116,14 +116,14 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
         <thead className="text-sm text-quiet">
           <tr className="border-b border-line">
             <th scope="col" className="py-1.5 pr-3 font-medium">{WORD[by]}</th>
-            {["Clicks", "Sales", "Conversion", "Approved", "Pending", "Taken back", "EPC"].map((head) => (
+            {["Clicks", ...(total.theirClicks === null ? [] : ["Network’s clicks"]), "Sales", "Conversion", "Approved", "Pending", "Taken back", "EPC"].map((head) => (
               <th key={head} scope="col" className="py-1.5 pl-3 text-right font-medium">{head}</th>
             ))}
           </tr>
         </thead>
         <tbody>
           {items.map((item) => (
-            <ItemRows key={item.key} site={site} by={by} item={item} />
+            <ItemRows key={item.key} site={site} by={by} item={item} theirs={total.theirClicks !== null} />
           ))}
         </tbody>
       </table>
@@ -131,7 +131,8 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
   ); // prettier-ignore
 }
 
-function ItemRows({ site, by, item }: { site: Site; by: By; item: Earnings["items"][number] }) {
+function ItemRows(props: { site: Site; by: By; item: Earnings["items"][number]; theirs: boolean }) {
+  const { site, by, item, theirs } = props;
   const sums = item.money.length > 0 ? item.money : [undefined];
   const place =
     item.id &&
@@ -146,6 +147,7 @@ function ItemRows({ site, by, item }: { site: Site; by: By; item: Earnings["item
         {at > 0 ? null : place ? <a className="hover:underline" href={place}>{item.label}</a> : <span className={item.key === "" ? "text-quiet" : ""}>{item.label}</span>}
       </td>
       <Cell>{at > 0 ? "" : item.clicks.toLocaleString("en-GB")}</Cell>
+      {theirs ? <Cell>{at > 0 ? "" : (item.theirClicks?.toLocaleString("en-GB") ?? "")}</Cell> : null}
       <Cell>{sum ? sum.sales + sum.leads : ""}</Cell>
       <Cell>{at > 0 || item.conversion === null ? "" : `${(item.conversion * 100).toFixed(1)} %`}</Cell>
       <Cell>{sum ? money(sum.approved, sum.currency) : ""}</Cell>

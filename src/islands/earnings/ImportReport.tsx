@@ -14,8 +14,8 @@ import { ColumnMapping } from "./ColumnMapping.tsx";
 /** A network's report: what its columns say is asked once and remembered, it is tried, then taken in as one step. */
 export function ImportReport({ site }: { site: Site }) {
   const networks = useNetworks(site).data ?? [];
-  const [chosen, choose] = useState("");
-  const network = chosen || networks[0]?.name || "";
+  const [chosen, choose] = useState<string>();
+  const network = chosen ?? networks[0]?.name ?? "";
   const [file, setFile] = useState<File>();
   const [look, setLook] = useState<ReportLook>();
   const [columns, setColumns] = useState<Partial<ReportColumns>>({});
@@ -62,7 +62,7 @@ export function ImportReport({ site }: { site: Site }) {
           className="field w-56"
           aria-label="Network of the report"
           list="report-networks"
-          value={chosen || network}
+          value={network}
           onChange={(event) => choose(event.target.value)}
         />
         <datalist id="report-networks">
@@ -119,7 +119,11 @@ function Outcome({ result, dry }: { result: ReportResult; dry: boolean }) {
       <p className="font-medium">
         {dry ? "Tried, nothing written yet: " : "Done: "}
         {result.rows.toLocaleString("en-GB")} rows, {result.created} new, {result.changed} changed,{" "}
-        {result.unchanged} as they were, {result.refused} refused.
+        {result.unchanged} as they were, {result.refused} refused
+        {result.clickRows > 0
+          ? `; ${result.clickRows.toLocaleString("en-GB")} say how many clicks were counted`
+          : ""}
+        .
       </p>
       <p className="text-quiet">
         {result.matchedToPages} belong to a page, {result.matchedToPrograms} to a program, {result.unmatched}{" "}

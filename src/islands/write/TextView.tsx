@@ -80,7 +80,7 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
     const { target: _target, ...byRules } = parseOverride(knot.link.override ?? "").override;
     const change =
       step.do === "address"
-        ? { href: step.address }
+        ? { href: step.address, creative: null }
         : step.do === "drop-title"
           ? { title: null }
           : { target: null, override: formatOverride(byRules) ?? null };

@@ -24,7 +24,7 @@ export const ledger: Migration = {
       edition text NOT NULL, live boolean NOT NULL, source_kind text NOT NULL, place text NOT NULL, ordinal integer NOT NULL,
       words text NOT NULL, anchor text NOT NULL, href text NOT NULL, ends text NOT NULL, host text NOT NULL, kind text NOT NULL,
       reach text NOT NULL, category text NOT NULL, own_key text, destination_key text NOT NULL, route_id bigint, leads_to bigint, short_id bigint,
-      stored_rel text, stored_target text, override text, rel text NOT NULL, target text, treatment text NOT NULL,
+      stored_rel text, stored_target text, override text, creative_id bigint, rel text NOT NULL, target text, treatment text NOT NULL,
       rules text[] NOT NULL, programs text[] NOT NULL, networks text[] NOT NULL, sub_id text,
       text_findings text[] NOT NULL, rule_findings text[] NOT NULL, search text NOT NULL,
       -- One number for all that facets count by: hashing it is a fourth of hashing each of them.
@@ -42,6 +42,7 @@ export const ledger: Migration = {
     `CREATE INDEX ledger_links_own ON ledger_links (site_id, own_key) WHERE own_key IS NOT NULL`,
     `CREATE INDEX ledger_links_destination ON ledger_links (site_id, destination_key)`,
     `CREATE INDEX ledger_links_route ON ledger_links (route_id) WHERE route_id IS NOT NULL`,
+    `CREATE INDEX ledger_links_creative ON ledger_links (creative_id) WHERE creative_id IS NOT NULL`,
     `CREATE INDEX ledger_links_leads_to ON ledger_links (leads_to) WHERE leads_to IS NOT NULL`,
 
     // Up to which change a site's ledger is current.

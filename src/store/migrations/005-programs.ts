@@ -34,13 +34,19 @@ export const programs: Migration = {
       made_at timestamptz NOT NULL DEFAULT now())`,
     `CREATE INDEX creatives_program ON creatives (program_id) WHERE deleted_at IS NULL`,
 
+    // Checking each of a million rows' site against the sites would take longer than writing them.
     `CREATE TABLE conversions (
-      site_id bigint NOT NULL REFERENCES sites ON DELETE CASCADE, network text NOT NULL, reference text COLLATE "C" NOT NULL,
+      site_id bigint NOT NULL, network text NOT NULL, reference text COLLATE "C" NOT NULL,
       at timestamptz NOT NULL, kind text NOT NULL, state text NOT NULL, currency text NOT NULL, commission bigint NOT NULL, amount bigint,
       sub_id text COLLATE "C" NOT NULL, program_word text NOT NULL, program_id bigint, page_id bigint,
       PRIMARY KEY (site_id, network, reference))`,
     `CREATE INDEX conversions_at ON conversions (site_id, at)`,
     `CREATE INDEX conversions_unmatched ON conversions (site_id, at) WHERE program_id IS NULL`,
+    // What networks count themselves, by day and label.
+    `CREATE TABLE network_clicks (
+      site_id bigint NOT NULL REFERENCES sites ON DELETE CASCADE, network text NOT NULL, day date NOT NULL, program_word text NOT NULL,
+      sub_id text COLLATE "C" NOT NULL, program_id bigint, page_id bigint, clicks integer NOT NULL,
+      PRIMARY KEY (site_id, day, network, program_word, sub_id))`,
     `CREATE TABLE report_imports (
       id bigserial PRIMARY KEY, site_id bigint NOT NULL REFERENCES sites ON DELETE CASCADE, network text NOT NULL, rows integer NOT NULL,
       created integer NOT NULL, changed integer NOT NULL, made_by text NOT NULL, made_at timestamptz NOT NULL DEFAULT now())`,

@@ -1,7 +1,7 @@
 import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import fc from "fast-check";
-import type { LedgerLink } from "../../../core/objects/ledger.ts";
+import type { LedgerLink, LinkBulkAnswer } from "../../../core/objects/ledger.ts";
 import { testDesk, type Answered, type TestDesk } from "../../../../tests/support/desk.ts";
 
 let garden: TestDesk;
@@ -58,6 +58,19 @@ async function everything(): Promise<unknown> {
   return { pages, navigation, routes };
 }
 const bulk = (body: object): Promise<Answered> => garden.call("POST", `${LINKS}/bulk`, body);
+
+/** Asserts that what was said to change stands in drafts and navigation now. */
+async function assertDone({ changes, refused }: LinkBulkAnswer): Promise<void> {
+  const { body } = await garden.call("GET", `${LINKS}?edition=written&limit=500`);
+  const stands = new Set(
+    body.items.map(({ pageId, anchor, href, override }: LedgerLink) =>
+      [pageId, anchor, override === null ? href : `${href} · by hand: ${override}`].join(),
+    ),
+  );
+  for (const { id, words, after, place, edition } of changes)
+    if (place !== "route" && edition !== "published" && !refused.some(({ where }) => where.includes(words)))
+      assert.ok(stands.has([id, words, after].join()), `${words} ${after}`);
+}
 
 const action = fc.oneof(
   fc.record({
@@ -118,6 +131,7 @@ describe("changing many links", () => {
             assert.deepEqual(await everything(), before, "nothing was to be done");
             return;
           }
+          await assertDone(done.body);
           const undone = await garden.call("POST", `${LINKS}/bulk/${done.body.batch}/undo`);
           assert.deepEqual([undone.status, undone.body.left], [200, []]);
           assert.deepEqual(await everything(), before, "all of it is back");

@@ -1,19 +1,28 @@
 import { changedDestination, changeLink } from "../../../core/ledger/change-link.ts";
-import type { LinkBulk, LinkChange } from "../../../core/objects/ledger.ts";
+import type { LinkAction, LinkBulk, LinkChange } from "../../../core/objects/ledger.ts";
 import { fillAddress } from "../../../core/text/variables.ts";
 import { readForChange, ledgerIds, type ChangedRow } from "../../../store/ledger-reading.ts";
 import type { Actor, Desk } from "../../desk.ts";
 import type { Progress } from "../../jobs.ts";
 import { Problem } from "../../problem.ts";
 import type { OpenSite } from "../../sites.ts";
-import { linksTo, programChange, type AddressChange } from "./program-change.ts";
+import { creativeChange, linksOfCreative } from "./creative-change.ts";
+import { linksTo, programChange, type AddressChange, type ProgramChange } from "./program-change.ts";
 import { shortUrls } from "./shorten.ts";
+
+/** What becomes of that which stands inside a link. */
+export type InsideChange =
+  /** The link is taken off, its words or picture stay. */
+  | { do: "unlink" }
+  /** It gives way to this, where it is still what it `was`; `words` tell it to people. */
+  | { do: "put"; html: string; words: string; was: { words: string; picture: string | null } };
 
 /** New stored parts of one link of a document. */
 export interface PlannedLink {
   ordinal: number;
   href: string;
   override: string | null;
+  inside?: InsideChange;
   before: Pick<ChangedRow, "href" | "override" | "words">;
 }
 
@@ -26,6 +35,9 @@ export interface PlannedDocument {
   stamp: string;
   links: PlannedLink[];
 }
+
+/** What becomes of one link of the ledger: its new parts, nothing, or the reason why it stays. */
+export type RowChange = Pick<PlannedLink, "href" | "override" | "inside"> | { refused: string } | undefined;
 
 /** All that a change of many would do. */
 export interface BulkPlan {
@@ -49,7 +61,9 @@ export async function planChange(
   progress: Progress,
 ): Promise<BulkPlan> {
   const ofProgram = bulk.action.do === "program" ? await programChange(desk, site, bulk.action) : undefined;
-  const rows = await chosenRows(desk, site, bulk, ofProgram?.hosts);
+  const ofCreative =
+    bulk.action.do === "creative" ? await creativeChange(desk, site, bulk.action) : undefined;
+  const rows = await chosenRows(desk, site, bulk, ofProgram);
   const shorts =
     bulk.action.do === "shorten"
       ? await shortUrls(desk, site, rows, bulk.dryRun ? undefined : actor)
@@ -59,20 +73,13 @@ export async function planChange(
   for (const [index, row] of rows.entries()) {
     if (index % 2_000 === 0) await progress.step(index, rows.length);
     const where = row.place || row.title;
-    const short = shorts?.get(row.destination_key);
-    if (typeof short === "object") {
-      refused.push({ where, message: short.refused });
-      continue;
-    }
     const address = fillAddress(row.href, site.variables);
-    const programUrl = ofProgram?.change(address, { page: row.place, position: row.ordinal + 1 });
-    if (typeof programUrl === "object") {
-      refused.push({ where, message: `${row.href}: ${programUrl.refused}` });
-      continue;
-    }
-    const change = changeLink({ href: row.href, address, override: row.override, shortUrl: short, programUrl }, bulk.action); // prettier-ignore
-    if (typeof change === "string") refused.push({ where, message: `${row.href}: ${change}` });
-    if (typeof change !== "object") continue;
+    const change =
+      ofCreative?.(row) ??
+      ofProgram?.link(row, address) ??
+      changeOf(row, address, bulk.action, shorts?.get(row.destination_key));
+    if (change && "refused" in change) refused.push({ where, message: `${row.href}: ${change.refused}` });
+    if (!change || "refused" in change) continue;
     const key = `${row.page_id} ${row.edition}`;
     let document = documents.get(key);
     if (!document) {
@@ -88,17 +95,30 @@ export async function planChange(
   };
 }
 
+function changeOf(
+  { href, override }: ChangedRow,
+  address: string,
+  action: LinkAction,
+  short: string | { refused: string } | undefined,
+): RowChange {
+  if (typeof short === "object") return short;
+  const change = changeLink({ href, address, override, shortUrl: short }, action);
+  return typeof change === "string" ? { refused: change } : change;
+}
+
 async function chosenRows(
   desk: Desk,
   site: OpenSite,
   bulk: LinkBulk,
-  hosts: string[] | undefined,
+  ofProgram: ProgramChange | undefined,
 ): Promise<ChangedRow[]> {
   const { ids, filter, action } = bulk;
   const found = (edition: "written" | "readers", most: number): Promise<string[]> =>
-    action.do === "program" && !filter
-      ? linksTo(desk, site, hosts, edition, most)
-      : ledgerIds(desk.store, site.id, { ...filter, edition }, most);
+    action.do === "creative"
+      ? linksOfCreative(desk, site, action.creative, edition)
+      : ofProgram && !filter
+        ? linksTo(desk, site, ofProgram, edition, most)
+        : ledgerIds(desk.store, site.id, { ...filter, edition }, most);
   const chosen = ids ?? (await found("written", MOST_LINKS + 1));
   if (chosen.length > MOST_LINKS)
     throw new Problem(422, "Too many at once", `At most ${MOST_LINKS.toLocaleString("en-GB")} links are changed together; narrow the choice.`); // prettier-ignore
@@ -140,13 +160,13 @@ const MOST_SHOWN = 500;
 /** A plan as it is shown before it is carried out. */
 export function shownChanges({ documents, routes }: BulkPlan): LinkChange[] {
   const links = documents.flatMap(({ kind, where, pageId, edition, links: changed }) =>
-    changed.map(({ href, override, before }) => ({
+    changed.map(({ href, override, inside, before }) => ({
       place: kind,
       where,
       id: pageId,
       words: before.words,
       before: inWords(before.href, before.override),
-      after: inWords(href, override),
+      after: inside?.do === "unlink" ? "words without a link" : inWords(href, override, inside?.words),
       edition,
     })),
   );
@@ -162,6 +182,6 @@ export function shownChanges({ documents, routes }: BulkPlan): LinkChange[] {
   return [...links, ...ofRoutes].slice(0, MOST_SHOWN);
 }
 
-function inWords(href: string, override: string | null): string {
-  return override === null ? href : `${href} · by hand: ${override}`;
+function inWords(href: string, override: string | null, words?: string): string {
+  return `${href}${words === undefined ? "" : ` · “${words}”`}${override === null ? "" : ` · by hand: ${override}`}`;
 }

@@ -1,24 +1,38 @@
+import { withAddress } from "../../../core/ledger/change-link.ts";
 import type { LinkAction } from "../../../core/objects/ledger.ts";
 import { recogniser } from "../../../core/programs/recognise.ts";
 import { becomes, type Becoming, type LinkPlace } from "../../../core/programs/reissue.ts";
 import { readTemplate } from "../../../core/programs/template.ts";
-import { ledgerIds } from "../../../store/ledger-reading.ts";
+import { ledgerIds, type ChangedRow } from "../../../store/ledger-reading.ts";
 import type { Desk } from "../../desk.ts";
 import { linkTerms } from "../../programs/build-link.ts";
 import { openProgram } from "../../programs/programs.ts";
 import type { OpenSite } from "../../sites.ts";
+import type { RowChange } from "./plan.ts";
 
 export type ProgramAction = Extract<LinkAction, { do: "program" }>;
 
 /** What one address becomes, in whichever place it stands. */
 export type AddressChange = (address: string, place: LinkPlace) => string | { refused: string } | undefined;
 
+/** How the links of a program change. */
+export interface ProgramChange {
+  /** What becomes of a link in content. */
+  link(row: ChangedRow, address: string): RowChange;
+  /** What becomes of a route's destination. */
+  change: AddressChange;
+  /** Hosts that its links lead to; undefined when they cannot be named one by one. */
+  hosts: string[] | undefined;
+  /** Routes to it whose links change with them, because they are taken off. */
+  routes: string[];
+}
+
 /** Makes ready for changing the links of a program. */
 export async function programChange(
   desk: Desk,
   site: OpenSite,
   action: ProgramAction,
-): Promise<{ change: AddressChange; hosts: string[] | undefined }> {
+): Promise<ProgramChange> {
   const program = await openProgram(desk, site, action.program);
   const { name, trackingId, template, domains } = { ...program.terms, ...action.before };
   const read = readTemplate(template);
@@ -28,31 +42,61 @@ export async function programChange(
   const find = recogniser([known]);
   const becoming = await becomingOf(desk, site, action);
   const around = known.template?.way === "around" ? [known.template.host.replace(/:\d+$/, "")] : [];
+  const change: AddressChange = (address, place) => becomes(address, find, becoming, place);
+  const routes = action.become === "unlink" ? await trackedRoutes(desk, program.id) : [];
+  const through = new Set(routes);
+  const isTaken = (row: ChangedRow, address: string): boolean =>
+    (row.route_id !== null && through.has(row.route_id)) || find(address)?.tracking === "ours";
   return {
-    change: (address, place) => becomes(address, find, becoming, place),
+    link: (row, address) => {
+      if (action.become === "unlink") {
+        const { href, override } = row;
+        return isTaken(row, address) ? { href, override, inside: { do: "unlink" } } : undefined;
+      }
+      const to = change(address, { page: row.place, position: row.ordinal + 1 });
+      if (typeof to !== "string") return to;
+      const changed = withAddress({ href: row.href, address, override: row.override }, to);
+      return typeof changed === "string" ? { refused: changed } : changed;
+    },
+    change,
+    routes,
     hosts: domains.some((domain) => domain.startsWith("*.")) ? undefined : [...domains, ...around],
   };
 }
 
+async function trackedRoutes(desk: Desk, programId: string): Promise<string[]> {
+  const rows = await desk.store.rows<{ id: string }>(
+    "SELECT route_id::text AS id FROM program_routes WHERE program_id = $programId::bigint AND tracking = 'ours'",
+    { programId },
+  );
+  return rows.map(({ id }) => id);
+}
+
 async function becomingOf(desk: Desk, site: OpenSite, action: ProgramAction): Promise<Becoming> {
-  if (action.become === "plain") return { do: "plain" };
+  // Nothing can stand in the place of a route: it leads on, without tracking.
+  if (action.become === "plain" || action.become === "unlink") return { do: "plain" };
   const target = await openProgram(desk, site, action.other ?? action.program);
   return action.become === "track"
     ? { do: "track", terms: linkTerms(target), subIdPattern: target.terms.subIdPattern }
     : { do: "reissue", terms: linkTerms(target) };
 }
 
-/** All links of the ledger that may lead to these hosts; of all outside links when they cannot be named one by one. */
+/** All links of the ledger that may lead to these hosts, or through these routes; all outside links where hosts cannot be named. */
 export async function linksTo(
   desk: Desk,
   site: OpenSite,
-  hosts: readonly string[] | undefined,
+  { hosts, routes }: Pick<ProgramChange, "hosts" | "routes">,
   edition: "written" | "readers",
   most: number,
 ): Promise<string[]> {
-  if (!hosts) return ledgerIds(desk.store, site.id, { reach: "external", edition }, most);
-  const found = await Promise.all(
-    hosts.map((host) => ledgerIds(desk.store, site.id, { host, edition }, most)),
+  const through = desk.store.rows<{ id: string }>(
+    "SELECT id::text FROM ledger_links WHERE route_id = ANY($routes::bigint[]) AND edition <> $other LIMIT $most",
+    { routes, other: edition === "written" ? "published" : "draft", most },
   );
+  const asked = hosts ? hosts.map((host) => ({ host })) : [{ reach: "external" as const }];
+  const found = await Promise.all([
+    ...asked.map((filter) => ledgerIds(desk.store, site.id, { ...filter, edition }, most)),
+    through.then((rows) => rows.map(({ id }) => id)),
+  ]);
   return [...new Set(found.flat())];
 }

@@ -1,8 +1,9 @@
 import type { Transaction } from "sequelize";
 import type { Body } from "../../../core/body/body.ts";
 import { bodyToHtml } from "../../../core/body/to-html.ts";
+import { replaceLinks } from "../../../core/links/replace-links.ts";
 import { rewriteLinks } from "../../../core/links/rewrite.ts";
-import type { NavigationItem } from "../../../core/objects/navigation.ts";
+import { flattenNavigation, treeNavigation, type NavigationItem } from "../../../core/objects/navigation.ts";
 import { parseOverride } from "../../../core/rules/override.ts";
 import { noteChange } from "../../../store/changes.ts";
 import type { PageRow, PublishedPage, Row } from "../../../store/models.ts";
@@ -187,7 +188,7 @@ function textOf(written: string): Text {
 function withLinks(html: string, links: readonly PlannedLink[]): string {
   const byOrdinal = new Map(links.map((link) => [link.ordinal, link]));
   let ordinal = -1;
-  return rewriteLinks(
+  const rewritten = rewriteLinks(
     html,
     ({ rel, target, override, href }) => {
       const planned = byOrdinal.get((ordinal += 1));
@@ -197,6 +198,15 @@ function withLinks(html: string, links: readonly PlannedLink[]): string {
     },
     { keepOverride: true },
   );
+  if (links.every(({ inside }) => !inside)) return rewritten;
+  return replaceLinks(rewritten, (link, inside, at) => {
+    const planned = byOrdinal.get(at);
+    if (!planned?.inside || planned.href !== link.href) return undefined;
+    if (planned.inside.do === "unlink") return inside;
+    const { html: put, was } = planned.inside;
+    const isAsWas = was.picture === null ? link.anchor === "text" && link.words === was.words : link.picture === was.picture; // prettier-ignore
+    return isAsWas ? rewritten.slice(link.tag.start, link.tag.end) + put + "</a>" : undefined;
+  });
 }
 
 async function writeNavigation(
@@ -213,17 +223,27 @@ async function writeNavigation(
     transaction,
   );
   if (!row || String(row.version) !== stamp) return undefined;
-  const items = structuredClone(row.items);
-  const entries = navigationEntries(items);
+  const flat = flattenNavigation(row.items);
+  const entries = navigationEntries(flat);
   for (const link of links) {
     const reason = changeEntry(entries[link.ordinal]!, link);
     if (reason) refused.push({ where: `Navigation: ${link.before.words}`, message: reason });
   }
-  await putNavigation(desk, actor, site, items, row.version, transaction);
+  await putNavigation(desk, actor, site, treeNavigation(flat), row.version, transaction);
   return { items: row.items, version: row.version + 1 };
 }
 
-function changeEntry(entry: NavigationItem, { href, override, before }: PlannedLink): string | undefined {
+function changeEntry(
+  entry: NavigationItem,
+  { href, override, inside, before }: PlannedLink,
+): string | undefined {
+  if (inside?.do === "unlink") {
+    // What is left is a heading.
+    entry.kind = "heading";
+    delete entry.address;
+    delete entry.target;
+    return undefined;
+  }
   if (href !== before.href) {
     if (entry.page !== undefined) return "This entry leads to a page, whatever its path; change it in the navigation."; // prettier-ignore
     entry.address = href;

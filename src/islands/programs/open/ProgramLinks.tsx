@@ -15,6 +15,7 @@ const ASKS: Readonly<Record<Become, string>> = {
   reissue: "Links were built on the earlier terms. They become links on the new ones:",
   track: "These links lead to the program without your tracking. They become tracked ones:",
   plain: "The program is closed. Its links become:",
+  unlink: "The program is closed. Its links become:",
 };
 
 /** What becomes of a program's links everywhere: in drafts, published pages, navigation, blocks and routes, with one undo. */
@@ -27,16 +28,18 @@ export function ProgramLinks(props: {
 }) {
   const { site, program, become, before, onDone } = props;
   const [published, setPublished] = useState(false);
-  const [other, setOther] = useState("");
+  /** What the links of a closed program become: plain, unlinked, or links of the program of this id. */
+  const [instead, setInstead] = useState("plain");
+  const other = become !== "plain" || instead === "plain" || instead === "unlink" ? undefined : instead;
   const others = (usePrograms(site).data ?? []).filter(({ id, state, template }) => id !== program.id && state === "approved" && template !== ""); // prettier-ignore
   const preview = useWork<LinkBulkAnswer>();
   const run = useWork<LinkBulkAnswer>();
   const action: LinkAction = {
     do: "program",
     program: program.id,
-    become: other === "" ? become : "reissue",
+    become: other ? "reissue" : become === "plain" && instead === "unlink" ? "unlink" : become,
     ...(before ? { before } : {}),
-    ...(other === "" ? {} : { other }),
+    ...(other ? { other } : {}),
   };
   const asked = JSON.stringify({ select: {}, action, published, routes: true });
   const { start } = preview;
@@ -56,8 +59,9 @@ export function ProgramLinks(props: {
       <p className="font-medium">{ASKS[become]}</p>
       <div className="flex flex-wrap items-center gap-3">
         {become === "plain" ? (
-          <select className="field w-auto" aria-label="Become" value={other} onChange={(event) => setOther(event.target.value)}>
-            <option value="">the plain address of the page</option>
+          <select className="field w-auto" aria-label="Become" value={instead} onChange={(event) => setInstead(event.target.value)}>
+            <option value="plain">the plain address of the page</option>
+            <option value="unlink">words without a link; short links go on to the plain address</option>
             {others.map(({ id, name }) => (
               <option key={id} value={id}>links of {name}</option>
             ))}

@@ -53,6 +53,7 @@ export function LinkComposer(props: {
     target: at.link?.target ?? null,
     download: null,
     override: formatOverride(override) ?? null,
+    creative: at.link?.href === address ? at.link.creative : null,
   };
   const judged = judge({ ...link, anchor: at.picture ? "image" : "text" });
   if (keeps && judged?.kind === "file") link.download = at.link?.download ?? "";

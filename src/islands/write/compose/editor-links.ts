@@ -11,6 +11,8 @@ export interface LinkAttributes {
   /** Empty or a file name: the browser keeps the file instead of showing it. */
   download: string | null;
   override: string | null;
+  /** The creative that it was put in from; gone once somebody gives it another address. */
+  creative: string | null;
 }
 
 /** A place in the text that a link is made at or changed. `top` is where it stands in the column, in pixels. */
@@ -29,8 +31,8 @@ export interface LinkAt {
 /** The link of a picture; undefined when it has none. */
 export function pictureLink({ attrs }: Node): LinkAttributes | undefined {
   if (!attrs.href) return undefined;
-  const { href, linkTitle, rel, target, download, override } = attrs;
-  return { href, title: linkTitle, rel, target, download, override } as LinkAttributes;
+  const { href, linkTitle, rel, target, download, override, creative } = attrs;
+  return { href, title: linkTitle, rel, target, download, override, creative } as LinkAttributes;
 }
 
 /** The picture that is selected; undefined while words are, those of a caption included. */
@@ -116,6 +118,7 @@ function setPictureLink(
     target: null,
     download: null,
     override: null,
+    creative: null,
   };
   tr.setNodeMarkup(at, undefined, {
     ...node.attrs,

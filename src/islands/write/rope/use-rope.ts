@@ -92,7 +92,7 @@ function readKnots(editor: Editor, column: HTMLElement | null): KnotAt[] {
   return knots;
 }
 
-const NAMES = ["href", "title", "rel", "target", "download", "override"] as const;
+const NAMES = ["href", "title", "rel", "target", "download", "override", "creative"] as const;
 
 function sameLink(a: LinkAttributes, b: LinkAttributes): boolean {
   return NAMES.every((name) => a[name] === b[name]);

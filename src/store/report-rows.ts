@@ -1,0 +1,174 @@
+import type { Transaction } from "sequelize";
+import type { ReportedClicks, ReportedConversion } from "../core/programs/read-report.ts";
+import { copyPortions, type CopyValue } from "./copy-text.ts";
+import type { Store } from "./store.ts";
+
+/** The program and page that a row of a report was found to belong to. */
+interface Belonging {
+  programId: string | null;
+  pageId: string | null;
+}
+export type MatchedConversion = ReportedConversion & Belonging;
+export type MatchedClicks = ReportedClicks & Belonging;
+/** Finds whom a row belongs to. */
+export type Match = <R extends { subId: string; program: string }>(row: R) => R & Belonging;
+
+/** Whose report is read. */
+export interface ReportOf {
+  siteId: string;
+  network: string;
+}
+
+const COLUMNS = ["reference", "at", "kind", "state", "currency", "commission", "amount", "sub_id", "program_word", "program_id", "page_id"]; // prettier-ignore
+
+/**
+ * Begins a report: no other of the network is read at the same time, until the transaction ends. Answers whether it is
+ * the network's first.
+ */
+export async function beginReport(
+  store: Store,
+  transaction: Transaction,
+  { siteId, network }: ReportOf,
+): Promise<boolean> {
+  await store.rows("SELECT pg_advisory_xact_lock(hashtextextended('report ' || $siteId || ' ' || $network, 0))", { siteId, network }, transaction); // prettier-ignore
+  const [row] = await store.rows<{ any: boolean }>(
+    'SELECT EXISTS (SELECT FROM conversions WHERE site_id = $siteId::bigint AND network = $network) AS "any"',
+    { siteId, network },
+    transaction,
+  );
+  return !row!.any;
+}
+
+/** Says whose a report's row is: of the placement that its sub-ID was issued to, else of the program it names. */
+export async function matcher(store: Store, siteId: string): Promise<Match> {
+  const issued = await store.rows<{ sub_id: string; program: string; page: string | null }>(
+    `WITH here AS (SELECT id, name FROM programs WHERE site_id = $siteId::bigint AND deleted_at IS NULL)
+     SELECT DISTINCT ON (sub_id) sub_id, program_id::text AS program, page_id::text AS page FROM (
+       SELECT i.sub_id, i.program_id, i.page_id, 0 AS closeness, i.id FROM issued_links i JOIN here ON here.id = i.program_id WHERE i.sub_id <> ''
+       UNION ALL SELECT l.sub_id, here.id, s.page_id, 1, l.id FROM ledger_links l JOIN ledger_sources s ON s.id = l.source_id JOIN here ON here.name = ANY(l.programs)
+         WHERE l.site_id = $siteId::bigint AND l.sub_id <> '' AND s.kind = 'page'
+       UNION ALL SELECT r.sub_id, r.program_id, NULL, 2, r.route_id FROM program_routes r JOIN here ON here.id = r.program_id WHERE r.sub_id <> '') AS all_of_them
+     ORDER BY sub_id, closeness, id DESC`,
+    { siteId },
+  );
+  const named = await store.rows<{ id: string; name: string }>(
+    "SELECT id::text, name FROM programs WHERE site_id = $siteId::bigint AND deleted_at IS NULL",
+    { siteId },
+  );
+  const places = new Map(issued.map((row) => [row.sub_id, row]));
+  const programs = new Map(named.map(({ id, name }) => [name.toLowerCase(), id]));
+  return (row) => {
+    const place = places.get(row.subId);
+    const programId = place?.program ?? programs.get(row.program.toLowerCase()) ?? null;
+    return { ...row, programId, pageId: place?.page ?? null };
+  };
+}
+
+/** What is kept of these references, each as `fingerprint` has it. */
+export async function keptConversions(
+  store: Store,
+  { siteId, network }: ReportOf,
+  references: readonly string[],
+): Promise<Map<string, string>> {
+  const rows = await store.rows<{ reference: string; print: string }>(
+    `SELECT reference, concat_ws(E'\\t', (extract(epoch FROM at) * 1000)::bigint, kind, state, currency, commission, coalesce(amount::text, '-'),
+       coalesce(program_id::text, '-'), coalesce(page_id::text, '-'), sub_id, program_word) AS print
+     FROM conversions WHERE site_id = $siteId::bigint AND network = $network AND reference = ANY($references::text[])`,
+    { siteId, network, references },
+  );
+  return new Map(rows.map(({ reference, print }) => [reference, print]));
+}
+
+/** All that is kept of a conversion, as one text. */
+export function fingerprint(row: MatchedConversion): string {
+  const { at, kind, state, currency, commission, amount, programId, pageId, subId, program } = row;
+  return [at, kind, state, currency, commission, amount ?? "-", programId ?? "-", pageId ?? "-", subId, program].join("\t"); // prettier-ignore
+}
+
+/** Adds conversions whose references are new, as they come. */
+export function addConversions(
+  transaction: Transaction,
+  { siteId, network }: ReportOf,
+  portions: AsyncIterable<readonly MatchedConversion[]>,
+): Promise<void> {
+  return copyPortions(
+    transaction,
+    `conversions (site_id, network, ${COLUMNS.join(", ")})`,
+    (async function* () {
+      for await (const portion of portions) yield portion.map((row) => [siteId, network, ...valuesOf(row)]);
+    })(),
+  );
+}
+
+/** A conversion that is kept already, or stood in the same report before; `fresh` when it is new by that report. */
+export interface LaterRow {
+  line: number;
+  fresh: boolean;
+  row: MatchedConversion;
+}
+
+/**
+ * Brings conversions up to date: of each reference the last row counts, and a state never goes back from reversed to
+ * approved or from approved to pending, so that an older report read again changes nothing. Answers how many that were
+ * kept before the report are not as they were.
+ */
+export async function updateConversions(
+  store: Store,
+  transaction: Transaction,
+  { siteId, network }: ReportOf,
+  later: readonly LaterRow[],
+): Promise<number> {
+  await store.rows(
+    `CREATE TEMPORARY TABLE later_conversions (line integer, fresh boolean, reference text COLLATE "C", at timestamptz, kind text, state text, currency text,
+       commission bigint, amount bigint, sub_id text COLLATE "C", program_word text, program_id bigint, page_id bigint)`,
+    {},
+    transaction,
+  );
+  const rows = later.map(({ line, fresh, row }): CopyValue[] => [line, fresh, ...valuesOf(row)]);
+  await copyPortions(transaction, `later_conversions (line, fresh, ${COLUMNS.join(", ")})`, [rows]);
+  const [counted] = await store.rows<{ changed: number }>(
+    `WITH last AS (SELECT DISTINCT ON (reference) * FROM later_conversions ORDER BY reference, line DESC),
+     changed AS (UPDATE conversions c SET ${FIELDS.map((field) => `${field} = l.${field}`).join(", ")} FROM last l
+       WHERE c.site_id = $siteId::bigint AND c.network = $network AND c.reference = l.reference AND ${rank("l")} >= ${rank("c")}
+         AND (${FIELDS.map((field) => `c.${field}`).join(", ")}) IS DISTINCT FROM (${FIELDS.map((field) => `l.${field}`).join(", ")})
+       RETURNING l.fresh)
+     SELECT count(*) FILTER (WHERE NOT fresh)::int AS changed FROM changed`,
+    { siteId, network },
+    transaction,
+  );
+  await store.rows("DROP TABLE later_conversions", {}, transaction);
+  return counted!.changed;
+}
+
+/** Keeps what a network counted: of the same day and label the latest report counts. */
+export async function putNetworkClicks(
+  store: Store,
+  transaction: Transaction,
+  { siteId, network }: ReportOf,
+  rows: readonly MatchedClicks[],
+): Promise<void> {
+  await store.rows(
+    "CREATE TEMPORARY TABLE later_clicks (day date, program_word text, sub_id text, program_id bigint, page_id bigint, clicks integer)",
+    {},
+    transaction,
+  );
+  const values = rows.map(({ day, program, subId, programId, pageId, clicks }): CopyValue[] => [day, program, subId, programId, pageId, clicks]); // prettier-ignore
+  await copyPortions(transaction, "later_clicks", [values]);
+  await store.rows(
+    `INSERT INTO network_clicks (site_id, network, day, program_word, sub_id, program_id, page_id, clicks)
+     SELECT $siteId::bigint, $network, * FROM later_clicks
+     ON CONFLICT (site_id, day, network, program_word, sub_id) DO UPDATE SET clicks = excluded.clicks, program_id = excluded.program_id, page_id = excluded.page_id`,
+    { siteId, network },
+    transaction,
+  );
+  await store.rows("DROP TABLE later_clicks", {}, transaction);
+}
+
+const FIELDS = COLUMNS.slice(1);
+const rank = (row: string): string =>
+  `CASE ${row}.state WHEN 'pending' THEN 0 WHEN 'approved' THEN 1 ELSE 2 END`;
+
+function valuesOf(row: MatchedConversion): CopyValue[] {
+  const { reference, at, kind, state, currency, commission, amount, subId, program, programId, pageId } = row;
+  return [reference, new Date(at).toISOString(), kind, state, currency, commission, amount, subId, program, programId, pageId]; // prettier-ignore
+}

@@ -71,13 +71,20 @@ async function* pieces(
   for await (const rows of portions) {
     let lines: string[] = [];
     for (const row of rows) {
-      lines.push(`${row.map(written).join("\t")}\n`);
+      lines.push(lineOf(row));
       if (lines.length < AT_ONCE) continue;
       yield Buffer.from(lines.join(""));
       lines = [];
     }
     if (lines.length > 0) yield Buffer.from(lines.join(""));
   }
+}
+
+// Put together sign by sign: a list of its fields, joined, costs twice as much.
+function lineOf(row: readonly CopyValue[]): string {
+  let line = written(row[0]!);
+  for (let at = 1; at < row.length; at += 1) line += `\t${written(row[at]!)}`;
+  return `${line}\n`;
 }
 
 function written(value: CopyValue): string {

@@ -4,14 +4,23 @@ import { copyPortions, type CopyValue } from "./copy-text.ts";
 import type { Store } from "./store.ts";
 
 /** The program and page that a row of a report was found to belong to. */
-interface Belonging {
+export interface Belonging {
   programId: string | null;
   pageId: string | null;
 }
-export type MatchedConversion = ReportedConversion & Belonging;
-export type MatchedClicks = ReportedClicks & Belonging;
+
+/** A conversion beside whom it belongs to: the same few objects for all rows, as copying a million rows takes seconds. */
+export interface MatchedConversion {
+  row: ReportedConversion;
+  belonging: Belonging;
+}
+export interface MatchedClicks {
+  counted: ReportedClicks;
+  belonging: Belonging;
+}
+
 /** Finds whom a row belongs to. */
-export type Match = <R extends { subId: string; program: string }>(row: R) => R & Belonging;
+export type Match = (row: { subId: string; program: string }) => Belonging;
 
 /** Whose report is read. */
 export interface ReportOf {
@@ -55,14 +64,12 @@ export async function matcher(store: Store, siteId: string): Promise<Match> {
     "SELECT id::text, name FROM programs WHERE site_id = $siteId::bigint AND deleted_at IS NULL",
     { siteId },
   );
-  const places = new Map(issued.map((row) => [row.sub_id, row]));
-  const programs = new Map(named.map(({ id, name }) => [name.toLowerCase(), id]));
-  return (row) => {
-    const place = places.get(row.subId);
-    const programId = place?.program ?? programs.get(row.program.toLowerCase()) ?? null;
-    return { ...row, programId, pageId: place?.page ?? null };
-  };
+  const places = new Map(issued.map(({ sub_id: subId, program, page }): [string, Belonging] => [subId, { programId: program, pageId: page }])); // prettier-ignore
+  const programs = new Map(named.map(({ id, name }): [string, Belonging] => [name.toLowerCase(), { programId: id, pageId: null }])); // prettier-ignore
+  return ({ subId, program }) => places.get(subId) ?? programs.get(program.toLowerCase()) ?? NOBODY;
 }
+
+const NOBODY: Belonging = { programId: null, pageId: null };
 
 /** What is kept of these references, each as `fingerprint` has it. */
 export async function keptConversions(
@@ -80,8 +87,8 @@ export async function keptConversions(
 }
 
 /** All that is kept of a conversion, as one text. */
-export function fingerprint(row: MatchedConversion): string {
-  const { at, kind, state, currency, commission, amount, programId, pageId, subId, program } = row;
+export function fingerprint({ row, belonging: { programId, pageId } }: MatchedConversion): string {
+  const { at, kind, state, currency, commission, amount, subId, program } = row;
   return [at, kind, state, currency, commission, amount ?? "-", programId ?? "-", pageId ?? "-", subId, program].join("\t"); // prettier-ignore
 }
 
@@ -95,16 +102,15 @@ export function addConversions(
     transaction,
     `conversions (site_id, network, ${COLUMNS.join(", ")})`,
     (async function* () {
-      for await (const portion of portions) yield portion.map((row) => [siteId, network, ...valuesOf(row)]);
+      for await (const portion of portions) yield portion.map((one) => valuesOf(one, siteId, network));
     })(),
   );
 }
 
 /** A conversion that is kept already, or stood in the same report before; `fresh` when it is new by that report. */
-export interface LaterRow {
+export interface LaterRow extends MatchedConversion {
   line: number;
   fresh: boolean;
-  row: MatchedConversion;
 }
 
 /**
@@ -124,7 +130,7 @@ export async function updateConversions(
     {},
     transaction,
   );
-  const rows = later.map(({ line, fresh, row }): CopyValue[] => [line, fresh, ...valuesOf(row)]);
+  const rows = later.map((one): CopyValue[] => valuesOf(one, one.line, one.fresh));
   await copyPortions(transaction, `later_conversions (line, fresh, ${COLUMNS.join(", ")})`, [rows]);
   const [counted] = await store.rows<{ changed: number }>(
     `WITH last AS (SELECT DISTINCT ON (reference) * FROM later_conversions ORDER BY reference, line DESC),
@@ -152,7 +158,7 @@ export async function putNetworkClicks(
     {},
     transaction,
   );
-  const values = rows.map(({ day, program, subId, programId, pageId, clicks }): CopyValue[] => [day, program, subId, programId, pageId, clicks]); // prettier-ignore
+  const values = rows.map(({ counted, belonging }): CopyValue[] => [counted.day, counted.program, counted.subId, belonging.programId, belonging.pageId, counted.clicks]); // prettier-ignore
   await copyPortions(transaction, "later_clicks", [values]);
   await store.rows(
     `INSERT INTO network_clicks (site_id, network, day, program_word, sub_id, program_id, page_id, clicks)
@@ -168,7 +174,25 @@ const FIELDS = COLUMNS.slice(1);
 const rank = (row: string): string =>
   `CASE ${row}.state WHEN 'pending' THEN 0 WHEN 'approved' THEN 1 ELSE 2 END`;
 
-function valuesOf(row: MatchedConversion): CopyValue[] {
-  const { reference, at, kind, state, currency, commission, amount, subId, program, programId, pageId } = row;
-  return [reference, new Date(at).toISOString(), kind, state, currency, commission, amount, subId, program, programId, pageId]; // prettier-ignore
+function valuesOf({ row, belonging }: MatchedConversion, first: CopyValue, second: CopyValue): CopyValue[] {
+  const { reference, at, kind, state, currency, commission, amount, subId, program } = row;
+  return [first, second, reference, timeText(at), kind, state, currency, commission, amount, subId, program, belonging.programId, belonging.pageId]; // prettier-ignore
+}
+
+const DAY_MS = 86_400_000;
+const TWO = Array.from({ length: 60 }, (_, at) => String(at).padStart(2, "0"));
+const days = new Map<number, string>();
+const MOST_DAYS = 5_000;
+
+// As ISO 8601 has it: writing out a million times takes seconds, and they share a few days.
+function timeText(at: number): string {
+  const day = Math.floor(at / DAY_MS);
+  let text = days.get(day);
+  if (text === undefined) {
+    if (days.size >= MOST_DAYS) days.clear();
+    days.set(day, (text = new Date(day * DAY_MS).toISOString().slice(0, 11)));
+  }
+  const ms = at - day * DAY_MS;
+  const seconds = Math.floor(ms / 1000);
+  return `${text}${TWO[Math.floor(seconds / 3600)]}:${TWO[Math.floor(seconds / 60) % 60]}:${TWO[seconds % 60]}.${String(ms % 1000).padStart(3, "0")}Z`;
 }

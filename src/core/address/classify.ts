@@ -43,9 +43,14 @@ export function destinationKind(address: Address | string, site: SiteAddresses):
 // dearest part of judging a link (measured by `npm run bench -- writing`).
 const PLAIN_HOST = /^https?:\/\/([a-z\d-]+(?:\.[a-z\d-]+)*\.[a-z]+)(?=[/?#]|:\d|$)/;
 
+/** The host of a web address that is written plainly, in lower case; undefined for all others. */
+export function plainHost(address: string): string | undefined {
+  return PLAIN_HOST.exec(address)?.[1];
+}
+
 /** The lower-case ASCII host that an outside address leads to; empty for one that leads to none. */
 export function hostOf(address: string): string {
-  return PLAIN_HOST.exec(address)?.[1] ?? new URL(address, "http://own.invalid").hostname;
+  return plainHost(address) ?? new URL(address, "http://own.invalid").hostname;
 }
 
 /**
@@ -59,7 +64,7 @@ export function ownPlace(
   if (/^\/(?![/\\])/.test(address) || address.startsWith("?")) {
     return { host: null, key: pathKey(address.startsWith("?") ? "/" : address) };
   }
-  const host = PLAIN_HOST.exec(address)?.[1];
+  const host = plainHost(address);
   if (host !== undefined && !hosts.includes(host)) return undefined;
   if (!/^(?:https?:)?\/\//i.test(address) || !URL.canParse(address, "http://own.invalid")) return undefined;
   const url = new URL(address, "http://own.invalid");

@@ -59,33 +59,34 @@ export function rowReader(header: readonly string[], columns: ReportColumns): Ro
     if (index === -2) return `The report has no column “${columns[field as keyof typeof places]}”.`;
   const seen = new Map<string, number>();
   return (cells) => {
-    const cell = (index: number): string => (index < 0 ? "" : (cells[index] ?? "").trim());
-    const time = readReportDate(cell(places.at), columns.dates);
+    const time = readReportDate(cell(cells, places.at), columns.dates);
     if (time === undefined)
-      return no(`“${cell(places.at)}” is no date written ${ORDER_WORD[columns.dates]}.`);
-    const subId = cell(places.subId).slice(0, 200);
-    const program = cell(places.program).slice(0, 200);
-    if (cell(places.clicks) !== "" && /^[0.,]*$/.test(cell(places.commission))) {
-      const clicks = readCount(cell(places.clicks));
+      return no(`“${cell(cells, places.at)}” is no date written ${ORDER_WORD[columns.dates]}.`);
+    const subId = cell(cells, places.subId).slice(0, 200);
+    const program = cell(cells, places.program).slice(0, 200);
+    if (cell(cells, places.clicks) !== "" && /^[0.,]*$/.test(cell(cells, places.commission))) {
+      const clicks = readCount(cell(cells, places.clicks));
       return clicks === undefined
-        ? no(`“${cell(places.clicks)}” is no number of clicks.`)
+        ? no(`“${cell(cells, places.clicks)}” is no number of clicks.`)
         : { ok: true, counted: { day: new Date(time).toISOString().slice(0, 10), clicks, subId, program } };
     }
-    const currency = cell(places.currency).toUpperCase() || columns.fixedCurrency || "";
+    const currency = cell(cells, places.currency).toUpperCase() || columns.fixedCurrency || "";
     if (currency === "") return no("No currency is named.");
-    const commission = readAmount(cell(places.commission), currency, columns.decimal);
+    const commission = readAmount(cell(cells, places.commission), currency, columns.decimal);
     if (!commission.ok) return no(commission.reason);
     const amount =
-      cell(places.amount) === "" ? undefined : readAmount(cell(places.amount), currency, columns.decimal);
+      cell(cells, places.amount) === ""
+        ? undefined
+        : readAmount(cell(cells, places.amount), currency, columns.decimal);
     if (amount && !amount.ok) return no(amount.reason);
-    const stateWord = cell(places.state).toLowerCase();
+    const stateWord = cell(cells, places.state).toLowerCase();
     const state = stateWord === "" ? "approved" : STATES[stateWord];
     if (!state)
-      return no(`“${cell(places.state)}” is no state that is known: approved, pending or reversed.`);
-    const kindWord = cell(places.kind).toLowerCase();
+      return no(`“${cell(cells, places.state)}” is no state that is known: approved, pending or reversed.`);
+    const kindWord = cell(cells, places.kind).toLowerCase();
     const kind = kindWord === "" ? "sale" : KINDS[kindWord];
-    if (!kind) return no(`“${cell(places.kind)}” is no kind that is known: sale, lead or click.`);
-    const reference = places.reference < 0 ? numbered(cells.join("\t"), seen) : cell(places.reference);
+    if (!kind) return no(`“${cell(cells, places.kind)}” is no kind that is known: sale, lead or click.`);
+    const reference = places.reference < 0 ? numbered(cells.join("\t"), seen) : cell(cells, places.reference);
     if (reference === "" || reference.length > MOST_REFERENCE)
       return no(
         reference === "" ? "The reference is missing." : "The reference has more than 200 characters.",
@@ -108,6 +109,10 @@ const ORDER_WORD: Readonly<Record<DateOrder, string>> = {
   dmy: "day, month, year",
   mdy: "month, day, year",
 };
+
+function cell(cells: readonly string[], index: number): string {
+  return index < 0 ? "" : (cells[index] ?? "").trim();
+}
 
 function no(reason: string): ReadRow {
   return { ok: false, reason };

@@ -1,5 +1,4 @@
-import { hostOf } from "../address/classify.ts";
-import { domainNames } from "../rules/match.ts";
+import { hostOf, plainHost } from "../address/classify.ts";
 import { splitAt, type LinkTerms } from "./build-link.ts";
 import { decoded } from "../text/decoded.ts";
 import { takenApart, type TakenApart } from "./taken-apart.ts";
@@ -31,7 +30,8 @@ export type Recogniser<P> = (address: string) => Recognition<P> | undefined;
 export function recogniser<P extends Recognisable>(programs: readonly P[]): Recogniser<P> {
   const around = new Map<string, Shape<P>[]>();
   const aroundNames = new Set<string>();
-  const byDomain = new Map<string, P[]>();
+  const exact = new Map<string, P[]>();
+  const below = new Map<string, P[]>();
   for (const program of programs) {
     const { template } = program;
     if (template?.way === "around") {
@@ -39,9 +39,10 @@ export function recogniser<P extends Recognisable>(programs: readonly P[]): Reco
       aroundNames.add(template.host.replace(/:\d+$/, ""));
     }
     for (const domain of program.domains) {
-      const there = byDomain.get(domain);
+      const [known, name] = domain.startsWith("*.") ? [below, domain.slice(2)] : [exact, domain];
+      const there = known.get(name);
       if (there) there.push(program);
-      else byDomain.set(domain, [program]);
+      else known.set(name, [program]);
     }
   }
   // Taking an address apart is the dearest part (`npm run bench -- programs`): most are told by their host alone.
@@ -54,14 +55,18 @@ export function recogniser<P extends Recognisable>(programs: readonly P[]): Reco
       const found = shapes && recogniseAround(shapes, apart);
       if (found) return found;
     }
-    const owners = domainNames(host).flatMap((domain): readonly P[] => byDomain.get(domain) ?? NOBODY);
-    return owners.length === 0 ? undefined : recogniseOnto(owners, address);
+    let owners = exact.get(host);
+    for (let dot = host.indexOf("."); dot !== -1; dot = host.indexOf(".", dot + 1)) {
+      const more = below.get(host.slice(dot + 1));
+      if (more) owners = owners ? [...owners, ...more] : more;
+    }
+    return owners && recogniseOnto(owners, address);
   };
 }
 
-const NOBODY: readonly never[] = [];
-
 function webHost(address: string): string | undefined {
+  const plain = plainHost(address);
+  if (plain !== undefined) return plain;
   if (!/^https?:\/\//i.test(address)) return undefined;
   try {
     return hostOf(address);

@@ -20,20 +20,40 @@ const DOT_SEGMENT = /(?:^|\/)(?:\.|%2e)/i;
  */
 export function takenApart(address: string): TakenApart {
   const plain = PLAIN.exec(address);
-  if (!plain || DOT_SEGMENT.test(plain[2] ?? "")) {
-    const url = new URL(address);
-    return {
-      host: url.host,
-      segments: segmentsOf(url.pathname.slice(1)),
-      parameter: (name) => url.searchParams.get(name),
-    };
+  if (!plain || DOT_SEGMENT.test(plain[2] ?? "")) return new ParsedAddress(new URL(address));
+  return new PlainAddress(plain[1]!.toLowerCase(), segmentsOf(plain[2] ?? ""), plain[3] ?? "");
+}
+
+class ParsedAddress implements TakenApart {
+  readonly host: string;
+  readonly segments: readonly string[];
+  private readonly query: URLSearchParams;
+
+  constructor({ host, pathname, searchParams }: URL) {
+    this.host = host;
+    this.segments = segmentsOf(pathname.slice(1));
+    this.query = searchParams;
   }
-  const [, host = "", path = "", query = ""] = plain;
-  return {
-    host: host.toLowerCase(),
-    segments: segmentsOf(path),
-    parameter: (name) => parameterIn(query, name),
-  };
+
+  parameter(name: string): string | null {
+    return this.query.get(name);
+  }
+}
+
+class PlainAddress implements TakenApart {
+  readonly host: string;
+  readonly segments: readonly string[];
+  private readonly query: string;
+
+  constructor(host: string, segments: readonly string[], query: string) {
+    this.host = host;
+    this.segments = segments;
+    this.query = query;
+  }
+
+  parameter(name: string): string | null {
+    return parameterIn(this.query, name);
+  }
 }
 
 function segmentsOf(path: string): string[] {

@@ -21,6 +21,7 @@ import { ReportReading } from "./report-reading.ts";
 /** The largest report that is taken, in bytes. */
 export const MOST_REPORT = 400_000_000;
 const SAMPLE_ROWS = 8;
+const MANY = 10_000;
 
 /** A report as it came, and what its columns say. */
 export interface ReportFile {
@@ -93,6 +94,8 @@ export async function importReport(
         { site: site.id, network: file.network, rows: result.rows, created: result.created, changed, by: file.by },
         transaction,
       ); // prettier-ignore
+      // Until PostgreSQL has looked over a table that grew at once, it would read all of it for the next report's rows.
+      if (result.created > MANY) await core.store.rows("ANALYZE conversions", {}, transaction);
       return result;
     }),
   );

@@ -29,7 +29,6 @@ export class ReportReading {
   private readonly fromBefore = new Set<string>();
   private readonly clicks = new Map<string, MatchedClicks>();
   private clickRows = 0;
-  private readonly counts = { page: 0, program: 0, nobody: 0 };
   private readonly refusals: ReportResult["refusals"] = [];
   private rows = 0;
   private refused = 0;
@@ -54,9 +53,10 @@ export class ReportReading {
         this.isDone = true;
         return;
       }
-      const good = this.readable(portion);
-      const kept = await this.kept?.([...new Set(good.map(([, { reference }]) => reference))]);
-      yield good.flatMap(([line, row]) => (this.isFresh(line, row, kept?.get(row.reference)) ? row : []));
+      const lines: number[] = [];
+      const good = this.readable(portion, lines);
+      const kept = await this.kept?.([...new Set(good.map(({ row }) => row.reference))]);
+      yield good.filter((one, at) => this.isFresh(lines[at]!, one, kept?.get(one.row.reference)));
       await this.progress.step(this.table.done, this.table.length);
     }
   }
@@ -68,20 +68,27 @@ export class ReportReading {
 
   /** What all of it came to; `changed` is how many were kept otherwise before. */
   result(network: string, changed: number): ReportResult {
-    const { rows, clickRows, refused, refusals, created, counts, belongs } = this;
+    const { rows, clickRows, refused, refusals, created, belongs } = this;
+    const counts = { page: 0, program: 0, nobody: 0 };
+    for (const who of belongs.values()) counts[who] += 1;
     return {
       network, rows, created, changed, unchanged: belongs.size - created - changed, clickRows, refused, refusals,
       matchedToPages: counts.page, matchedToPrograms: counts.page + counts.program, unmatched: counts.nobody,
     }; // prettier-ignore
   }
 
-  private readable(portion: readonly { line: number; cells: string[] }[]): [number, MatchedConversion][] {
-    const good: [number, MatchedConversion][] = [];
+  private readable(
+    portion: readonly { line: number; cells: string[] }[],
+    lines: number[],
+  ): MatchedConversion[] {
+    const good: MatchedConversion[] = [];
     for (const { line, cells } of portion) {
       this.rows += 1;
       const row = this.read(cells);
-      if (row.ok && row.conversion) good.push([line, this.match(row.conversion)]);
-      else if (row.ok) this.count(row.counted);
+      if (row.ok && row.conversion) {
+        lines.push(line);
+        good.push({ row: row.conversion, belonging: this.match(row.conversion) });
+      } else if (row.ok) this.count(row.counted);
       else if ((this.refused += 1) <= MOST_REFUSALS) this.refusals.push({ line, message: row.reason });
     }
     return good;
@@ -91,25 +98,23 @@ export class ReportReading {
     this.clickRows += 1;
     const key = [row.day, row.program, row.subId].join("\t");
     const there = this.clicks.get(key);
-    if (there) there.clicks += row.clicks;
-    else this.clicks.set(key, this.match(row));
+    if (there) there.counted.clicks += row.clicks;
+    else this.clicks.set(key, { counted: { ...row }, belonging: this.match(row) });
   }
 
-  private isFresh(line: number, row: MatchedConversion, kept: string | undefined): boolean {
-    const { reference } = row;
-    const before = this.belongs.get(reference);
-    if (before) this.counts[before] -= 1;
-    const now = row.pageId !== null ? "page" : row.programId !== null ? "program" : "nobody";
-    this.counts[now] += 1;
-    this.belongs.set(reference, now);
-    if (before === undefined && kept === undefined) {
+  private isFresh(line: number, one: MatchedConversion, kept: string | undefined): boolean {
+    const { row: { reference }, belonging } = one; // prettier-ignore
+    const references = this.belongs.size;
+    const who = belonging.pageId !== null ? "page" : belonging.programId !== null ? "program" : "nobody";
+    this.belongs.set(reference, who);
+    const isRepeated = this.belongs.size === references;
+    if (!isRepeated && kept === undefined) {
       this.created += 1;
       return true;
     }
     if (kept !== undefined) this.fromBefore.add(reference);
-    const isRepeated = before !== undefined;
-    if (isRepeated || kept !== fingerprint(row))
-      this.later.push({ line, fresh: !this.fromBefore.has(reference), row });
+    if (isRepeated || kept !== fingerprint(one))
+      this.later.push({ line, fresh: !this.fromBefore.has(reference), ...one });
     return false;
   }
 }

@@ -36,12 +36,12 @@ export const programs: Migration = {
 
     // Checking each of a million rows' site against the sites would take longer than writing them.
     `CREATE TABLE conversions (
-      site_id bigint NOT NULL, network text NOT NULL, reference text COLLATE "C" NOT NULL,
+      site_id bigint NOT NULL, network text COLLATE "C" NOT NULL, reference text COLLATE "C" NOT NULL,
       at timestamptz NOT NULL, kind text NOT NULL, state text NOT NULL, currency text NOT NULL, commission bigint NOT NULL, amount bigint,
       sub_id text COLLATE "C" NOT NULL, program_word text NOT NULL, program_id bigint, page_id bigint,
-      PRIMARY KEY (site_id, network, reference))`,
-    `CREATE INDEX conversions_at ON conversions (site_id, at)`,
-    `CREATE INDEX conversions_unmatched ON conversions (site_id, at) WHERE program_id IS NULL`,
+      PRIMARY KEY (reference, network, site_id))`,
+    // A report has the rows of some weeks, which so lie together: a B-tree by time would cost a third of writing them.
+    `CREATE INDEX conversions_at ON conversions USING brin (site_id, at)`,
     // What networks count themselves, by day and label.
     `CREATE TABLE network_clicks (
       site_id bigint NOT NULL REFERENCES sites ON DELETE CASCADE, network text NOT NULL, day date NOT NULL, program_word text NOT NULL,

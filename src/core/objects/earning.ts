@@ -112,6 +112,10 @@ export const earningsSchema = z.object({
   items: z.array(
     z.object({ key: z.string(), label: z.string(), id: z.string().nullable(), clicks: z.int(), theirClicks: z.int().nullable(), conversion: z.number().nullable(), money: z.array(sums) }),
   ), // prettier-ignore
+  /** How many more there are than are told here; an export has all. */
+  left: z.int(),
+  /** Labels of those with the most clicks among them that earned nothing. */
+  silent: z.array(z.string()),
   /** Rows that no program was found for. */
   unmatched: z.int(),
 });

@@ -1,12 +1,13 @@
 import Papa from "papaparse";
 import { guardedCell } from "../../core/formats/spreadsheet-cell.ts";
 import type { Earnings, EarningsQuery, EarningSums } from "../../core/objects/earning.ts";
-import { amountText, earningsPer100 } from "../../core/programs/money.ts";
+import { amountText, currencyDigits, earningsPer100 } from "../../core/programs/money.ts";
 import {
   clicksBy,
   countUnmatched,
   moneyBy,
   networkClicksBy,
+  type ClickRow,
   type EarningKey,
   type EarningSpan,
   type MoneyRow,
@@ -18,6 +19,10 @@ import type { OpenSite } from "../sites.ts";
 const DAY_MS = 86_400_000;
 const USUAL_DAYS = 90;
 const MOST_DAYS = 3_700;
+/** Groups that are told at once; an export has all of them. */
+const MOST_SHOWN = 1_000;
+const MANY_CLICKS = 20;
+const MOST_SILENT = 5;
 
 /** What was earned in a span, by what was asked for, beside the clicks that led there. Currencies are never added up. */
 export async function readEarnings(
@@ -25,6 +30,7 @@ export async function readEarnings(
   site: OpenSite,
   query: EarningsQuery,
   now: number,
+  most = MOST_SHOWN,
 ): Promise<Earnings> {
   const span = spanOf(site, query, now);
   const [money, clicks, theirs, unmatched] = await Promise.all([
@@ -33,28 +39,13 @@ export async function readEarnings(
     networkClicksBy(core.store, span, query.by),
     countUnmatched(core.store, span),
   ]);
-  const clicksOf = new Map(clicks.map((row) => [row.key, row.clicks]));
-  const theirsOf = new Map(theirs.map((row) => [row.key, row.clicks]));
-  const moneyOf = new Map<string, MoneyRow[]>();
-  for (const row of money) moneyOf.set(row.key, [...(moneyOf.get(row.key) ?? []), row]);
-  const keys = [...new Set([...moneyOf.keys(), ...clicksOf.keys(), ...theirsOf.keys()])];
-  const labels = await labelsOf(core, query.by, keys);
-  const items = keys.map((key) => {
-    const rows = moneyOf.get(key) ?? [];
-    const clicked = clicksOf.get(key) ?? 0;
-    const conversions = rows.reduce((sum, { sales, leads }) => sum + sales + leads, 0);
-    return {
-      key,
-      label: labels.get(key) ?? nothing(query.by, key),
-      id: /^\d+$/.test(key) && (query.by === "program" || query.by === "page") ? key : null,
-      clicks: clicked,
-      theirClicks: theirsOf.get(key) ?? null,
-      conversion: clicked === 0 ? null : conversions / clicked,
-      money: rows.map((row) => sumsOf(row, clicked)),
-    };
-  });
+  const groups = grouped(money, clicks, theirs, query.by);
+  const shown = groups.slice(0, most);
+  const silent = groups.filter(({ clicks: clicked, weight }) => weight === 0 && clicked >= MANY_CLICKS);
+  const labels = await labelsOf(core, query.by, [...shown, ...silent.slice(0, MOST_SILENT)].map(({ key }) => key)); // prettier-ignore
+  const labelOf = (key: string): string => labels.get(key) ?? nothing(query.by, key);
+  const hasIds = query.by === "program" || query.by === "page";
   const totalClicks = sumOf(clicks);
-  const isTime = query.by === "day" || query.by === "month";
   return {
     from: span.from,
     to: span.to,
@@ -63,11 +54,57 @@ export async function readEarnings(
       theirClicks: theirs.length === 0 ? null : sumOf(theirs),
       money: totalsOf(money).map((row) => sumsOf(row, totalClicks)),
     },
-    items: items.sort((a, b) =>
-      isTime ? (a.key < b.key ? -1 : 1) : weight(b) - weight(a) || b.clicks - a.clicks,
-    ),
+    items: shown.map(({ key, clicks: clicked, theirClicks, rows }) => {
+      const conversions = rows.reduce((sum, { sales, leads }) => sum + sales + leads, 0);
+      return {
+        key,
+        label: labelOf(key),
+        id: hasIds && key !== "" ? key : null,
+        clicks: clicked,
+        theirClicks,
+        conversion: clicked === 0 ? null : conversions / clicked,
+        money: rows.map((row) => sumsOf(row, clicked)),
+      };
+    }),
+    left: groups.length - shown.length,
+    silent: silent.slice(0, MOST_SILENT).map(({ key }) => labelOf(key)),
     unmatched,
   };
+}
+
+interface Group {
+  key: string;
+  clicks: number;
+  theirClicks: number | null;
+  rows: MoneyRow[];
+  /** Only for the order of the list, where currencies stand side by side. */
+  weight: number;
+}
+
+// Those that earned most first, then those with most clicks; days and months in their order.
+function grouped(
+  money: readonly MoneyRow[],
+  clicks: readonly ClickRow[],
+  theirs: readonly ClickRow[],
+  by: EarningKey,
+): Group[] {
+  const groups = new Map<string, Group>();
+  const at = (key: string): Group => {
+    let group = groups.get(key);
+    if (!group) groups.set(key, (group = { key, clicks: 0, theirClicks: null, rows: [], weight: 0 }));
+    return group;
+  };
+  for (const row of money) {
+    const group = at(row.key);
+    group.rows.push(row);
+    group.weight += (Number(row.approved) + Number(row.pending)) / 10 ** (currencyDigits(row.currency) ?? 2);
+  }
+  for (const { key, clicks: counted } of clicks) at(key).clicks = counted;
+  for (const { key, clicks: counted } of theirs) at(key).theirClicks = counted;
+  const isTime = by === "day" || by === "month";
+  return [...groups.values()].sort((a, b) =>
+    isTime ? (a.key < b.key ? -1 : 1) : b.weight - a.weight || b.clicks - a.clicks,
+  );
 }
 
 /** The same as CSV, a row for each group and currency. */
@@ -77,7 +114,7 @@ export async function exportEarnings(
   query: EarningsQuery,
   now: number,
 ): Promise<string> {
-  const { items } = await readEarnings(core, site, query, now);
+  const { items } = await readEarnings(core, site, query, now, Infinity);
   const head = [
     query.by,
     "clicks",
@@ -140,11 +177,6 @@ function totalsOf(rows: readonly MoneyRow[]): MoneyRow[] {
     }); // prettier-ignore
   }
   return [...totals.values()];
-}
-
-// Only for the order of the list, where currencies stand side by side.
-function weight({ money }: { money: EarningSums[] }): number {
-  return money.reduce((sum, { approved, pending }) => sum + Number(approved) + Number(pending), 0);
 }
 
 async function labelsOf(

@@ -67,7 +67,7 @@ function EarningsView({ site }: { site: Site }) {
 }
 
 function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earnings }) {
-  const { total, items, unmatched } = earnings;
+  const { total, items, left, silent, unmatched } = earnings;
   if (total.money.length === 0 && total.clicks === 0)
     return (
       <p className="mb-6 rounded border border-dashed border-line p-8 text-center text-quiet">
@@ -77,7 +77,6 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
     );
   const isTime = by === "day" || by === "month";
   const [first] = total.money;
-  const silent = items.filter(({ clicks, money: sums }) => clicks >= 20 && sums.every(nothingEarned));
   return (
     <>
       <p className="mb-2">
@@ -93,7 +92,7 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
       </p>
       {by === "page" && silent.length > 0 ? (
         <p className="mb-2 text-sm text-warn">
-          Many clicks and nothing earned: {silent.slice(0, 5).map(({ label }) => label).join(", ")}.
+          Many clicks and nothing earned: {silent.join(", ")}.
         </p>
       ) : null}
       {first ? (
@@ -127,6 +126,7 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
           ))}
         </tbody>
       </table>
+      {left > 0 ? <p className="-mt-6 mb-8 text-sm text-quiet">{left.toLocaleString("en-GB")} more that earned less; the CSV has all of them.</p> : null}
     </>
   ); // prettier-ignore
 }
@@ -165,8 +165,4 @@ function Cell({ children }: { children: React.ReactNode }) {
 // Shown only: what is counted with stays exact.
 function added({ approved, pending }: EarningSums): string {
   return (Number(approved) + Number(pending)).toFixed(2);
-}
-
-function nothingEarned(sum: EarningSums): boolean {
-  return Number(sum.approved) + Number(sum.pending) === 0;
 }

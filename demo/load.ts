@@ -15,7 +15,8 @@ import { UNWATCHED } from "../src/desk/jobs.ts";
 import { catchUpLedger } from "../src/desk/ledger/follow-ledger.ts";
 import { importReport } from "../src/desk/earnings/import-report.ts";
 import { keepColumns, keepNetwork } from "../src/desk/programs/networks.ts";
-import { keepCreative } from "../src/desk/programs/creatives.ts";
+import { keepCreative, placeCreative } from "../src/desk/programs/creatives.ts";
+import type { Creative } from "../src/core/objects/creative.ts";
 import { createProgram } from "../src/desk/programs/programs.ts";
 import { DEMO_COLUMNS, demoCreatives, demoNetworks, demoPrograms, demoReports } from "./programs.ts";
 import { changeSite, createSite, openSite } from "../src/desk/sites.ts";
@@ -30,6 +31,8 @@ export const DEMO_SECOND_SIGN_IN = { email: "tobias@lowlantern.example", passwor
 
 const ACTOR: Actor = { name: "Mara Quill", role: "owner" };
 const RECORDS_AT_ONCE = 5_000;
+/** The page that carries a program’s banner. */
+const BANNER_ON = "/resources";
 
 /** Loads the magazine "Low Lantern" into an empty database; leaves any other as it is. */
 export async function loadDemo(desk: Desk, simPort: number, now: number): Promise<void> {
@@ -68,11 +71,12 @@ async function fill(desk: Desk, simPort: number, now: number): Promise<void> {
   });
   for (const network of demoNetworks(simPort))
     await keepNetwork(desk, ACTOR, await openSite(desk, id), network);
+  const creatives: Creative[] = [];
   for (const program of demoPrograms(simPort, now)) {
     const made = await createProgram(desk, ACTOR, await openSite(desk, id), program, now);
     if (made.name !== "Harbour Optics") continue;
     for (const creative of demoCreatives(simPort))
-      await keepCreative(desk, ACTOR, await openSite(desk, id), made.id, creative);
+      creatives.push(await keepCreative(desk, ACTOR, await openSite(desk, id), made.id, creative));
   }
   const site = await openSite(desk, id);
   await replaceRules(desk, ACTOR, site, 0, DEMO_RULES.slice(0, 2));
@@ -99,7 +103,8 @@ async function fill(desk: Desk, simPort: number, now: number): Promise<void> {
     );
   for (const page of demoPages(out, `lntn.localhost:${desk.deliveryPort}`)) {
     const { id: pageId, version } = pages.get(page.path)!;
-    const saved = await savePage(desk, ACTOR, site, pageId, { html: page.html, version });
+    const put = page.path === BANNER_ON ? await placeCreative(desk, ACTOR, site, creatives[0]!.id, { page: pageId }) : undefined; // prettier-ignore
+    const saved = await savePage(desk, ACTOR, site, pageId, { html: page.html + (put?.html ?? ""), version });
     if (page.publish) await publishPage(desk, ACTOR, site, pageId, saved.version);
   }
   for (const block of demoBlocks(out)) await createBlock(desk, ACTOR, site, blockInputSchema.parse(block));

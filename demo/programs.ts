@@ -62,7 +62,7 @@ export function demoPrograms(port: number, now: number): ProgramInput[] {
 
 /** Snippets that Harbour Optics gives out, as it gives them out. */
 export function demoCreatives(port: number): CreativeInput[] {
-  const href = `http://go.saltmarsh-partners.localhost:${port}/c/{id}/harbour-optics?to=%2F`;
+  const href = `http://go.saltmarsh-partners.localhost:${port}/c/{id}/harbour-optics?to=%2F&amp;sub={sub}`;
   return [
     { name: "Night sky banner", html: `<a href="${href}"><img src="http://harbour-optics.localhost:${port}/banner.svg" width="300" height="100" alt="Harbour Optics: glass for dark nights"></a><script>/* theirs */</script>` },
     { name: "A line for the footer", html: `<a href="${href}">Telescopes and binoculars from Harbour Optics</a>` },

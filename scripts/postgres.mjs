@@ -165,13 +165,21 @@ function lastLine(file) {
 }
 
 /** A port on loopback that nobody listens on at this moment. */
-export function freePort() {
+export async function freePort() {
+  for (;;) {
+    const port = LOWEST + Math.floor(Math.random() * (HIGHEST - LOWEST));
+    if (await isFree(port)) return port;
+  }
+}
+
+// Below the ports that connections go out from: one of those could be taken between this answer and its use.
+const LOWEST = 15_000;
+const HIGHEST = 32_000;
+
+function isFree(port) {
   return new Promise((resolve, reject) => {
     const server = createServer();
-    server.once("error", reject);
-    server.listen(0, "127.0.0.1", () => {
-      const { port } = server.address();
-      server.close(() => resolve(port));
-    });
+    server.once("error", (error) => (error.code === "EADDRINUSE" ? resolve(false) : reject(error)));
+    server.listen(port, "127.0.0.1", () => server.close(() => resolve(true)));
   });
 }

@@ -1,7 +1,9 @@
 import { compareKey } from "../core/address/compare.ts";
-import { destinationKind, ownPlace } from "../core/address/classify.ts";
+import { destinationKind, hostOf, ownPlace } from "../core/address/classify.ts";
 import { looksLikeAddress, repairAddress } from "../core/address/repair.ts";
+import { readSnippet } from "../core/programs/snippet.ts";
 import { throughRoutes } from "../core/rules/link-facts.ts";
+import { partnersOf } from "../core/rules/partners.ts";
 import type { PasteAnswer } from "../core/objects/paste.ts";
 import type { Desk } from "./desk.ts";
 import { listFiles } from "./files.ts";
@@ -17,12 +19,14 @@ const FEW = 6;
 
 /** Says what is known of something pasted: an address of any kind, or words to search for. */
 export async function lookAtPaste(desk: Desk, site: OpenSite, text: string): Promise<PasteAnswer> {
+  const snippet = snippetIn(site, text);
   const repaired = repairAddress(text, surroundingsOf(desk, site));
   if (!repaired.ok && !looksLikeAddress(text)) return words(desk, site, text.trim());
   if (!repaired.ok) {
     return {
       ...NOTHING,
       form: "refused",
+      snippet,
       repairs: repaired.repairs.map(({ message }) => message),
       refusal: repaired.reason.message,
     };
@@ -47,6 +51,7 @@ export async function lookAtPaste(desk: Desk, site: OpenSite, text: string): Pro
   return {
     ...NOTHING,
     form: repaired.form,
+    snippet,
     kind,
     address,
     repairs: repaired.repairs.map(({ message }) => message),
@@ -69,11 +74,24 @@ const NOTHING: PasteAnswer = {
   answeredBy: null,
   ends: null,
   attributes: null,
+  snippet: null,
   shortLinks: [],
   pages: [],
   routes: [],
   files: [],
 };
+
+function snippetIn(site: OpenSite, text: string): PasteAnswer["snippet"] {
+  if (!/<(?:a|img)\b[^>]*>/i.test(text)) return null;
+  const read = readSnippet(text);
+  if (!read.ok) return null;
+  const { kind, href, words: said, picture, leftOut } = read.snippet;
+  const host = URL.canParse(href) ? hostOf(href) : undefined;
+  // The account that it waits for does not matter to whose it is.
+  const [name] = partnersOf(site.partners, host, href.replaceAll(/\{\w+\}/g, "x")).programs;
+  const program = site.partners.find((partner) => partner.name === name)?.id ?? null;
+  return { kind, words: picture?.alt ?? said, picture: picture?.src ?? null, leftOut, program };
+}
 
 async function words(desk: Desk, site: OpenSite, text: string): Promise<PasteAnswer> {
   const query = { limit: FEW, q: text };

@@ -101,14 +101,15 @@ describe("a program, the whole way", () => {
     await page.getByRole("button", { name: "Ask Saltmarsh Partners for it" }).click();
     await page.getByText("Columns as they were named the last time").waitFor();
     await page.getByRole("button", { name: "Try it" }).click();
-    await page.getByText("Tried, nothing written yet: 1 rows, 1 new").waitFor();
+    await page.getByText(/Tried, nothing written yet: \d+ rows, 1 new/).waitFor();
     await page.getByRole("button", { name: "Bring it in" }).click();
     await page.getByText("1 belong to a page").waitFor();
-    await page.getByText("Done: 1 rows, 1 new").waitFor();
+    await page.getByText(/Done: \d+ rows, 1 new/).waitFor();
     const earned = page.getByRole("row").filter({ hasText: "Warm hands" });
     await earned.getByText("€2.03").waitFor();
+    await page.getByText(/\d+ say how many clicks were counted/).waitFor();
     await page.getByRole("button", { name: "Bring it in" }).click();
-    await page.getByText("Done: 1 rows, 0 new, 0 changed, 1 as they were").waitFor();
+    await page.getByText(/Done: \d+ rows, 0 new, 0 changed, 1 as they were/).waitFor();
 
     // Taken back by the shop, it is taken back here.
     const back = await page.request.post(`http://127.0.0.1:${app.simPort}/return?order=${order}`, {
@@ -118,10 +119,10 @@ describe("a program, the whole way", () => {
     await page.getByRole("button", { name: "Ask Saltmarsh Partners for it" }).click();
     await until(
       "the report is asked for anew",
-      async () => (await page.getByText("Done: 1 rows").count()) === 0,
+      async () => (await page.getByText(/Done: \d+ rows/).count()) === 0,
     );
     await page.getByRole("button", { name: "Bring it in" }).click();
-    await page.getByText("Done: 1 rows, 0 new, 1 changed").waitFor();
+    await page.getByText(/Done: \d+ rows, 0 new, 1 changed/).waitFor();
     await context.close();
   });
 });
@@ -170,34 +171,6 @@ describe("the record", () => {
     await record.getByText("fog over the lawn").waitFor({ state: "hidden", timeout: 20_000 });
     await context.close();
   });
-
-  test("a snippet is kept as a creative, filled from the account", async () => {
-    const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/programs?open=1");
-    const creatives = page.getByRole("region", { name: "Creatives" });
-    await creatives.getByLabel("Snippet").fill("<script>x()</script>");
-    await creatives.getByLabel("Called").fill("Spring text");
-    await creatives.getByRole("button", { name: "Keep it" }).click();
-    await creatives.getByText("There is no link beside a script").waitFor();
-    await creatives
-      .getByLabel("Snippet")
-      .fill(
-        `<a href="http://go.saltmarsh-partners.localhost:${app.simPort}/c/{id}/harbour-optics?to=/" onclick="x()">Glass for dark nights</a>`,
-      );
-    await creatives.getByRole("button", { name: "Keep it" }).click();
-    await creatives.getByText("Left out of it: event handlers.").waitFor();
-    await creatives
-      .getByRole("listitem")
-      .filter({ hasText: "Spring text" })
-      .getByRole("button", { name: "Copy ready to paste" })
-      .click();
-    await page.getByText(/^Copied/).waitFor();
-    assert.match(
-      await clipboard(page),
-      /^<a href="[^"]*\/c\/LL-2291\/harbour-optics\?to=\/">Glass for dark nights<\/a>$/,
-    );
-    await context.close();
-  });
 });
 
 describe("terms that change", () => {
@@ -239,6 +212,23 @@ describe("terms that change", () => {
       .waitFor();
     await harbour.getByRole("button", { name: "Leave them" }).click();
     await harbour.getByText(/become tracked ones/).waitFor({ state: "detached" });
+
+    await harbour.getByLabel("State").selectOption("closed");
+    await harbour.getByRole("button", { name: "Save terms" }).click();
+    const closing = harbour.getByRole("region", { name: "What becomes of its links" });
+    await closing.getByText("The program is closed. Its links become:").waitFor();
+    await closing.getByLabel("Become").selectOption("unlink");
+    await closing.getByText("→ words without a link").first().waitFor();
+    await closing.getByRole("button", { name: /^Change \d/ }).click();
+    await page
+      .getByText(/^Changed \d+ links/)
+      .last()
+      .waitFor();
+    const page6 = async (): Promise<string> => (await page.request.get("/api/v1/sites/1/pages/6")).text();
+    assert.ok(!(await page6()).includes("/harbour-optics?"), "words are left");
+    assert.ok((await page6()).includes("current price is on"));
+    await page.getByRole("button", { name: "Undo" }).last().click();
+    await until("the links are back", async () => (await page6()).includes("/harbour-optics?"));
     await context.close();
   });
 });

@@ -20,6 +20,17 @@ export const pasteAnswerSchema = z.object({
   /** Where it ends when it goes through our own routes. */
   ends: z.string().nullable(),
   attributes: attributesAnswerSchema.nullable(),
+  /** A partner's snippet that the address was found in, which can be kept as a creative. */
+  snippet: z
+    .object({
+      kind: z.enum(["text", "banner"]),
+      words: z.string(),
+      picture: z.string().nullable(),
+      leftOut: z.array(z.string()),
+      /** The program that its link leads to, where one is known. */
+      program: z.string().nullable(),
+    })
+    .nullable(),
   shortLinks: z.array(routeSchema),
   pages: z.array(pageSummarySchema),
   routes: z.array(routeSchema),

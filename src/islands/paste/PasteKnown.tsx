@@ -7,6 +7,7 @@ import { AddressText } from "../../ui/AddressText.tsx";
 import { copyText } from "../../ui/copy.ts";
 import { KIND_WORD, Knot } from "../../ui/Knot.tsx";
 import { ProgramHere } from "../../ui/ProgramHere.tsx";
+import { SnippetKeep } from "./SnippetKeep.tsx";
 
 /** What is known of something pasted, and what can be done with it. */
 export function PasteKnown(props: {
@@ -15,16 +16,22 @@ export function PasteKnown(props: {
   known: PasteAnswer;
   making: boolean;
   onMake: () => void;
+  /** It stands in the text, or is kept: the field has done its work. */
   onInserted: () => void;
   onTracked: (built: BuiltProgramLink) => void;
 }) {
   const { site, known } = props;
+  const snippet = known.snippet ? (
+    <SnippetKeep
+      key={props.text}
+      site={site}
+      html={props.text}
+      snippet={known.snippet}
+      onKept={props.onInserted}
+    />
+  ) : null;
   if (known.form === "refused") {
-    return (
-      <p role="alert" className="text-bad">
-        {known.refusal}
-      </p>
-    );
+    return snippet ?? <p role="alert" className="text-bad">{known.refusal}</p>; // prettier-ignore
   }
   if (known.form === "words" || !known.address || !known.kind)
     return <Found site={site} known={known} text={props.text} />;
@@ -85,6 +92,7 @@ export function PasteKnown(props: {
           ))}
         </p>
       ) : null}
+      {snippet}
       {props.making ? null : <Actions {...props} address={address} />}
     </div>
   );

@@ -11,6 +11,7 @@ import {
   applyLink,
   linkAtSelection,
   pictureAtSelection,
+  putCreative,
   takeOffLink,
   type LinkAt,
 } from "./compose/editor-links.ts";
@@ -112,6 +113,10 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
       page={draft.fields}
       pageId={draft.page.id}
       headings={headings}
+      onCreative={(chosen) => {
+        putCreative(editor, composing, chosen);
+        close();
+      }}
       onSet={(link) => {
         applyLink(editor, composing, link);
         close();

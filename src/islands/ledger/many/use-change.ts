@@ -26,11 +26,12 @@ export function tellChanged(site: Site, { links, pages, routes, refused, batch }
   const left = refused.length > 0 ? `; ${refused.length} left as they are` : "";
   tell(`Changed ${parts.join(" and ") || "nothing"}${left}`, {
     tone: batch === null ? "failed" : "done",
-    ...(batch === null ? {} : { undo: () => void undo(site, batch) }),
+    ...(batch === null ? {} : { undo: () => void undoChange(site, batch) }),
   });
 }
 
-async function undo(site: Site, batch: string): Promise<void> {
+/** Puts a change of many back, and tells what was left. */
+export async function undoChange(site: Site, batch: string): Promise<void> {
   try {
     const { restored, left } = await api<{ restored: number; left: string[] }>("POST", `/sites/${site.id}/links/bulk/${batch}/undo`); // prettier-ignore
     tell(

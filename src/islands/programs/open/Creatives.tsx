@@ -1,14 +1,14 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { Copy, Trash2 } from "lucide-react";
+import { Copy, Pencil, Trash2 } from "lucide-react";
 import { useState } from "react";
 import type { Creative } from "../../../core/objects/creative.ts";
 import type { Program } from "../../../core/objects/program.ts";
 import type { Site } from "../../../core/objects/site.ts";
 import { AddressText } from "../../../ui/AddressText.tsx";
-import { api, ApiProblem, messageOf, queries, type ListOf } from "../../../ui/api.ts";
+import { api, messageOf, queries, type ListOf } from "../../../ui/api.ts";
 import { copyText } from "../../../ui/copy.ts";
-import { FieldRow } from "../../../ui/FieldRow.tsx";
 import { tell } from "../../../ui/notices.ts";
+import { CreativeForm } from "./CreativeForm.tsx";
 
 /** Text links and banners that the program supplies: pasted whole, shown as they will stand, copied ready to use. */
 export function Creatives({ site, program }: { site: Site; program: Program }) {
@@ -17,6 +17,7 @@ export function Creatives({ site, program }: { site: Site; program: Program }) {
     queryKey: ["creatives", program.id, program.version],
     queryFn: async () => (await api<ListOf<Creative>>("GET", at)).items,
   });
+  const [changing, setChanging] = useState<string>();
   const refresh = (): Promise<void> => queries.invalidateQueries({ queryKey: ["creatives", program.id] });
   const remove = useMutation({
     mutationFn: ({ id }: Creative) => api("DELETE", `/sites/${site.id}/creatives/${id}`),
@@ -33,7 +34,24 @@ export function Creatives({ site, program }: { site: Site; program: Program }) {
       <ul className="grid gap-2">
         {creatives.data?.map((creative) => (
           <li key={creative.id} className="grid gap-1 rounded border border-line p-2">
-            <CreativeShown site={site} creative={creative} onRemove={() => remove.mutate(creative)} />
+            {changing === creative.id ? (
+              <CreativeForm
+                site={site}
+                at={at}
+                creative={creative}
+                onDone={() => {
+                  setChanging(undefined);
+                  void refresh();
+                }}
+              />
+            ) : (
+              <CreativeShown
+                site={site}
+                creative={creative}
+                onChange={() => setChanging(creative.id)}
+                onRemove={() => remove.mutate(creative)}
+              />
+            )}
           </li>
         ))}
       </ul>
@@ -42,7 +60,7 @@ export function Creatives({ site, program }: { site: Site; program: Program }) {
           None kept yet. Paste a banner or text link as the program gives it out.
         </p>
       ) : null}
-      <NewCreative at={at} onKept={refresh} />
+      <CreativeForm site={site} at={at} onDone={() => void refresh()} />
     </section>
   );
 }
@@ -50,10 +68,12 @@ export function Creatives({ site, program }: { site: Site; program: Program }) {
 function CreativeShown({
   site,
   creative,
+  onChange,
   onRemove,
 }: {
   site: Site;
   creative: Creative;
+  onChange: () => void;
   onRemove: () => void;
 }) {
   const { name, kind, picture, words, pixel, leftOut, filled, fault, uses } = creative;
@@ -70,7 +90,10 @@ function CreativeShown({
             <Copy size={13} aria-hidden /> Copy ready to paste
           </button>
         ) : null}
-        <button className={`action action-plain px-1 ${filled ? "" : "ml-auto"}`} aria-label={`Take ${name} away`} onClick={onRemove}>
+        <button className={`action action-plain px-1 ${filled ? "" : "ml-auto"}`} aria-label={`Change ${name}`} onClick={onChange}>
+          <Pencil size={15} aria-hidden />
+        </button>
+        <button className="action action-plain px-1" aria-label={`Take ${name} away`} onClick={onRemove}>
           <Trash2 size={15} aria-hidden />
         </button>
       </div>
@@ -91,50 +114,5 @@ function CreativeShown({
         ))}
       </p>
     </>
-  ); // prettier-ignore
-}
-
-function NewCreative({ at, onKept }: { at: string; onKept: () => Promise<void> }) {
-  const [name, setName] = useState("");
-  const [html, setHtml] = useState("");
-  const keep = useMutation({
-    mutationFn: () => api<Creative>("POST", at, { name, html }),
-    onSuccess: (kept) => {
-      setName("");
-      setHtml("");
-      tell(`Kept ${kept.name}`);
-      return onKept();
-    },
-  });
-  const fault = (field: string): string | undefined =>
-    keep.error instanceof ApiProblem
-      ? keep.error.errors.find(({ path }) => path === field)?.message
-      : undefined;
-  return (
-    <form
-      aria-label="New creative"
-      className="grid gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        keep.mutate();
-      }}
-    >
-      <FieldRow label="Snippet" error={fault("html")} hint="Where the program leaves a place for your account, write {id}.">
-        {(attributes) => (
-          <textarea {...attributes} rows={3} className="field font-mono text-sm" value={html} onChange={(event) => setHtml(event.target.value)} />
-        )}
-      </FieldRow>
-      <div className="flex items-end gap-2">
-        <div className="grow">
-          <FieldRow label="Called" error={fault("name")}>
-            {(attributes) => (
-              <input {...attributes} className="field" value={name} onChange={(event) => setName(event.target.value)} />
-            )}
-          </FieldRow>
-        </div>
-        <button className="action" disabled={keep.isPending || html.trim() === "" || name.trim() === ""}>Keep it</button>
-      </div>
-      {keep.isError && !fault("html") && !fault("name") ? <p className="text-bad">{messageOf(keep.error)}</p> : null}
-    </form>
   ); // prettier-ignore
 }

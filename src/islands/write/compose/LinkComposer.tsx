@@ -14,6 +14,7 @@ import { RepairNotes } from "./RepairNotes.tsx";
 import { KIND_WORD, Knot } from "../../../ui/Knot.tsx";
 import { useJudge, type DeliveredLink, type PageFields } from "../rope/use-delivered.ts";
 import { AttributeChoices } from "./AttributeChoices.tsx";
+import { CreativeChoice, type ChosenCreative } from "./CreativeChoice.tsx";
 import { DestinationField } from "./DestinationField.tsx";
 import type { LinkAt, LinkAttributes } from "./editor-links.ts";
 import { useDestinations } from "./use-destinations.ts";
@@ -26,6 +27,7 @@ export function LinkComposer(props: {
   /** The page's id, for the label of a tracked link. */
   pageId: string;
   headings: readonly HeadingAnchor[];
+  onCreative: (chosen: ChosenCreative) => void;
   onSet: (link: LinkAttributes & { words: string }) => void;
   onRemove: () => void;
   onClose: () => void;
@@ -131,6 +133,9 @@ export function LinkComposer(props: {
             }}
           />
         ) : null}
+        {address && !(at.picture && address === at.link?.href) ? null : (
+          <CreativeChoice site={site} pageId={props.pageId} onChosen={props.onCreative} />
+        )}
         <div className="grid grid-cols-2 gap-2">
           <FieldRow label={at.picture ? "Alternative text" : "Words"}>
             {(attributes) => (

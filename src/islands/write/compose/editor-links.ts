@@ -92,6 +92,27 @@ export function applyLink(editor: Editor, at: LinkAt, link: LinkAttributes & { w
     .run();
 }
 
+/** Puts a creative in: whole at a bare caret, else as the link of the marked words or of the picture. */
+export function putCreative(
+  editor: Editor,
+  at: LinkAt,
+  { href, html, creative }: { href: string; html: string; creative: string },
+): void {
+  const isBare = at.from === at.to && !at.picture;
+  if (isBare) editor.chain().insertContentAt(at.from, html).run();
+  else
+    applyLink(editor, at, {
+      href,
+      creative,
+      title: null,
+      rel: null,
+      target: null,
+      download: null,
+      override: null,
+      words: at.words,
+    });
+}
+
 /** Takes the link off; words or picture stay. */
 export function takeOffLink(editor: Editor, at: Pick<LinkAt, "from" | "to" | "picture">): void {
   editor

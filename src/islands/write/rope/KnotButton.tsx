@@ -32,7 +32,11 @@ export function KnotButton(props: {
         <span className="min-w-0 grow pt-0.5 text-sm leading-snug">
           <span className="block truncate font-medium">{link.words || "(no words)"}</span>
           <span className="block truncate text-quiet">
-            {KIND_WORD[kind]} <span className="font-mono text-xs">{host || after}</span>
+            {KIND_WORD[kind]}{" "}
+            {delivered && delivered.programs.length > 0 ? (
+              <span className="text-ink">{delivered.programs.join(", ")} </span>
+            ) : null}
+            <span className="font-mono text-xs">{host || after}</span>
           </span>
           {attributes ? (
             <span

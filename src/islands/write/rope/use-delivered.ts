@@ -18,6 +18,8 @@ export interface DeliveredLink {
   outside: boolean;
   look: Look;
   resolved: Resolved;
+  /** Programs that it leads to, by name. */
+  programs: readonly string[];
 }
 
 /** The page that a link stands on, as rules look at it. */
@@ -79,11 +81,13 @@ export function useJudge(site: Site, page: PageFields, addresses: readonly strin
         };
         const look = known.get(onPage.href);
         if (!rules || !look) return undefined;
+        const { reach, programs } = linkFacts(onPage, sight);
         return {
           kind: look.kind,
           ends: look.ends,
           look,
-          outside: linkFacts(onPage, sight).reach === "external",
+          outside: reach === "external",
+          programs,
           resolved: linkAttributes(onPage, rules.rules, sight),
         };
       },

@@ -1,0 +1,93 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import type { ChangedCreative, Creative } from "../../../core/objects/creative.ts";
+import type { LinkBulkAnswer } from "../../../core/objects/ledger.ts";
+import type { Site } from "../../../core/objects/site.ts";
+import { api, ApiProblem, messageOf } from "../../../ui/api.ts";
+import { FieldRow } from "../../../ui/FieldRow.tsx";
+import { tell } from "../../../ui/notices.ts";
+import { ChangePreview } from "../../ledger/many/ChangePreview.tsx";
+import { undoChange } from "../../ledger/many/use-change.ts";
+
+/** A snippet as it is kept, new or over the one that it was; places that use it follow, after a look at what changes. */
+export function CreativeForm(props: {
+  site: Site;
+  /** Where creatives of the program are made. */
+  at: string;
+  creative?: Creative;
+  onDone: () => void;
+}) {
+  const { site, at, creative, onDone } = props;
+  const [name, setName] = useState(creative?.name ?? "");
+  const [html, setHtml] = useState(creative?.html ?? "");
+  const [published, setPublished] = useState(false);
+  const path = creative && `/sites/${site.id}/creatives/${creative.id}`;
+  const action = creative && { do: "creative" as const, creative: creative.id, html };
+  const look = useMutation({
+    mutationFn: () => api<LinkBulkAnswer>("POST", `/sites/${site.id}/links/bulk`, { action, published, routes: false, dryRun: true }),
+  }); // prettier-ignore
+  const keep = useMutation({
+    mutationFn: async () => {
+      if (!creative || !path) return tell(`Kept ${(await api<Creative>("POST", at, { name, html })).name}`);
+      const changed = await api<ChangedCreative>("PUT", path, { name, html, version: creative.version, published });
+      const { places } = changed;
+      const undo = async (): Promise<void> => {
+        if (places.batch !== null) await undoChange(site, places.batch);
+        await api("PUT", path, { name: creative.name, html: creative.html, version: changed.creative.version });
+        onDone();
+      };
+      tell(`Changed ${name}${places.links > 0 ? `; ${places.links} ${places.links === 1 ? "place follows" : "places follow"}` : ""}`, {
+        undo: () => void undo().catch((error: unknown) => tell(messageOf(error), { tone: "failed" })),
+      });
+    },
+    onSuccess: () => {
+      setName("");
+      setHtml("");
+      onDone();
+    },
+  }); // prettier-ignore
+  const error = keep.error ?? look.error;
+  const fault = (field: string): string | undefined =>
+    error instanceof ApiProblem ? error.errors.find(({ path: at }) => at === field)?.message : undefined;
+  const isUsed = creative !== undefined && creative.uses.length > 0;
+  return (
+    <form
+      aria-label={creative ? `Change ${creative.name}` : "New creative"}
+      className="grid gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep.mutate();
+      }}
+    >
+      <FieldRow label="Snippet" error={fault("html")} hint="Where the program leaves a place for your account, write {id}; for the label of the place, {sub}.">
+        {(attributes) => (
+          <textarea {...attributes} rows={3} className="field font-mono text-sm" value={html} onChange={(event) => setHtml(event.target.value)} />
+        )}
+      </FieldRow>
+      <div className="flex flex-wrap items-end gap-2">
+        <div className="grow">
+          <FieldRow label="Called" error={fault("name")}>
+            {(attributes) => (
+              <input {...attributes} className="field" value={name} onChange={(event) => setName(event.target.value)} />
+            )}
+          </FieldRow>
+        </div>
+        {isUsed ? (
+          <button type="button" className="action action-plain" disabled={look.isPending} onClick={() => look.mutate()}>See what changes</button>
+        ) : null}
+        <button className="action" disabled={keep.isPending || html.trim() === "" || name.trim() === ""}>{creative ? "Change it" : "Keep it"}</button>
+        {creative ? (
+          <button type="button" className="action action-plain" onClick={onDone}>Leave it</button>
+        ) : null}
+      </div>
+      {isUsed ? (
+        <label className="flex items-center gap-1.5 text-sm">
+          <input type="checkbox" checked={published} onChange={(event) => setPublished(event.target.checked)} />
+          Its {creative.uses.length === 1 ? "place follows" : `${creative.uses.length} places follow`} in drafts; in what readers get, too
+        </label>
+      ) : null}
+      {look.data ? <ChangePreview answer={look.data} /> : null}
+      {error && !fault("html") && !fault("name") ? <p role="alert" className="text-bad">{messageOf(error)}</p> : null}
+    </form>
+  ); // prettier-ignore
+}

@@ -89,6 +89,22 @@ describe("a program", () => {
     assert.match(twice.body.errors[0].message, /already/);
   });
 
+  test("renamed is renamed in the rules that name it", async () => {
+    const { body: rules } = await garden.call("GET", "/sites/garden/rules");
+    const rule = (programs: string[], except?: object) => ({ name: "Paid", match: { programs }, ...(except ? { except } : {}), set: { sponsored: "on" }, mode: "fill" }); // prettier-ignore
+    const { body: made } = await garden.call("POST", AT, { name: "Moss Lamps", domains: ["moss.example"] });
+    await garden.call("PUT", "/sites/garden/rules", { version: rules.version, rules: [rule(["Moss Lamps", "Other"]), rule(["Other"], { programs: ["Moss Lamps"] })] }); // prettier-ignore
+    const { body: renamed } = await garden.call("PATCH", `${AT}/${made.id}`, { version: made.version, name: "Moss Lights" }); // prettier-ignore
+    assert.equal(renamed.name, "Moss Lights");
+    const { body: now } = await garden.call("GET", "/sites/garden/rules");
+    assert.deepEqual(now.rules.map(({ match, except }: { match: object; except?: object }) => [match, except ?? null]), [
+      [{ programs: ["Moss Lights", "Other"] }, null],
+      [{ programs: ["Other"] }, { programs: ["Moss Lights"] }],
+    ]); // prettier-ignore
+    await garden.call("DELETE", `${AT}/${made.id}`);
+    await garden.call("PUT", "/sites/garden/rules", { version: now.version, rules: rules.rules });
+  });
+
   test("taken away and brought back is the same, and is gone meanwhile", async () => {
     const { body: made } = await garden.call("POST", AT, { name: "Brief", domains: ["brief.example"] });
     assert.equal((await garden.call("DELETE", `${AT}/${made.id}`)).status, 204);

@@ -9,6 +9,7 @@ import {
 } from "../../core/objects/program.ts";
 import { readTemplate } from "../../core/programs/template.ts";
 import { domainNames } from "../../core/rules/match.ts";
+import type { Rule } from "../../core/objects/rule.ts";
 import { noteChange } from "../../store/changes.ts";
 import {
   insertProgram,
@@ -20,6 +21,7 @@ import {
 import { violatedIndex } from "../../store/store.ts";
 import { audit, type Actor, type Desk, type DeskCore } from "../desk.ts";
 import { fieldErrors, invalid, notFound, stale } from "../problem.ts";
+import { currentRules, replaceRules } from "../rules/rules.ts";
 import type { OpenSite } from "../sites.ts";
 import { networkNamed } from "./networks.ts";
 
@@ -85,7 +87,27 @@ export async function changeProgram(
     object: terms.name,
     detail: { fields: Object.keys(change) },
   });
+  if (terms.name !== row.terms.name) await renameInRules(desk, actor, site, row.terms.name, terms.name);
   return programView(await openProgram(desk, site, id));
+}
+
+// Rules name programs in words that people read; those that named it go on meaning it.
+async function renameInRules(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  from: string,
+  to: string,
+): Promise<void> {
+  const { version, rules } = await currentRules(desk, site);
+  const renamed = (names: string[] | undefined): string[] | undefined =>
+    names?.map((name) => (name === from ? to : name));
+  const next = rules.map((rule) => ({
+    ...rule,
+    match: { ...rule.match, ...(rule.match.programs ? { programs: renamed(rule.match.programs) } : {}) },
+    ...(rule.except ? { except: { ...rule.except, ...(rule.except.programs ? { programs: renamed(rule.except.programs) } : {}) } } : {}),
+  })); // prettier-ignore
+  if (!isDeepStrictEqual(next, rules)) await replaceRules(desk, actor, site, version, next as Rule[]);
 }
 
 /** Takes a program away; it can be brought back. */

@@ -88,7 +88,7 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
           </span>
         ))}
         <span className="text-quiet">{total.clicks.toLocaleString("en-GB")} clicks on short links to programs{total.theirClicks === null ? "" : `; the networks counted ${total.theirClicks.toLocaleString("en-GB")} on all tracked links`}.</span>
-        {unmatched > 0 ? <span className="text-warn"> {unmatched} rows belong to no program that is known.</span> : null}
+        {unmatched > 0 ? <span className="text-warn"> {unmatched === 1 ? "1 row belongs" : `${unmatched.toLocaleString("en-GB")} rows belong`} to no program that is known.</span> : null}
       </p>
       {by === "page" && silent.length > 0 ? (
         <p className="mb-2 text-sm text-warn">

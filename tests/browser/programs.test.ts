@@ -148,7 +148,7 @@ describe("the record", () => {
     await opened.getByRole("button", { name: "Build and copy" }).click();
     await opened.getByText("is not joined yet").waitFor();
     assert.equal(await clipboard(page), "https://thistle.example/lamp?from=lantern");
-    await opened.getByRole("button", { name: "Make it short" }).click();
+    await page.keyboard.press("Enter");
     const short = opened.getByRole("form", { name: "New short link" });
     assert.equal(await short.getByLabel(/^Short address/).inputValue(), "/lamp");
     await context.close();
@@ -158,6 +158,10 @@ describe("the record", () => {
     const { context, page } = await app.signedIn();
     await page.goto("/low-lantern/programs?open=2");
     const record = page.getByRole("complementary").first();
+    await record.getByRole("link", { name: "Sign in there" }).waitFor();
+    const there = context.waitForEvent("page");
+    await page.keyboard.press("s");
+    await (await there).close();
     await record.getByRole("button", { name: "Keep a name and password" }).click();
     await record.getByLabel("Name to sign in with").fill("mara");
     await record.getByLabel("Password", { exact: true }).fill("fog over the lawn");

@@ -32,7 +32,7 @@ before(async () => {
   route = (await garden.call("POST", "/sites/garden/routes", { kind: "short", host: "gdn.example", address: "/a", destination: "https://harbour.example/a?p=GD&s=short-a" })).body;
   await catchUpLedger(garden.desk, await openSite(garden.desk, "garden"), UNWATCHED);
   const click = (at: string, from: string) => ({ kind: "click" as const, at: Date.parse(at), route: route.id, site: garden.site.id, class: "person" as const, device: "phone" as const, visitor: at, referrer: "", page: from });
-  await copyBatch(garden.store, { segment: "x", from: 0, to: 1, records: [click("2026-11-02T10:00:00Z", "/lamps"), click("2026-11-02T10:00:01Z", ""), click("2026-11-03T10:00:00Z", "/lamps"), click("2026-11-03T10:00:09Z", "/lamps")] });
+  await copyBatch(garden.store, { segment: "x", from: 0, to: 1, records: [click("2026-11-02T10:00:00Z", "/lamps"), click("2026-11-02T10:00:01Z", ""), click("2026-11-03T10:00:00Z", "/lamps"), click("2026-11-03T10:00:09Z", "/lamps"), ...Array.from({ length: 25 }, (_, at) => click(`2026-10-09T10:00:${10 + at}Z`, "/hand"))] });
   for (const day of await unsettledDays(garden.store)) await settleDay(garden.store, day);
 }); // prettier-ignore
 after(async () => {
@@ -177,6 +177,14 @@ describe("a network's report", () => {
 });
 
 describe("earnings", () => {
+  test("name the pages that send many clicks and earn nothing", async () => {
+    const october = async (by: string) => (await garden.call("GET", `/sites/garden/earnings?from=2026-10-01&to=2026-10-31&by=${by}`)).body; // prettier-ignore
+    const { silent, left, items } = await october("page");
+    assert.deepEqual([silent, left], [["By hand"], 0]);
+    assert.deepEqual(items.map(({ label, clicks, theirClicks }: Record<string, unknown>) => [label, clicks, theirClicks]), [["By hand", 25, null]]); // prettier-ignore
+    assert.deepEqual((await asked("by=page")).silent, [], "in November nobody came often");
+  });
+
   test("are exported as CSV that no spreadsheet runs", async () => {
     await send(["D-1,2026-11-06,Harbour,=1+1,1,1.00,EUR,approved"]);
     const { body, type } = await garden.call(

@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState, type KeyboardEvent } from "react";
+import { useRef, useState, type KeyboardEvent } from "react";
 import type { PasteAnswer } from "../../core/objects/paste.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { api, messageOf } from "../../ui/api.ts";
 import { Screen } from "../../ui/Screen.tsx";
 import { useDebounced } from "../../ui/use-debounced.ts";
+import { useKey } from "../../ui/use-key.ts";
 import { PasteKnown } from "./PasteKnown.tsx";
 import { ShortLinkMaker } from "./ShortLinkMaker.tsx";
 
@@ -32,17 +33,10 @@ function Field({ site }: { site: Site }) {
     placeholderData: (previous) => previous,
   });
 
-  useEffect(() => {
-    const focus = (event: globalThis.KeyboardEvent): void => {
-      const typing = (event.target as HTMLElement).closest("input, textarea, select, [contenteditable=true]");
-      if (event.key !== "/" || typing || event.ctrlKey || event.metaKey) return;
-      event.preventDefault();
-      input.current?.focus();
-      input.current?.select();
-    };
-    addEventListener("keydown", focus);
-    return () => removeEventListener("keydown", focus);
-  }, []);
+  useKey("/", () => {
+    input.current?.focus();
+    input.current?.select();
+  });
 
   const close = (): void => {
     setOpen(false);

@@ -1,11 +1,12 @@
 import { useMutation } from "@tanstack/react-query";
 import { Copy, ExternalLink, Eye } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Credentials, Program } from "../../../core/objects/program.ts";
 import type { Site } from "../../../core/objects/site.ts";
 import { api, messageOf } from "../../../ui/api.ts";
 import { FieldRow } from "../../../ui/FieldRow.tsx";
 import { tell } from "../../../ui/notices.ts";
+import { useKey } from "../../../ui/use-key.ts";
 import { refreshPrograms } from "../use-programs.ts";
 
 const SHOWN_MS = 12_000;
@@ -15,6 +16,8 @@ export function Account({ site, program }: { site: Site; program: Program }) {
   const at = `/sites/${site.id}/programs/${program.id}/credentials`;
   const [shown, setShown] = useState<Credentials>();
   const [changing, setChanging] = useState(false);
+  const there = useRef<HTMLAnchorElement>(null);
+  useKey("s", () => there.current?.click());
   useEffect(() => {
     if (!shown) return;
     const timer = setTimeout(() => setShown(undefined), SHOWN_MS);
@@ -34,8 +37,16 @@ export function Account({ site, program }: { site: Site; program: Program }) {
     <section aria-label="Signing in" className="grid gap-2 border-b border-line pb-3">
       <div className="flex flex-wrap gap-2">
         {program.signInAddress ? (
-          <a className="action" href={program.signInAddress} target="_blank" rel="noopener noreferrer">
-            Sign in there <ExternalLink size={14} aria-hidden />
+          <a
+            ref={there}
+            className="action"
+            href={program.signInAddress}
+            target="_blank"
+            rel="noopener noreferrer"
+            aria-keyshortcuts="s"
+          >
+            Sign in there <kbd className="font-mono text-xs text-quiet">s</kbd>{" "}
+            <ExternalLink size={14} aria-hidden />
           </a>
         ) : null}
         {program.hasCredentials ? (

@@ -85,7 +85,7 @@ export function BuildLink({ site, program }: { site: Site; program: Program }) {
           ))}
           <div className="flex flex-wrap gap-2">
             <button className="action" onClick={() => void copyText(built.address)}><Copy size={14} aria-hidden /> Copy</button>
-            <button className="action" onClick={() => setMaking(true)}><Link2 size={14} aria-hidden /> Make it short</button>
+            <button key={built.address} autoFocus className="action" onClick={() => setMaking(true)}><Link2 size={14} aria-hidden /> Make it short</button>
             <a className="action" href={`/${site.key}/trace?of=${encodeURIComponent(built.address)}`}>
               <Footprints size={14} aria-hidden /> See whether the ID arrives
             </a>

@@ -1,5 +1,4 @@
 import { useMutation } from "@tanstack/react-query";
-import { X } from "lucide-react";
 import { useState } from "react";
 import type { Site } from "../../../core/objects/site.ts";
 import { api, messageOf } from "../../../ui/api.ts";
@@ -7,6 +6,7 @@ import { tell } from "../../../ui/notices.ts";
 import { refreshRoutes } from "../use-routes.ts";
 import { setFilters, type RouteFilterState } from "../use-route-list.ts";
 import { Retarget } from "./Retarget.tsx";
+import { MarkedBar } from "../../../ui/table/MarkedBar.tsx";
 import type { Selection } from "../../../ui/table/use-selection.ts";
 
 /** What a change of many answered. */
@@ -27,77 +27,64 @@ export function SelectionBar(props: {
   const { site, selection, filter, total } = props;
   const [tag, setTag] = useState("");
   const [retargeting, setRetargeting] = useState(false);
-  const marked = selection.all ? total : selection.ids.size;
   const select = selection.all ? { filter: setFilters(filter) } : { ids: [...selection.ids] };
   const change = useBulk(site, () => {
     selection.clear();
     setRetargeting(false);
   });
-  if (marked === 0) return null;
   const run = (action: object): void => change.mutate({ ...select, action });
   return (
-    <section
-      aria-label="Marked routes"
-      className="sticky bottom-3 z-20 mt-3 grid gap-2 rounded border border-accent bg-sheet p-2.5 shadow-lg"
-      onKeyDown={(event) => event.key === "Escape" && selection.clear()}
-    >
-      <div className="flex flex-wrap items-center gap-2">
-        <strong>{marked.toLocaleString("en-GB")} marked</strong>
-        {!selection.all && total > selection.ids.size ? (
-          <button className="text-sm text-accent underline" onClick={() => selection.takeAll()}>
-            mark all {total.toLocaleString("en-GB")}
-          </button>
-        ) : null}
-        <form
-          className="flex gap-1"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (tag.trim()) run({ do: "tag", tag: tag.trim() });
-          }}
-        >
-          <input
-            aria-label="Tag"
-            className="field w-32 py-0.5"
-            placeholder="a tag"
-            value={tag}
-            onChange={(event) => setTag(event.target.value)}
-          />
-          <button className="action py-0.5" disabled={!tag.trim()}>
-            Add tag
-          </button>
-          <button
-            type="button"
-            className="action py-0.5"
-            disabled={!tag.trim()}
-            onClick={() => run({ do: "untag", tag: tag.trim() })}
+    <MarkedBar
+      label="Marked routes"
+      selection={selection}
+      total={total}
+      actions={
+        <>
+          <form
+            className="flex gap-1"
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (tag.trim()) run({ do: "tag", tag: tag.trim() });
+            }}
           >
-            Take tag off
+            <input
+              aria-label="Tag"
+              className="field w-32 py-0.5"
+              placeholder="a tag"
+              value={tag}
+              onChange={(event) => setTag(event.target.value)}
+            />
+            <button className="action py-0.5" disabled={!tag.trim()}>
+              Add tag
+            </button>
+            <button
+              type="button"
+              className="action py-0.5"
+              disabled={!tag.trim()}
+              onClick={() => run({ do: "untag", tag: tag.trim() })}
+            >
+              Take tag off
+            </button>
+          </form>
+          <button
+            className="action py-0.5"
+            aria-expanded={retargeting}
+            onClick={() => setRetargeting(!retargeting)}
+          >
+            Change destinations…
           </button>
-        </form>
-        <button
-          className="action py-0.5"
-          aria-expanded={retargeting}
-          onClick={() => setRetargeting(!retargeting)}
-        >
-          Change destinations…
-        </button>
-        <button className="action py-0.5" onClick={() => run({ do: "switch", on: true })}>
-          Switch on
-        </button>
-        <button className="action py-0.5" onClick={() => run({ do: "switch", on: false })}>
-          Switch off
-        </button>
-        <button className="action py-0.5 text-bad" onClick={() => run({ do: "delete" })}>
-          Delete
-        </button>
-        <button
-          className="ml-auto text-quiet hover:text-ink"
-          aria-label="Unmark all"
-          onClick={() => selection.clear()}
-        >
-          <X size={16} aria-hidden />
-        </button>
-      </div>
+          <button className="action py-0.5" onClick={() => run({ do: "switch", on: true })}>
+            Switch on
+          </button>
+          <button className="action py-0.5" onClick={() => run({ do: "switch", on: false })}>
+            Switch off
+          </button>
+          <button className="action py-0.5 text-bad" onClick={() => run({ do: "delete" })}>
+            Delete
+          </button>
+        </>
+      }
+    >
       {retargeting ? (
         <Retarget
           site={site}
@@ -106,7 +93,7 @@ export function SelectionBar(props: {
           onRun={(find, replace) => run({ do: "retarget", find, replace })}
         />
       ) : null}
-    </section>
+    </MarkedBar>
   );
 }
 

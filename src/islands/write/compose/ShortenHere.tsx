@@ -37,7 +37,7 @@ export function ShortenHere(props: {
   }, [first]);
   if (!open) {
     return (
-      <button type="button" className="action" onClick={() => setOpen(true)}>
+      <button type="button" className="action" autoFocus={props.slug !== ""} onClick={() => setOpen(true)}>
         <Link2 size={14} aria-hidden /> Shorten it
       </button>
     );

@@ -66,11 +66,18 @@ function parameterIn(query: string, name: string): string | null {
     const end = ampersand === -1 ? query.length : ampersand;
     const equals = query.indexOf("=", from);
     const nameEnd = equals === -1 || equals > end ? end : equals;
-    if (end > from && formDecoded(query.slice(from, nameEnd)) === name)
+    if (end > from && isNamed(query, from, nameEnd, name))
       return nameEnd === end ? "" : formDecoded(query.slice(nameEnd + 1, end));
     from = end + 1;
   }
   return null;
+}
+
+// Most names are written as they are: those are compared where they stand.
+function isNamed(query: string, from: number, end: number, name: string): boolean {
+  if (end - from === name.length && query.startsWith(name, from) && !/[%+]/.test(name)) return true;
+  const written = query.slice(from, end);
+  return /[%+]/.test(written) && formDecoded(written) === name;
 }
 
 function formDecoded(text: string): string {

@@ -9,6 +9,7 @@ export function decodedQuery(text: string): string {
 }
 
 function decodedAs(text: string, encoded: string): string {
+  if (!encoded.includes("%")) return encoded;
   try {
     return decodeURIComponent(encoded);
   } catch {

@@ -26,18 +26,25 @@ export function ChangePreview({ answer }: { answer: LinkBulkAnswer }) {
         )}
       </p>
       {changes.length + refused.length > 0 ? (
-        <div className="max-h-64 overflow-auto" tabIndex={0}>
+        <div className="@container max-h-64 overflow-auto" tabIndex={0}>
           <table aria-label="What would change" className="w-full text-left text-sm">
             <tbody>
               {changes.map((change, index) => (
-                <tr key={index} className="border-b border-line/60 align-baseline">
-                  <td className="py-0.5 pr-3 whitespace-nowrap text-quiet">
+                <tr
+                  key={index}
+                  className="border-b border-line/60 align-baseline @max-2xl:block @max-2xl:py-1"
+                >
+                  <td className="py-0.5 pr-3 whitespace-nowrap text-quiet @max-2xl:inline-block @max-2xl:py-0">
                     {PLACE_WORD[change.place]}
                     {change.edition === "published" ? ", published" : ""}
                   </td>
-                  <td className="max-w-60 truncate py-0.5 pr-3 font-mono text-[0.9em]">{change.where}</td>
-                  <td className="max-w-48 truncate py-0.5 pr-3">{change.words}</td>
-                  <td className="py-0.5">
+                  <td className="max-w-60 truncate py-0.5 pr-3 font-mono text-[0.9em] @max-2xl:inline-block @max-2xl:py-0 @max-2xl:align-bottom">
+                    {change.where}
+                  </td>
+                  <td className="max-w-48 truncate py-0.5 pr-3 @max-2xl:inline-block @max-2xl:py-0 @max-2xl:align-bottom">
+                    {change.words}
+                  </td>
+                  <td className="py-0.5 @max-2xl:block @max-2xl:py-0">
                     <del className="font-mono break-all text-bad no-underline">{change.before}</del>{" "}
                     <ins className="font-mono break-all text-good no-underline">→ {change.after}</ins>
                   </td>

@@ -115,6 +115,20 @@ describe("a creative", () => {
     assert.deepEqual([bad.status, bad.body.errors[0].path], [422, "html"]);
   });
 
+  test("that is not built as the template says keeps the label of its place, too", async () => {
+    const html = '<a href="https://go.saltmarsh.example/banners/{id}/7?place={sub}&amp;x=1">Lanterns</a>';
+    const { body: made } = await garden.call("POST", at, { name: "Other shape", html });
+    const page = await newPage("/lanterns", "<p>x</p>");
+    const { body: placed } = await garden.call("POST", `${AT}/creatives/${made.id}/place`, { page });
+    await garden.call("PUT", `${AT}/pages/${page}`, { version: 1, html: `<p>${placed.html}</p>` });
+    await garden.call("PUT", `${AT}/creatives/${made.id}`, { name: "Other shape", html: html.replace("/7?", "/8?"), version: 1 }); // prettier-ignore
+    assert.equal(
+      await written(page),
+      `<p><a href="https://go.saltmarsh.example/banners/GD-7/8?place=lanterns-1&amp;x=1" data-creative="${made.id}">Lanterns</a></p>`,
+    );
+    await garden.call("DELETE", `${AT}/creatives/${made.id}`);
+  });
+
   test("of any joined program is offered for a text", async () => {
     const { body } = await garden.call("GET", `${AT}/creatives`);
     assert.deepEqual(

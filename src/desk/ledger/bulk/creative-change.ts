@@ -2,6 +2,7 @@ import type { LinkAction } from "../../../core/objects/ledger.ts";
 import { filledCreative } from "../../../core/programs/creative-html.ts";
 import { readSnippet } from "../../../core/programs/snippet.ts";
 import { subIdOf } from "../../../core/rules/partners.ts";
+import { decoded } from "../../../core/text/decoded.ts";
 import { fillAddress } from "../../../core/text/variables.ts";
 import type { ChangedRow } from "../../../store/ledger-reading.ts";
 import type { Desk } from "../../desk.ts";
@@ -25,8 +26,10 @@ export async function creativeChange(
   const { trackingId } = program.terms;
   const read = readSnippet(html);
   if (!read.ok) throw invalid([{ path: "html", message: read.reason }]);
+  const asWas = filledCreative(was, { id: trackingId, sub: LABEL }, id);
   return (row) => {
-    const sub = subIdOf(site.partners, fillAddress(row.href, site.variables)) ?? "";
+    // A creative need not be built as the program's template is: the label is read where the creative itself has it.
+    const sub = (asWas.ok ? labelIn(row.href, asWas.href) : undefined) ?? subIdOf(site.partners, fillAddress(row.href, site.variables)) ?? ""; // prettier-ignore
     const now = filledCreative(read.snippet, { id: trackingId, sub }, id);
     if (!now.ok) return { refused: now.reason };
     const before = filledCreative(was, { id: trackingId, sub }, id);
@@ -42,6 +45,16 @@ export async function creativeChange(
       },
     };
   };
+}
+
+// A sign that no label holds, as it comes out of encoding.
+const LABEL = "\u0001";
+
+function labelIn(href: string, pattern: string): string | undefined {
+  const [before = "", after, ...more] = pattern.split(encodeURIComponent(LABEL));
+  if (after === undefined || more.length > 0 || href.length < before.length + after.length) return undefined;
+  if (!href.startsWith(before) || !href.endsWith(after)) return undefined;
+  return decoded(href.slice(before.length, href.length - after.length));
 }
 
 /** The links that stand where this creative was put in. */

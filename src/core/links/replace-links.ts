@@ -11,11 +11,14 @@ export function replaceLinks(
   decide: (link: LinkInHtml, inside: string, ordinal: number) => string | undefined,
 ): string {
   const ends: number[] = [];
+  let next = 0;
   walkTags(html, { startTag() {}, endTag: (name, start) => void (name === "a" && ends.push(start)) }, ANCHORS); // prettier-ignore
   const pieces: string[] = [];
   let from = 0;
   for (const [ordinal, link] of findLinks(html).entries()) {
-    const end = ends.find((at) => at >= link.tag.end);
+    // Both stand in source order.
+    while (next < ends.length && ends[next]! < link.tag.end) next += 1;
+    const end = ends[next];
     if (link.tag.name !== "a" || end === undefined) continue;
     // The name's place is told; the tag begins two signs before it.
     const inside = html.slice(link.tag.end, end - 2);

@@ -8,14 +8,14 @@ import { ChangePreview } from "../../ledger/many/ChangePreview.tsx";
 import { askChange, tellChanged } from "../../ledger/many/use-change.ts";
 import { refreshPrograms, usePrograms } from "../use-programs.ts";
 
-export type Become = Extract<LinkAction, { do: "program" }>["become"];
+/** Why links of a program change: `plain` asks what those of a closed one become. */
+export type Become = Exclude<Extract<LinkAction, { do: "program" }>["become"], "unlink">;
 export type TermsBefore = NonNullable<Extract<LinkAction, { do: "program" }>["before"]>;
 
 const ASKS: Readonly<Record<Become, string>> = {
   reissue: "Links were built on the earlier terms. They become links on the new ones:",
   track: "These links lead to the program without your tracking. They become tracked ones:",
   plain: "The program is closed. Its links become:",
-  unlink: "The program is closed. Its links become:",
 };
 
 /** What becomes of a program's links everywhere: in drafts, published pages, navigation, blocks and routes, with one undo. */

@@ -44,19 +44,36 @@ const spanned = ({ siteId, from, to, program }: EarningSpan): Record<string, str
 const WITHIN =
   "c.site_id = $siteId::bigint AND c.at >= $from::date::timestamp AT TIME ZONE 'UTC' AND c.at < ($to::date + 1)::timestamp AT TIME ZONE 'UTC'";
 
-/** What was earned, by currency within each group. */
-export function moneyBy(store: Store, span: EarningSpan, by: EarningKey): Promise<MoneyRow[]> {
-  const sum = (state: string): string =>
-    `coalesce(sum(c.commission) FILTER (WHERE c.state = '${state}'), 0)::text AS ${state}`;
+/**
+ * What was earned, by currency within each group. The database answers one text: of ten thousand groups the driver
+ * takes longer to make rows than the database to add them up (`npm run bench -- programs`).
+ */
+export async function moneyBy(store: Store, span: EarningSpan, by: EarningKey): Promise<MoneyRow[]> {
+  const sum = (state: string): string => `coalesce(sum(c.commission) FILTER (WHERE c.state = '${state}'), 0)`;
   const group = GROUP[by].replace("day", "(c.at AT TIME ZONE 'UTC')::date");
-  return store.rows<MoneyRow>(
-    `SELECT ${keyText(by, group)} AS key, c.currency, ${["approved", "pending", "reversed"].map(sum).join(", ")},
-       count(*) FILTER (WHERE c.kind = 'sale' AND c.state <> 'reversed')::int AS sales,
-       count(*) FILTER (WHERE c.kind = 'lead' AND c.state <> 'reversed')::int AS leads,
-       count(*) FILTER (WHERE c.state = 'reversed')::int AS reversals
-     FROM conversions c WHERE ${WITHIN} ${ofProgram(span, "c")} GROUP BY ${group}, c.currency`,
+  const figures = [
+    ...["approved", "pending", "reversed"].map(sum),
+    ...["sale", "lead"].map((kind) => `count(*) FILTER (WHERE c.kind = '${kind}' AND c.state <> 'reversed')`),
+    "count(*) FILTER (WHERE c.state = 'reversed')",
+  ];
+  // The key stands last and may have spaces; the record separator (U+001E) is taken out of it.
+  const [row] = await store.rows<{ text: string | null }>(
+    `SELECT string_agg(line, chr(30)) AS text FROM (
+       SELECT concat_ws(' ', c.currency, ${figures.join(", ")}, translate(${keyText(by, group)}, chr(30), '')) AS line
+       FROM conversions c WHERE ${WITHIN} ${ofProgram(span, "c")} GROUP BY ${group}, c.currency) lines`,
     spanned(span),
   );
+  return row!.text === null ? [] : row!.text.split("\u001e").map(moneyRow);
+}
+
+const MONEY_LINE = /^(\S*) (-?\d+) (-?\d+) (-?\d+) (\d+) (\d+) (\d+) (.*)$/s;
+
+function moneyRow(line: string): MoneyRow {
+  const [, currency, approved, pending, reversed, sales, leads, reversals, key] = MONEY_LINE.exec(line)!;
+  return {
+    key: key!, currency: currency!, approved: approved!, pending: pending!, reversed: reversed!,
+    sales: Number(sales), leads: Number(leads), reversals: Number(reversals),
+  }; // prettier-ignore
 }
 
 /** Clicks in one group. */

@@ -143,7 +143,7 @@ function ItemRows(props: { site: Site; by: By; item: Earnings["items"][number]; 
         : undefined);
   return sums.map((sum, at) => (
     <tr key={sum?.currency ?? "none"} className="border-b border-line/60">
-      <td className="max-w-md truncate py-1 pr-3">
+      <td className="py-1 pr-3 wrap-anywhere">
         {at > 0 ? null : place ? <a className="hover:underline" href={place}>{item.label}</a> : <span className={item.key === "" ? "text-quiet" : ""}>{item.label}</span>}
       </td>
       <Cell>{at > 0 ? "" : item.clicks.toLocaleString("en-GB")}</Cell>

@@ -63,11 +63,15 @@ interface BarsProps {
 export function Bars(props: BarsProps) {
   const element = useRef<HTMLDivElement>(null);
   const chart = useRef<EChartsType>(undefined);
+  const drawn = useRef(() => {});
   const { label, className } = props;
   useEffect(() => {
     const made = init(element.current, undefined, { renderer: "svg" });
     chart.current = made;
-    const observer = new ResizeObserver(() => made.resize());
+    const observer = new ResizeObserver(() => {
+      made.resize();
+      drawn.current();
+    });
     observer.observe(element.current!);
     return () => {
       observer.disconnect();
@@ -76,17 +80,25 @@ export function Bars(props: BarsProps) {
   }, []);
   useEffect(() => {
     const draw = (): void =>
-      chart.current?.setOption(optionOf(props, colorsOf(element.current!)), { notMerge: true });
+      chart.current?.setOption(optionOf(props, element.current!.clientWidth, colorsOf(element.current!)), {
+        notMerge: true,
+      });
+    drawn.current = draw;
     draw();
     const scheme = matchMedia("(prefers-color-scheme: dark)");
     scheme.addEventListener("change", draw);
     return () => scheme.removeEventListener("change", draw);
   });
-  return <div ref={element} role="img" aria-label={label} className={className} />;
+  // Its drawing has a width in pixels, which must not keep what stands around it from growing narrower.
+  return <div ref={element} role="img" aria-label={label} className={`contain-inline-size ${className}`} />;
 }
 
 const DAY = /^\d{4}-\d\d-\d\d$/;
 const FEW_NAMES = 12;
+const LEFT_PX = 44;
+const RIGHT_PX = 12;
+const LYING_LEFT_PX = 210;
+const BETWEEN_NAMES_PX = 8;
 
 // light-dark() is resolved by letting the browser compute a colour that uses it.
 function colorsOf(element: HTMLElement): (name: string) => string {
@@ -100,7 +112,7 @@ function colorsOf(element: HTMLElement): (name: string) => string {
   };
 }
 
-function optionOf(props: BarsProps, color: (name: string) => string) {
+function optionOf(props: BarsProps, width: number, color: (name: string) => string) {
   const { series, before, marks = [], bare, lying } = props;
   // Names are read from the top down, and an axis grows upwards.
   const rows = lying ? [...props.rows].reverse() : props.rows;
@@ -113,7 +125,11 @@ function optionOf(props: BarsProps, color: (name: string) => string) {
       ...(lying ? { width: 200, overflow: "truncate" } : {}),
       // A few names are all written out; days and long lists leave some out.
       ...(!lying && rows.length <= FEW_NAMES && !rows.some(({ label }) => DAY.test(label))
-        ? { interval: 0, width: 104, overflow: "truncate" }
+        ? {
+            interval: 0,
+            width: (width - LEFT_PX - RIGHT_PX) / rows.length - BETWEEN_NAMES_PX,
+            overflow: "truncate",
+          }
         : {}),
       formatter: (name: string) => (DAY.test(name) ? name.slice(5).replace("-", "/") : name),
     },
@@ -132,7 +148,7 @@ function optionOf(props: BarsProps, color: (name: string) => string) {
     textStyle: text,
     grid: bare
       ? { left: 0, right: 0, top: 6, bottom: 18 }
-      : { left: lying ? 210 : 44, right: 12, top: 36, bottom: 28 },
+      : { left: lying ? LYING_LEFT_PX : LEFT_PX, right: RIGHT_PX, top: 36, bottom: 28 },
     ...(bare
       ? {}
       : {

@@ -1,12 +1,16 @@
 import { ArrowDown, ArrowUp } from "lucide-react";
 import type { ReactNode } from "react";
 
-/** The head of a column that can be sorted by; `sort` is `field` or `-field`. */
+/**
+ * The head of a column that can be sorted by; `sort` is `field` or `-field`. Of figures and dates one wants the
+ * greatest first: `downFirst`.
+ */
 export function SortHead(props: {
   field: string;
   sort: string;
   setSort: (sort: string) => void;
   className?: string;
+  downFirst?: boolean;
   children: ReactNode;
 }) {
   const up = props.sort === props.field;
@@ -19,7 +23,7 @@ export function SortHead(props: {
     >
       <button
         className="inline-flex items-center gap-1 hover:text-ink"
-        onClick={() => props.setSort(up ? `-${props.field}` : props.field)}
+        onClick={() => props.setSort(up || (props.downFirst && !down) ? `-${props.field}` : props.field)}
       >
         {props.children}
         {up ? <ArrowUp size={13} aria-hidden /> : down ? <ArrowDown size={13} aria-hidden /> : null}

@@ -142,7 +142,7 @@ function Files({ site }: { site: Site }) {
                 <SortHead field="path" sort={sort || "-createdAt"} setSort={setSort}>
                   Path
                 </SortHead>
-                <SortHead field="bytes" sort={sort || "-createdAt"} setSort={setSort}>
+                <SortHead field="bytes" downFirst sort={sort || "-createdAt"} setSort={setSort}>
                   Size
                 </SortHead>
                 <th scope="col" className="py-1.5 pr-3 font-medium">
@@ -150,6 +150,7 @@ function Files({ site }: { site: Site }) {
                 </th>
                 <SortHead
                   field="createdAt"
+                  downFirst
                   sort={sort || "-createdAt"}
                   setSort={setSort}
                   className="max-sm:hidden"

@@ -46,10 +46,10 @@ export function MissesTable(props: {
             <SortHead field="address" sort={sort} setSort={setSort}>
               Asked for
             </SortHead>
-            <SortHead field="times" sort={sort} setSort={setSort}>
+            <SortHead field="times" downFirst sort={sort} setSort={setSort}>
               Times
             </SortHead>
-            <SortHead field="lastSeen" sort={sort} setSort={setSort}>
+            <SortHead field="lastSeen" downFirst sort={sort} setSort={setSort}>
               Last
             </SortHead>
             <th scope="col" className="py-1.5 pr-3 font-medium max-md:hidden">

@@ -102,7 +102,7 @@ function Table(props: { site: Site; items: PageSummary[]; sort: string; setSort:
           <th scope="col" className="py-1.5 pr-3 font-medium">
             State
           </th>
-          <SortHead field="updatedAt" className="max-sm:hidden" {...head}>
+          <SortHead field="updatedAt" downFirst className="max-sm:hidden" {...head}>
             Last saved
           </SortHead>
         </tr>

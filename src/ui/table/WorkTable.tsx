@@ -3,6 +3,7 @@ import { useWindowVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef, useState, type KeyboardEvent } from "react";
 import { SortHead } from "../SortHead.tsx";
 import type { Selection } from "./use-selection.ts";
+import { useTooWide } from "./use-too-wide.ts";
 
 const ROW_PX = 36;
 const ASK_AHEAD = 40;
@@ -71,12 +72,14 @@ export function WorkTable<T extends WorkRow>(props: WorkTableProps<T>) {
   const before = (items[0]?.start ?? top) - top;
   const after = virtual.getTotalSize() - ((items.at(-1)?.end ?? top) - top);
   const keys = useRowKeys(data, selection, props.onKey, (index) => virtual.scrollToIndex(index));
+  const [room, isTooWide] = useTooWide<HTMLDivElement>();
   const areAllMarked = selection.all || (data.length > 0 && data.every(({ id }) => selection.has(id)));
 
   return (
-    <div className="overflow-x-clip">
+    // A table that fits keeps its head in sight; one that does not is moved sideways.
+    <div ref={room} className={isTooWide ? "overflow-x-auto" : "overflow-x-clip"}>
       <table className="w-full border-collapse text-left" aria-rowcount={rows.length}>
-        <thead className="sticky top-12 z-10 bg-paper text-sm text-quiet max-lg:static">
+        <thead className={`bg-paper text-sm text-quiet ${isTooWide ? "" : "z-10 lg:sticky lg:top-12"}`}>
           {table.getHeaderGroups().map((group) => (
             <tr key={group.id} className="border-b border-line">
               <th scope="col" className="py-1.5 pr-2 text-left">
@@ -96,6 +99,7 @@ export function WorkTable<T extends WorkRow>(props: WorkTableProps<T>) {
                     sort={props.sort}
                     setSort={props.setSort}
                     className={props.head[header.column.id]}
+                    downFirst={header.column.columnDef.sortDescFirst}
                   >
                     {flexRender(header.column.columnDef.header, header.getContext())}
                   </SortHead>

@@ -119,6 +119,7 @@ export function ledgerColumns(site: Site) {
     }),
     column.accessor("clicks", {
       header: heads.clicks,
+      sortDescFirst: true,
       cell: ({ getValue }) => (
         <span className="block text-right tabular-nums">
           {getValue() === null ? "" : getValue()!.toLocaleString("en-GB")}
@@ -128,6 +129,7 @@ export function ledgerColumns(site: Site) {
     column.accessor(({ findings }) => findings.length, {
       id: "findings",
       header: heads.findings,
+      sortDescFirst: true,
       cell: ({ row: { original } }) => (
         <span className="line-clamp-1 text-sm text-warn" title={findingWords(original).join("\n")}>
           {findingWords(original).join(", ")}

@@ -34,6 +34,7 @@ export const programColumns = [
     column.accessor(({ epc }) => epc[`d${days}`], {
       id: `epc${days}`,
       header: heads[`epc${days}`],
+      sortDescFirst: true,
       cell: ({ row: { original } }) => (
         <Amount amount={original.epc[`d${days}`]} currency={original.currency} />
       ),
@@ -43,6 +44,7 @@ export const programColumns = [
     column.accessor(({ ownEpc }) => ownEpc[`d${days}`], {
       id: `own${days}`,
       header: heads[`own${days}`],
+      sortDescFirst: true,
       cell: ({ row: { original } }) => (
         <Amount amount={original.ownEpc[`d${days}`]} currency={original.currency} strong />
       ),
@@ -52,10 +54,12 @@ export const programColumns = [
   column.accessor("towardsPayout", {
     id: "payout",
     header: heads.payout,
+    sortDescFirst: true,
     cell: ({ row: { original } }) => <Payout program={original} />,
   }),
   column.accessor("links", {
     header: heads.links,
+    sortDescFirst: true,
     cell: ({ row: { original } }) => (
       <span className="block text-right tabular-nums">
         {original.links}
@@ -67,6 +71,7 @@ export const programColumns = [
   }),
   column.accessor("clicks", {
     header: heads.clicks,
+    sortDescFirst: true,
     cell: ({ getValue }) => (
       <span className="block text-right tabular-nums">{getValue().toLocaleString("en-GB")}</span>
     ),
@@ -74,6 +79,7 @@ export const programColumns = [
   column.accessor(({ earned }) => earned.length, {
     id: "earned",
     header: heads.earned,
+    sortDescFirst: true,
     cell: ({ row: { original } }) => (
       <span className="block text-right tabular-nums">
         {original.earned.map(({ amount, currency }) => money(amount, currency)).join(" + ") || <Nothing />}
@@ -127,10 +133,10 @@ export function Payout({ program }: { program: ProgramFigures }) {
           style={{ width: `${share * 100}%` }}
         />
       </span>
-      <span className="whitespace-nowrap tabular-nums">
+      <span className="block whitespace-nowrap tabular-nums">
         {money(towardsPayout, currency)} of {money(payoutThreshold, currency)}
-        {due ? `, pays ${DAY.format(due)}` : ""}
       </span>
+      {due ? <span className="block whitespace-nowrap">pays {DAY.format(due)}</span> : null}
     </span>
   );
 }

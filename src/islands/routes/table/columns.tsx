@@ -68,6 +68,7 @@ export function routeColumns(site: Site) {
     }),
     column.accessor("clicks", {
       header: COLUMN_WORDS.clicks,
+      sortDescFirst: true,
       cell: ({ row: { original } }) => (
         <a
           className="block text-right tabular-nums hover:text-accent hover:underline"
@@ -79,14 +80,17 @@ export function routeColumns(site: Site) {
     }),
     column.accessor("lastClick", {
       header: COLUMN_WORDS.lastClick,
+      sortDescFirst: true,
       cell: ({ getValue }) => <Quiet>{getValue() ? when(getValue()!) : "never"}</Quiet>,
     }),
     column.accessor("updatedAt", {
       header: COLUMN_WORDS.updatedAt,
+      sortDescFirst: true,
       cell: ({ getValue }) => <Quiet>{when(getValue())}</Quiet>,
     }),
     column.accessor("createdAt", {
       header: COLUMN_WORDS.createdAt,
+      sortDescFirst: true,
       cell: ({ getValue }) => <Quiet>{when(getValue())}</Quiet>,
     }),
     column.accessor("enabled", {

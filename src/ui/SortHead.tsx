@@ -26,7 +26,11 @@ export function SortHead(props: {
         onClick={() => props.setSort(up || (props.downFirst && !down) ? `-${props.field}` : props.field)}
       >
         {props.children}
-        {up ? <ArrowUp size={13} aria-hidden /> : down ? <ArrowDown size={13} aria-hidden /> : null}
+        {up ? (
+          <ArrowUp size={13} className="shrink-0" aria-hidden />
+        ) : down ? (
+          <ArrowDown size={13} className="shrink-0" aria-hidden />
+        ) : null}
       </button>
     </th>
   );

@@ -237,6 +237,34 @@ describe("terms that change", () => {
   });
 });
 
+describe("a catalogue that tells other terms than the record", () => {
+  test("shows both, and they are taken over and put back", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/catalogue?network=Gannet+Row&q=frames");
+    const row = page.getByRole("row").filter({ hasText: "North Window Framing" });
+    await row.getByText("your record: none").waitFor();
+    await row.getByRole("button", { name: "Take over these terms" }).click();
+    await page.getByText("North Window Framing has the catalogue’s terms").waitFor();
+    await row.getByText("your record").waitFor({ state: "detached" });
+    const theirs = async (): Promise<string | null> => {
+      const list = await page.request.get("/api/v1/sites/1/programs?q=North+Window");
+      return ((await list.json()) as { items: { epc: { d30: string | null } }[] }).items[0]!.epc.d30;
+    };
+    assert.equal(await theirs(), "31.00");
+    await page.getByRole("button", { name: "Undo" }).click();
+    await row.getByText("your record: none").waitFor();
+    assert.equal(await theirs(), null);
+    // Beside what is joined already, sorted by what they earn us; what is not known stands last.
+    await page.getByLabel("Beside the programs you have joined").check();
+    await page.getByRole("button", { name: "Our EPC" }).click();
+    await until("the best earner is first", async () =>
+      /Starling Eyepieces/.test((await page.getByRole("row").nth(1).textContent()) ?? ""),
+    );
+    assert.match(page.url(), /besides=1&sort=-own90/);
+    await context.close();
+  });
+});
+
 describe("the comparison", () => {
   test("by keyboard: sorted, narrowed and opened; the view stands in the address", async () => {
     const { context, page } = await app.signedIn();

@@ -4,7 +4,7 @@ import { JOINED, programChangeSchema, programInputSchema } from "../objects/prog
 import type { Partner } from "../objects/partner.ts";
 import { needsReferrer, partnersOf, subIdOf, tracked, untracked } from "../rules/partners.ts";
 import type { LinkTerms } from "./build-link.ts";
-import { consideredProgram, readCatalogue } from "./catalogue.ts";
+import { consideredProgram, newerTerms, readCatalogue } from "./catalogue.ts";
 import { filledCreative } from "./creative-html.ts";
 import { recogniser } from "./recognise.ts";
 import { becomes, type Becoming } from "./reissue.ts";
@@ -163,6 +163,25 @@ describe("a catalogue's entry", () => {
     assert.ok(read.ok);
     assert.deepEqual([read.entries.map(({ name }) => name), read.refused.map(({ line }) => line)], [["Good"], [3, 4, 5]]);
   }); // prettier-ignore
+
+  test("beside the program it is already: what it tells otherwise, as the change that takes it over", () => {
+    const read = readCatalogue(
+      '[{"name": "Dew and Felt", "domains": ["dew.example"], "commission": "7.0", "cookieDays": 20, "epc30": "21.70"}]',
+      true,
+    );
+    assert.ok(read.ok);
+    const entry = read.entries[0]!;
+    const record = programInputSchema.parse({ ...consideredProgram(entry, "Net"), commission: "7" });
+    assert.deepEqual(newerTerms(entry, record), {});
+    const older = { ...record, commission: "8", cookieDays: 30, epc: { d7: "1.00", d30: null, d90: null } };
+    assert.deepEqual(newerTerms(entry, older), {
+      commission: "7.0",
+      cookieDays: 20,
+      epc: { d7: "1.00", d30: "21.70", d90: null },
+    });
+    // A catalogue that tells no EPC takes none away.
+    assert.deepEqual(newerTerms({ ...entry, epc30: null }, record), {});
+  });
 
   test("of something that is no catalogue is told in a sentence", () => {
     for (const [text, isJson] of [

@@ -1,9 +1,8 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { FileUp, Plus } from "lucide-react";
+import { FileUp } from "lucide-react";
 import { useState } from "react";
-import type { Network, Program } from "../../core/objects/program.ts";
+import type { Network } from "../../core/objects/program.ts";
 import type { Site } from "../../core/objects/site.ts";
-import { consideredProgram, type CatalogueEntry } from "../../core/programs/catalogue.ts";
 import { api, messageOf, queries } from "../../ui/api.ts";
 import { ChooseFiles } from "../../ui/ChooseFiles.tsx";
 import { FieldRow } from "../../ui/FieldRow.tsx";
@@ -13,15 +12,8 @@ import { Screen } from "../../ui/Screen.tsx";
 import { sendFile } from "../../ui/upload.ts";
 import { useAddressState } from "../../ui/url-state.ts";
 import { useDebounced } from "../../ui/use-debounced.ts";
-import { commissionWords, money, STATE_TONE } from "../programs/figures-in-words.ts";
 import { useNetworks } from "../programs/use-programs.ts";
-
-type Found = CatalogueEntry & { known: { id: string; name: string; state: Program["state"] } | null };
-interface Answer {
-  items: Found[];
-  total: number;
-  refused: { line: number; message: string }[];
-}
+import { Entries, type CatalogueAnswer } from "./Entries.tsx";
 
 /** Finding a program: a network's catalogue, or one's own file, beside what is known already. */
 export function CatalogueScreen({ site }: { site: Site }) {
@@ -46,12 +38,15 @@ function Catalogue({ site }: { site: Site }) {
     queryKey: ["catalogue", site.id, from, words],
     queryFn: () =>
       file
-        ? sendFile<Answer>(
+        ? sendFile<CatalogueAnswer>(
             `/sites/${site.id}/catalogue?q=${encodeURIComponent(words)}`,
             file,
             () => undefined,
           )
-        : api<Answer>("GET", `/sites/${site.id}/catalogue?${new URLSearchParams({ network, q: words })}`),
+        : api<CatalogueAnswer>(
+            "GET",
+            `/sites/${site.id}/catalogue?${new URLSearchParams({ network, q: words })}`,
+          ),
     enabled: from !== "",
     placeholderData: (previous) => previous,
     retry: false,
@@ -110,79 +105,6 @@ function Catalogue({ site }: { site: Site }) {
       ) : found.isFetching ? (
         <p className="text-quiet">Asking {network}…</p>
       ) : null}
-    </>
-  );
-}
-
-function Entries({ site, network, answer }: { site: Site; network: string; answer: Answer }) {
-  const take = useMutation({
-    mutationFn: (entry: CatalogueEntry) =>
-      api<Program>("POST", `/sites/${site.id}/programs`, consideredProgram(entry, network)),
-    onSuccess: (program) => {
-      tell(`${program.name} stands among your programs as “considering”`);
-      return Promise.all([
-        queries.invalidateQueries({ queryKey: ["catalogue"] }),
-        queries.invalidateQueries({ queryKey: ["programs"] }),
-      ]);
-    },
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
-  });
-  if (answer.items.length === 0)
-    return <p className="py-10 text-center text-quiet">No entry of the catalogue has these words.</p>;
-  return (
-    <>
-      <p className="mb-1 text-sm text-quiet">
-        {answer.total.toLocaleString("en-GB")} entries
-        {answer.total > answer.items.length ? `; the first ${answer.items.length} are shown` : ""}
-        {answer.refused.length > 0
-          ? `; ${answer.refused.length} could not be read (the first: entry ${answer.refused[0]!.line}, ${answer.refused[0]!.message})`
-          : ""}
-        .
-      </p>
-      <table className="w-full text-left">
-        <thead className="text-sm text-quiet">
-          <tr className="border-b border-line">
-            {["Program", "Pays", "Their EPC", "Cookie", "Leads to", "With you"].map((head) => (
-              <th key={head} scope="col" className="py-1.5 pr-3 font-medium">
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {answer.items.map((entry) => (
-            <tr key={`${entry.name} ${entry.domains[0]}`} className="border-b border-line/60 align-top">
-              <td className="py-1.5 pr-3">
-                <span className="font-medium">{entry.name}</span>{" "}
-                <span className="text-sm text-quiet">{entry.category}</span>
-                <span className="block max-w-lg text-sm text-quiet">{entry.about}</span>
-              </td>
-              <td className="py-1.5 pr-3 whitespace-nowrap">{commissionWords(entry)}</td>
-              <td className="py-1.5 pr-3 tabular-nums">
-                {entry.epc30 ? money(entry.epc30, entry.currency) : "–"}
-              </td>
-              <td className="py-1.5 pr-3 whitespace-nowrap">{entry.cookieDays} days</td>
-              <td className="py-1.5 pr-3 font-mono text-sm">{entry.domains.join(" ")}</td>
-              <td className="py-1.5 whitespace-nowrap">
-                {entry.known ? (
-                  <a className="hover:underline" href={`/${site.key}/programs?open=${entry.known.id}`}>
-                    <span className={STATE_TONE[entry.known.state]}>{entry.known.state}</span>
-                    {entry.known.name === entry.name ? "" : ` as ${entry.known.name}`}
-                  </a>
-                ) : (
-                  <button
-                    className="action py-0.5 text-sm"
-                    disabled={take.isPending}
-                    onClick={() => take.mutate(entry)}
-                  >
-                    <Plus size={14} aria-hidden /> Consider it
-                  </button>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
     </>
   );
 }

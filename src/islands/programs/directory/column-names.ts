@@ -1,5 +1,6 @@
 import type { ProgramFigures } from "../../../core/objects/program.ts";
 import type { Columns } from "../../../ui/table/columns.ts";
+import { inOrder } from "../../../ui/table/in-order.ts";
 
 /** The columns of the comparison besides the program's name. */
 export const PROGRAM_COLUMNS: Columns = {
@@ -54,11 +55,5 @@ export const SORT_VALUE: Readonly<Record<string, (program: ProgramFigures) => st
 /** Programs in the order that a sort like `-earned` asks for; those of which nothing is known come last either way. */
 export function sorted(programs: readonly ProgramFigures[], sort: string): ProgramFigures[] {
   const down = sort.startsWith("-");
-  const value = SORT_VALUE[down ? sort.slice(1) : sort] ?? SORT_VALUE.name!;
-  const order = (a: ProgramFigures, b: ProgramFigures): number => {
-    const [x, y] = [value(a), value(b)];
-    if (x === undefined || y === undefined) return Number(x === undefined) - Number(y === undefined);
-    return (x < y ? -1 : x > y ? 1 : 0) * (down ? -1 : 1);
-  };
-  return [...programs].sort(order);
+  return inOrder(programs, SORT_VALUE[down ? sort.slice(1) : sort] ?? SORT_VALUE.name!, down);
 }

@@ -1,0 +1,13 @@
+/** Rows in the order of a value of each, backwards if asked; those of which it is not known come last either way. */
+export function inOrder<T>(
+  rows: readonly T[],
+  value: (row: T) => string | number | undefined,
+  down: boolean,
+): T[] {
+  const order = (a: T, b: T): number => {
+    const [x, y] = [value(a), value(b)];
+    if (x === undefined || y === undefined) return Number(x === undefined) - Number(y === undefined);
+    return (x < y ? -1 : x > y ? 1 : 0) * (down ? -1 : 1);
+  };
+  return [...rows].sort(order);
+}

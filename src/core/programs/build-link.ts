@@ -67,8 +67,7 @@ function buildFault(terms: LinkTerms, destination: string, subId: string): Fault
       reason: "A placeholder was left in it; put the real value there.",
     };
   const url = new URL(destination);
-  const tracked = ownParameters(template).find((one) => url.searchParams.has(one));
-  if (template.way === "around" ? url.host === template.host : tracked !== undefined)
+  if (isTracked(url, template, trackingId))
     return {
       code: "tracked",
       field: "destination",
@@ -82,6 +81,15 @@ function buildFault(terms: LinkTerms, destination: string, subId: string): Fault
     };
   const wrongSub = subIdFault(subId, terms.subIdLimit);
   return wrongSub === undefined ? undefined : { code: "sub-id", field: "subId", reason: wrongSub };
+}
+
+const SHORTEST_ID = 4;
+
+// Tracked by the network itself, by the template's own parameters, or by our ID under whatever name.
+function isTracked(url: URL, template: LinkTemplate, trackingId: string): boolean {
+  if (template.way === "around" && url.host === template.host) return true;
+  if (template.way === "onto" && ownParameters(template).some((one) => url.searchParams.has(one))) return true;
+  return trackingId.length >= SHORTEST_ID && [...url.searchParams.values()].includes(trackingId);
 }
 
 type Around = Extract<LinkTemplate, { way: "around" }>;

@@ -97,6 +97,7 @@ describe("a tracked link", () => {
       [{}, "https://harbour.example/?to={deeplink}", "", "placeholder", "destination"],
       [{}, "https://go.saltmarsh.example/c/LL-2291/harbour?to=x", "", "tracked", "destination"],
       [{ template: onto }, "https://harbour.example/?partner=somebody", "", "tracked", "destination"],
+      [{}, "https://harbour.example/item?ref=LL-2291", "", "tracked", "destination"],
       [{}, "https://harbour.example/", "a".repeat(31), "sub-id", "subId"],
       [{}, "https://harbour.example/", "two words", "sub-id", "subId"],
       [{}, long, "", "length", "destination"],

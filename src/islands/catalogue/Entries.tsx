@@ -47,8 +47,8 @@ export function Entries(props: { site: Site; network: string; answer: CatalogueA
           <tr className="border-b border-line">
             <SortHead field="name" sort={sort} setSort={setSort}>Program</SortHead>
             <Head>Pays</Head>
-            <SortHead field="epc30" className="text-right" {...head}>Their EPC</SortHead>
-            <SortHead field="own90" className="text-right" {...head}>Our EPC</SortHead>
+            <SortHead field="epc30" className="w-24 text-right" {...head}>Their EPC</SortHead>
+            <SortHead field="own90" className="w-24 text-right" {...head}>Our EPC</SortHead>
             <SortHead field="cookieDays" {...head}>Cookie</SortHead>
             <Head>Leads to</Head>
             <Head>With you</Head>

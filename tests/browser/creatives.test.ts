@@ -19,9 +19,19 @@ describe("a creative", () => {
     const creatives = page.getByRole("region", { name: "Creatives" });
     const fresh = creatives.getByRole("form", { name: "New creative" });
     await fresh.getByLabel("Snippet").fill("<script>x()</script>");
-    await fresh.getByLabel("Called").fill("Spring text");
-    await fresh.getByRole("button", { name: "Keep it" }).click();
     await fresh.getByText("There is no link beside a script").waitFor();
+    await fresh.getByLabel("Called").fill("Spring text");
+    // What is in a snippet is told before it is kept, and placeholders of the program's own are filled in one step.
+    const banner = `<a href="${go()}/[ACCOUNT]/harbour-optics?to=/&sub={sub}"><img src="http://harbour-optics.localhost:${app.simPort}/banner.svg" width="300" height="100" alt="Dark nights"></a><img src="${go()}/seen" width="1" height="1"><script>x()</script>`;
+    await fresh.getByLabel("Snippet").fill(banner);
+    const reading = fresh.getByRole("group", { name: "What is in it" });
+    await reading.getByText("A banner, 300 × 100; a dot of one pixel counts who sees it").waitFor();
+    await reading.getByText("a script will be left out").waitFor();
+    await reading.getByRole("img", { name: "Dark nights" }).waitFor();
+    await assertAccessible(page, "a snippet as it was understood");
+    await reading.getByRole("button", { name: "Our account" }).click();
+    assert.equal(await fresh.getByLabel("Snippet").inputValue(), banner.replace("[ACCOUNT]", "{id}"));
+    await reading.getByText("What is [ACCOUNT]?").waitFor({ state: "detached" });
     const snippet = `<a href="${go()}/{id}/harbour-optics?to=/&sub={sub}" onclick="x()">Glass for dark nights</a>`;
     await fresh.getByLabel("Snippet").fill(snippet);
     await fresh.getByRole("button", { name: "Keep it" }).click();

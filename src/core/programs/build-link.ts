@@ -28,6 +28,14 @@ export function hasLeftOver(text: string): boolean {
   return LEFT_OVER.test(text);
 }
 
+const OURS = /^(?:\{|%7B)(?:id|sub)(?:\}|%7D)$/i;
+
+/** The placeholders of a text that are written in somebody else's way than {id} and {sub}, each once. */
+export function foreignPlaceholders(text: string): string[] {
+  const all = text.match(new RegExp(LEFT_OVER, "g")) ?? [];
+  return [...new Set(all)].filter((one) => !OURS.test(one));
+}
+
 /**
  * Builds a program's tracked link to a page of its shop. Refused, with the reason, when the tracking could not work:
  * another host, no tracking ID, a placeholder that was left, an address that is tracked already, a sub-ID too long.
@@ -88,7 +96,8 @@ const SHORTEST_ID = 4;
 // Tracked by the network itself, by the template's own parameters, or by our ID under whatever name.
 function isTracked(url: URL, template: LinkTemplate, trackingId: string): boolean {
   if (template.way === "around" && url.host === template.host) return true;
-  if (template.way === "onto" && ownParameters(template).some((one) => url.searchParams.has(one))) return true;
+  if (template.way === "onto" && ownParameters(template).some((one) => url.searchParams.has(one)))
+    return true;
   return trackingId.length >= SHORTEST_ID && [...url.searchParams.values()].includes(trackingId);
 }
 

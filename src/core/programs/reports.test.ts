@@ -193,9 +193,17 @@ describe("a snippet", () => {
       snippet: {
         kind: "banner", href: "https://go.example/c/{id}?s={sub}&b=7", words: "",
         picture: { src: "https://cdn.example/b.png", alt: "Spring", width: 300, height: 250 },
-        pixel: "https://go.example/see/{id}", leftOut: [],
+        pixel: "https://go.example/see/{id}", leftOut: [], unfilled: [],
       },
     }); // prettier-ignore
+  });
+
+  test("names the placeholders that are its program's own", () => {
+    const read = readSnippet(
+      '<a href="https://go.example/c/[ACCOUNT]/{id}?s=%7Bsub%7D&k=YOUR_ID"><img src="https://go.example/[ACCOUNT].png"></a>',
+    );
+    assert.ok(read.ok);
+    assert.deepEqual(read.snippet.unfilled, ["[ACCOUNT]", "YOUR_ID"]);
   });
 
   test("loses its scripts and event handlers, and says so", () => {

@@ -1,6 +1,6 @@
 import { Parser } from "htmlparser2";
 import { repairAddress } from "../address/repair.ts";
-import { hasLeftOver } from "./build-link.ts";
+import { foreignPlaceholders, hasLeftOver } from "./build-link.ts";
 
 /** What was found in a snippet that a program supplies. */
 export interface ReadSnippet {
@@ -13,6 +13,8 @@ export interface ReadSnippet {
   pixel: string | null;
   /** What was left out, in words. */
   leftOut: string[];
+  /** Placeholders in its addresses that are not {id} and {sub}: somebody has to say what belongs there. */
+  unfilled: string[];
 }
 
 export type SnippetOutcome = { ok: true; snippet: ReadSnippet } | { ok: false; reason: string };
@@ -122,6 +124,7 @@ function outcome(found: {
         : null,
       pixel: pixel?.src ?? null,
       leftOut,
+      unfilled: foreignPlaceholders([href, banner?.src, pixel?.src].join("\n")),
     },
   };
 }

@@ -8,6 +8,7 @@ import { FieldRow } from "../../../ui/FieldRow.tsx";
 import { tell } from "../../../ui/notices.ts";
 import { ChangePreview } from "../../ledger/many/ChangePreview.tsx";
 import { undoChange } from "../../ledger/many/use-change.ts";
+import { SnippetReading, useSnippetReading } from "./SnippetReading.tsx";
 
 /** A snippet as it is kept, new or over the one that it was; places that use it follow, after a look at what changes. */
 export function CreativeForm(props: {
@@ -21,6 +22,11 @@ export function CreativeForm(props: {
   const [name, setName] = useState(creative?.name ?? "");
   const [html, setHtml] = useState(creative?.html ?? "");
   const [published, setPublished] = useState(false);
+  const reading = useSnippetReading(html);
+  const suggested = reading?.ok
+    ? (reading.snippet.words || reading.snippet.picture?.alt || "").slice(0, 120)
+    : "";
+  const called = name || suggested;
   const path = creative && `/sites/${site.id}/creatives/${creative.id}`;
   const action = creative && { do: "creative" as const, creative: creative.id, html };
   const look = useMutation({
@@ -28,15 +34,15 @@ export function CreativeForm(props: {
   }); // prettier-ignore
   const keep = useMutation({
     mutationFn: async () => {
-      if (!creative || !path) return tell(`Kept ${(await api<Creative>("POST", at, { name, html })).name}`);
-      const changed = await api<ChangedCreative>("PUT", path, { name, html, version: creative.version, published });
+      if (!creative || !path) return tell(`Kept ${(await api<Creative>("POST", at, { name: called, html })).name}`);
+      const changed = await api<ChangedCreative>("PUT", path, { name: called, html, version: creative.version, published });
       const { places } = changed;
       const undo = async (): Promise<void> => {
         if (places.batch !== null) await undoChange(site, places.batch);
         await api("PUT", path, { name: creative.name, html: creative.html, version: changed.creative.version });
         onDone();
       };
-      tell(`Changed ${name}${places.links > 0 ? `; ${places.links} ${places.links === 1 ? "place follows" : "places follow"}` : ""}`, {
+      tell(`Changed ${called}${places.links > 0 ? `; ${places.links} ${places.links === 1 ? "place follows" : "places follow"}` : ""}`, {
         undo: () => void undo().catch((error: unknown) => tell(messageOf(error), { tone: "failed" })),
       });
     },
@@ -59,23 +65,24 @@ export function CreativeForm(props: {
         keep.mutate();
       }}
     >
-      <FieldRow label="Snippet" error={fault("html")} hint="Where the program leaves a place for your account, write {id}; for the label of the place, {sub}.">
+      <FieldRow label="Snippet" error={fault("html") ?? (reading && !reading.ok ? reading.reason : undefined)} hint="Where the program leaves a place for your account, write {id}; for the label of the place, {sub}.">
         {(attributes) => (
           <textarea {...attributes} rows={3} className="field font-mono text-sm" value={html} onChange={(event) => setHtml(event.target.value)} />
         )}
       </FieldRow>
+      {reading?.ok ? <SnippetReading snippet={reading.snippet} onReplace={(placeholder, by) => setHtml(html.replaceAll(placeholder, by))} /> : null}
       <div className="flex flex-wrap items-end gap-2">
         <div className="grow">
           <FieldRow label="Called" error={fault("name")}>
             {(attributes) => (
-              <input {...attributes} className="field" value={name} onChange={(event) => setName(event.target.value)} />
+              <input {...attributes} className="field" placeholder={suggested} value={name} onChange={(event) => setName(event.target.value)} />
             )}
           </FieldRow>
         </div>
         {isUsed ? (
           <button type="button" className="action action-plain" disabled={look.isPending} onClick={() => look.mutate()}>See what changes</button>
         ) : null}
-        <button className="action" disabled={keep.isPending || html.trim() === "" || name.trim() === ""}>{creative ? "Change it" : "Keep it"}</button>
+        <button className="action" disabled={keep.isPending || html.trim() === "" || called.trim() === ""}>{creative ? "Change it" : "Keep it"}</button>
         {creative ? (
           <button type="button" className="action action-plain" onClick={onDone}>Leave it</button>
         ) : null}

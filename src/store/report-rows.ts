@@ -48,24 +48,27 @@ export async function beginReport(
   return !row!.any;
 }
 
+/** The placements that sub-IDs were issued to, as a table in SQL over $siteId. */
+export const PLACES = `(
+  WITH here AS (SELECT id, name FROM programs WHERE site_id = $siteId::bigint AND deleted_at IS NULL)
+  SELECT i.sub_id, i.program_id, i.page_id, 0 AS closeness, i.id FROM issued_links i JOIN here ON here.id = i.program_id WHERE i.sub_id <> ''
+  UNION ALL SELECT l.sub_id, here.id, s.page_id, 1, l.id FROM ledger_links l JOIN ledger_sources s ON s.id = l.source_id JOIN here ON here.name = ANY(l.programs)
+    WHERE l.site_id = $siteId::bigint AND l.sub_id <> '' AND s.kind = 'page'
+  UNION ALL SELECT r.sub_id, r.program_id, NULL, 2, r.route_id FROM program_routes r JOIN here ON here.id = r.program_id WHERE r.sub_id <> '') AS places`;
+
 /** Says whose a report's row is: of the placement that its sub-ID was issued to, else of the program it names. */
 export async function matcher(store: Store, siteId: string): Promise<Match> {
   const issued = await store.rows<{ sub_id: string; program: string; page: string | null }>(
-    `WITH here AS (SELECT id, name FROM programs WHERE site_id = $siteId::bigint AND deleted_at IS NULL)
-     SELECT DISTINCT ON (sub_id) sub_id, program_id::text AS program, page_id::text AS page FROM (
-       SELECT i.sub_id, i.program_id, i.page_id, 0 AS closeness, i.id FROM issued_links i JOIN here ON here.id = i.program_id WHERE i.sub_id <> ''
-       UNION ALL SELECT l.sub_id, here.id, s.page_id, 1, l.id FROM ledger_links l JOIN ledger_sources s ON s.id = l.source_id JOIN here ON here.name = ANY(l.programs)
-         WHERE l.site_id = $siteId::bigint AND l.sub_id <> '' AND s.kind = 'page'
-       UNION ALL SELECT r.sub_id, r.program_id, NULL, 2, r.route_id FROM program_routes r JOIN here ON here.id = r.program_id WHERE r.sub_id <> '') AS all_of_them
-     ORDER BY sub_id, closeness, id DESC`,
+    `SELECT DISTINCT ON (sub_id) sub_id, program_id::text AS program, page_id::text AS page FROM ${PLACES} ORDER BY sub_id, closeness, id DESC`,
     { siteId },
   );
   const named = await store.rows<{ id: string; name: string }>(
-    "SELECT id::text, name FROM programs WHERE site_id = $siteId::bigint AND deleted_at IS NULL",
+    `SELECT id::text, lower(called) AS name FROM programs, LATERAL (SELECT name, 1 UNION ALL SELECT jsonb_array_elements_text(terms->'reportNames'), 0) AS names (called, own)
+     WHERE site_id = $siteId::bigint AND deleted_at IS NULL ORDER BY own`,
     { siteId },
   );
   const places = new Map(issued.map(({ sub_id: subId, program, page }): [string, Belonging] => [subId, { programId: program, pageId: page }])); // prettier-ignore
-  const programs = new Map(named.map(({ id, name }): [string, Belonging] => [name.toLowerCase(), { programId: id, pageId: null }])); // prettier-ignore
+  const programs = new Map(named.map(({ id, name }): [string, Belonging] => [name, { programId: id, pageId: null }])); // prettier-ignore
   return ({ subId, program }) => places.get(subId) ?? programs.get(program.toLowerCase()) ?? NOBODY;
 }
 

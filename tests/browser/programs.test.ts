@@ -265,6 +265,25 @@ describe("a catalogue that tells other terms than the record", () => {
   });
 });
 
+describe("rows of a report that name no known program", () => {
+  test("are shown, and given to a program in one step, with undo", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/earnings");
+    await page.getByRole("button", { name: /belongs? to no program/ }).click();
+    const rows = page.getByRole("region", { name: "Rows without a program" });
+    await rows.getByRole("cell", { name: "Dew & Felt", exact: true }).waitFor();
+    await assertAccessible(page, "rows without a program");
+    await rows.getByLabel("Dew & Felt belongs to").selectOption("Dew and Felt");
+    await page.getByText("“Dew & Felt” in reports is Dew and Felt").waitFor();
+    const table = page.getByRole("table").last();
+    await table.getByRole("link", { name: "Dew and Felt" }).waitFor();
+    await rows.waitFor({ state: "detached" });
+    await page.getByRole("button", { name: "Undo" }).last().click();
+    await table.getByText("no program found").waitFor();
+    await context.close();
+  });
+});
+
 describe("the comparison", () => {
   test("by keyboard: sorted, narrowed and opened; the view stands in the address", async () => {
     const { context, page } = await app.signedIn();

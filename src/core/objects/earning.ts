@@ -120,3 +120,22 @@ export const earningsSchema = z.object({
   unmatched: z.int(),
 });
 export type Earnings = z.infer<typeof earningsSchema>;
+
+/** Rows of reports that no program was found for, by what the report calls their program. */
+export const unmatchedQuerySchema = earningsQuerySchema.pick({ from: true, to: true });
+export const unmatchedSchema = z.object({
+  network: z.string(),
+  /** What the report calls the program; empty where it names none. */
+  word: z.string(),
+  rows: z.int(),
+  /** Clicks that the network counted under the same word. */
+  theirClicks: z.int(),
+  /** The latest day of them. */
+  last: z.string(),
+  /** A few of their references and sub-IDs. */
+  references: z.array(z.string()),
+  subIds: z.array(z.string()),
+  /** Approved and pending commission. */
+  money: z.array(z.object({ currency: z.string(), amount: z.string() })),
+});
+export type Unmatched = z.infer<typeof unmatchedSchema>;

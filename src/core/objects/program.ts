@@ -72,6 +72,8 @@ const fields = {
   needsReferrer: z.boolean().default(false),
   /** When its terms are to be looked at again. */
   termsReview: day("The day to look at its terms again"),
+  /** What reports call it besides its name. */
+  reportNames: z.array(requiredLine("A name in reports", 200)).max(30, "Thirty names in reports are enough.").default([]),
   contacts: text("Contacts", 2000),
   notes: text("Notes", 20_000),
   tags: z.array(requiredLine("A tag", 60)).max(30).default([]),

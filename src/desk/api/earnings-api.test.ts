@@ -176,6 +176,69 @@ describe("a network's report", () => {
   });
 });
 
+describe("rows without a program", () => {
+  const span = "from=2026-06-01&to=2026-06-30";
+  const rows = [
+    "U-1,2026-06-02,Quiet Shop Ltd,one,100.00,6.00,EUR,approved",
+    "U-2,2026-06-03,QUIET SHOP LTD,two,50.00,3.00,EUR,reversed",
+    "U-3,2026-06-03,Quiet Shop Ltd,lamps-1,50.00,3.00,EUR,approved",
+    "U-4,2026-06-04,,three,10.00,1.00,EUR,pending",
+  ];
+  const unmatched = async () =>
+    (await garden.call("GET", `/sites/garden/earnings/unmatched?${span}`)).body.items.map(
+      (one: { word: string; rows: number; money: unknown[]; subIds: string[] }) => [one.word, one.rows, one.subIds, one.money],
+    ); // prettier-ignore
+  const quiet = async () =>
+    (await garden.call("GET", "/sites/garden/programs?q=quiet")).body.items.find(
+      ({ name }: { name: string }) => name === "Quiet",
+    );
+  const call = async (reportNames: string[], status = 200): Promise<unknown> => {
+    const { id, version } = await quiet();
+    const answer = await garden.call("PATCH", `/sites/garden/programs/${id}`, { reportNames, version });
+    assert.equal(answer.status, status, JSON.stringify(answer.body));
+    return answer.body.errors;
+  };
+
+  test("are told by what the report calls it, given to a program, remembered, and taken back", async () => {
+    await send(rows);
+    const nameless = ["", 1, ["three"], [{ currency: "EUR", amount: "1.00" }]];
+    assert.deepEqual(await unmatched(), [
+      ["QUIET SHOP LTD", 2, ["one", "two"], [{ currency: "EUR", amount: "6.00" }]],
+      nameless,
+    ]);
+    await call(["Quiet Shop Ltd"]);
+    assert.deepEqual(await unmatched(), [nameless]);
+    const next = (await send(["U-5,2026-06-05,quiet shop ltd,four,1.00,1.00,EUR,approved"])).body;
+    assert.equal(next.matchedToPrograms, 1);
+    await call([]);
+    assert.deepEqual(await unmatched(), [
+      ["QUIET SHOP LTD", 3, ["four", "one", "two"], [{ currency: "EUR", amount: "7.00" }]],
+      nameless,
+    ]);
+    const [sale] = await garden.store.rows<{ program: string }>(
+ "SELECT program_id::text AS program FROM conversions WHERE reference = 'U-3'"); // prettier-ignore
+    assert.equal(sale!.program, harbour.id, "a sub-ID that was issued says more than a word");
+  });
+
+  test("belong to one program: a word that means another already is refused", async () => {
+    assert.deepEqual(await call(["harbour"], 422), [
+      { path: "reportNames", message: "In reports “harbour” is Harbour already." },
+    ]);
+  });
+
+  test("become those of a program that is written down later", async () => {
+    await call([]);
+    const { id } = (
+      await garden.call("POST", "/sites/garden/programs", {
+        name: "Quiet Shop Ltd",
+        domains: ["late.example"],
+      })
+    ).body;
+    assert.deepEqual((await unmatched()).map(([word]: [string]) => word), [""]); // prettier-ignore
+    await garden.call("DELETE", `/sites/garden/programs/${id}`);
+  });
+});
+
 describe("earnings", () => {
   test("name the pages that send many clicks and earn nothing", async () => {
     const october = async (by: string) => (await garden.call("GET", `/sites/garden/earnings?from=2026-10-01&to=2026-10-31&by=${by}`)).body; // prettier-ignore

@@ -14,6 +14,8 @@ import {
   reportImportQuerySchema,
   reportLookSchema,
   reportResultSchema,
+  unmatchedQuerySchema,
+  unmatchedSchema,
 } from "../../core/objects/earning.ts";
 import {
   builtLinkSchema,
@@ -29,6 +31,7 @@ import {
   programSchema,
 } from "../../core/objects/program.ts";
 import { exportEarnings, readEarnings } from "../earnings/earnings.ts";
+import { listUnmatched } from "../earnings/unmatched.ts";
 import { fetchReport } from "../earnings/fetch-report.ts";
 import { lookAtReport, MOST_REPORT, type ReportFile } from "../earnings/import-report.ts";
 import { UNWATCHED } from "../jobs.ts";
@@ -239,6 +242,13 @@ export const programOperations: readonly Operation[] = [
       type: "text/csv; charset=utf-8",
       content: await exportEarnings(desk, site, query, now),
     }),
+  }),
+  operation("GET", `${EARNINGS}/unmatched`, {
+    summary: "Rows of reports that no program was found for, by what the reports call it",
+    role: "reader",
+    query: unmatchedQuerySchema,
+    answer: listOf(unmatchedSchema),
+    run: async ({ desk, site, query, now }) => wholeList(await listUnmatched(desk, site, query, now)),
   }),
   operation("GET", `${EARNINGS}/report`, {
     summary: "A network's report as the network answers it",

@@ -137,7 +137,12 @@ export async function exportEarnings(
   return `${Papa.unparse([head, ...rows], { newline: "\r\n" })}\r\n`;
 }
 
-function spanOf(site: OpenSite, query: EarningsQuery, now: number): EarningSpan {
+/** The span that a question asks about: the last 90 days where it names none. Refuses one that cannot be. */
+export function spanOf(
+  site: OpenSite,
+  query: Pick<EarningsQuery, "from" | "to" | "program">,
+  now: number,
+): EarningSpan {
   const to = query.to ?? dayOf(now);
   const from = query.from ?? dayOf(Date.parse(to) - (USUAL_DAYS - 1) * DAY_MS);
   const days = (Date.parse(to) - Date.parse(from)) / DAY_MS + 1;

@@ -18,6 +18,7 @@ import {
   updateProgram,
   type ProgramRow,
 } from "../../store/programs.ts";
+import { claimReported, releaseReported } from "../../store/report-names.ts";
 import { violatedIndex } from "../../store/store.ts";
 import { audit, type Actor, type Desk, type DeskCore } from "../desk.ts";
 import { fieldErrors, invalid, notFound, stale } from "../problem.ts";
@@ -41,6 +42,7 @@ export async function createProgram(
   now: number,
 ): Promise<Program> {
   await checkTemplate(desk, site, input);
+  await checkReportNames(desk, site, input, undefined);
   const stateDates = { [input.state]: dayOf(now) };
   const id = await named(input.name, () =>
     desk.store.transaction(async (transaction) => {
@@ -48,6 +50,11 @@ export async function createProgram(
         siteId: site.id,
         terms: input,
         stateDates,
+      });
+      await claimReported(desk.store, transaction, {
+        siteId: site.id,
+        programId: made,
+        words: calledIn(input),
       });
       await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
       return made;
@@ -72,12 +79,20 @@ export async function changeProgram(
   const terms = whole.data;
   if (isDeepStrictEqual(terms, row.terms)) return programView(row);
   await checkTemplate(desk, site, terms);
+  await checkReportNames(desk, site, terms, row.id);
+  const [before, after] = [calledIn(row.terms), calledIn(terms)];
+  const called = { siteId: site.id, programId: row.id };
   const stateDates =
     terms.state === row.terms.state ? row.stateDates : { ...row.stateDates, [terms.state]: dayOf(now) };
   await named(terms.name, () =>
     desk.store.transaction(async (transaction) => {
       if (!(await updateProgram(desk.store, transaction, { id: row.id, version, terms, stateDates })))
         throw stale(programView(await openProgram(desk, site, id)));
+      const given = after.filter((word) => !before.includes(word));
+      // What came in under an earlier name of the program itself stays its own.
+      const taken = before.filter((word) => !after.includes(word) && word !== row.terms.name.toLowerCase());
+      await claimReported(desk.store, transaction, { ...called, words: given });
+      await releaseReported(desk.store, transaction, { ...called, words: taken });
       await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
     }),
   );
@@ -165,6 +180,28 @@ async function checkTemplate(desk: Desk, site: OpenSite, terms: ProgramInput): P
       message: `${host} is none of ${where}: name it there first if tracked links really go to it.`,
     },
   ]);
+}
+
+// What reports call a program, in lower case.
+function calledIn({ name, reportNames }: Pick<ProgramInput, "name" | "reportNames">): string[] {
+  return [...new Set([name, ...reportNames].map((word) => word.toLowerCase()))];
+}
+
+// A word of a report means one program.
+async function checkReportNames(
+  desk: Desk,
+  site: OpenSite,
+  { reportNames }: ProgramInput,
+  id: string | undefined,
+): Promise<void> {
+  if (reportNames.length === 0) return;
+  for (const other of await programRows(desk.store, site.id)) {
+    const taken = other.id === id ? undefined : reportNames.find((word) => calledIn(other.terms).includes(word.toLowerCase())); // prettier-ignore
+    if (taken !== undefined)
+      throw invalid([
+        { path: "reportNames", message: `In reports “${taken}” is ${other.terms.name} already.` },
+      ]);
+  }
 }
 
 async function named<T>(name: string, write: () => Promise<T>): Promise<T> {

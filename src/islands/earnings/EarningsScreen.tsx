@@ -11,6 +11,7 @@ import { useAddressState } from "../../ui/url-state.ts";
 import { money } from "../programs/figures-in-words.ts";
 import { usePrograms } from "../programs/use-programs.ts";
 import { ImportReport } from "./ImportReport.tsx";
+import { UnmatchedRows } from "./UnmatchedRows.tsx";
 
 const Bars = lazy(async () => ({ default: (await import("../../ui/Bars.tsx")).Bars }));
 type By = (typeof EARNINGS_BY)[number];
@@ -68,6 +69,7 @@ function EarningsView({ site }: { site: Site }) {
 
 function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earnings }) {
   const { total, items, left, silent, unmatched } = earnings;
+  const [shown, show] = useAddressState("unmatched");
   if (total.money.length === 0 && total.clicks === 0)
     return (
       <p className="mb-6 rounded border border-dashed border-line p-8 text-center text-quiet">
@@ -88,8 +90,16 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
           </span>
         ))}
         <span className="text-quiet">{total.clicks.toLocaleString("en-GB")} clicks on short links to programs{total.theirClicks === null ? "" : `; the networks counted ${total.theirClicks.toLocaleString("en-GB")} on all tracked links`}.</span>
-        {unmatched > 0 ? <span className="text-warn"> {unmatched === 1 ? "1 row belongs" : `${unmatched.toLocaleString("en-GB")} rows belong`} to no program that is known.</span> : null}
+        {unmatched > 0 ? (
+          <>
+            {" "}
+            <button className="text-warn underline" aria-expanded={shown !== ""} onClick={() => show(shown ? "" : "1")}>
+              {unmatched === 1 ? "1 row belongs" : `${unmatched.toLocaleString("en-GB")} rows belong`} to no program that is known.
+            </button>
+          </>
+        ) : null}
       </p>
+      {unmatched > 0 && shown ? <UnmatchedRows site={site} from={earnings.from} to={earnings.to} /> : null}
       {by === "page" && silent.length > 0 ? (
         <p className="mb-2 text-sm text-warn">
           Many clicks and nothing earned: {silent.join(", ")}.

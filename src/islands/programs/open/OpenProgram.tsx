@@ -62,17 +62,29 @@ function builtFrom({ trackingId, template, domains }: Program): TermsBefore {
   return { trackingId, template, domains };
 }
 
+const DAY = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric" });
+
+function day(at: string): string {
+  return DAY.format(new Date(at));
+}
+
 function Summary(props: { site: Site; program: ProgramFigures; onTrack: () => void }) {
   const { site, program, onTrack } = props;
   const { state, stateDates, network, links, untracked, clicks, earned } = program;
   const name = encodeURIComponent(program.name);
+  const earlier = Object.entries(stateDates)
+    .filter(([one]) => one !== state)
+    .sort(([, a], [, b]) => a.localeCompare(b));
   return (
     <div className="grid gap-1 border-b border-line pb-3 text-sm">
       <p>
         <span className={STATE_TONE[state]}>{state}</span>
-        {stateDates[state] ? <span className="text-quiet"> since {stateDates[state]}</span> : null}
+        {stateDates[state] ? <span className="text-quiet"> since {day(stateDates[state])}</span> : null}
         {network ? ` on ${network}` : ""}; pays {commissionWords(program)}.
       </p>
+      {earlier.length > 0 ? (
+        <p className="text-quiet">Before: {earlier.map(([one, at]) => `${one} ${day(at)}`).join(", ")}.</p>
+      ) : null}
       <p>
         <a className="text-accent underline" href={`/${site.key}/ledger?program=${name}`}>
           {links} {links === 1 ? "link" : "links"}

@@ -151,6 +151,7 @@ export function ProgramForm(props: {
           {input("termsReview", "Look at terms again", { type: "date" })}
         </div>
         {input("tags", "Tags", { placeholder: "with commas between them" })}
+        {lines("reportNames", "Called in reports", 1, { placeholder: "besides its name, one a line" })}
         {lines("contacts", "Contacts", 2)}
         {lines("notes", "Notes", 3)}
       </fieldset>

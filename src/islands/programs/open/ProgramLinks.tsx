@@ -52,10 +52,16 @@ export function ProgramLinks(props: {
     void refreshPrograms();
     onDone();
   }, [run.state, run.result, site, onDone]);
+  // It stands above the form that it follows from, whose lower end is what one was looking at.
+  const section = useRef<HTMLElement>(null);
+  useEffect(() => {
+    section.current?.scrollIntoView({ block: "center" });
+    section.current?.focus({ preventScroll: true });
+  }, []);
   const answer = preview.state === "done" ? preview.result : undefined;
   const count = answer ? answer.links + answer.routes : 0;
   return (
-    <section aria-label="What becomes of its links" className="grid gap-2 rounded bg-wash p-2">
+    <section ref={section} tabIndex={-1} aria-label="What becomes of its links" className="grid gap-2 rounded bg-wash p-2">
       <p className="font-medium">{ASKS[become]}</p>
       <div className="flex flex-wrap items-center gap-3">
         {become === "plain" ? (

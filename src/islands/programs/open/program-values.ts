@@ -10,9 +10,14 @@ const EMPTY = programInputSchema.parse({ name: "New", domains: ["new.example"] }
 
 /** A program's fields as text; those of a new one as they begin. */
 export function typedOf(program: Program | undefined): TypedProgram {
-  const { needsReferrer, domains, tags, epc, ...rest } = program ?? { ...EMPTY, name: "", domains: [] };
+  const { needsReferrer, domains, reportNames, tags, epc, ...rest } = program ?? {
+    ...EMPTY,
+    name: "",
+    domains: [],
+  };
   const text: Record<string, string> = {
     domains: domains.join("\n"),
+    reportNames: reportNames.join("\n"),
     tags: tags.join(", "),
     epc7: epc.d7 ?? "",
     epc30: epc.d30 ?? "",
@@ -40,7 +45,7 @@ export function programOf({ text, needsReferrer }: TypedProgram): {
   value?: ProgramInput;
   errors: Record<string, string>;
 } {
-  const { epc7, epc30, epc90, domains = "", tags = "", ...rest } = text;
+  const { epc7, epc30, epc90, domains = "", reportNames = "", tags = "", ...rest } = text;
   const list = (typed: string, sign: RegExp): string[] => typed.split(sign).map((one) => one.trim()).filter(Boolean); // prettier-ignore
   const plain = Object.fromEntries(
     Object.entries(rest).map(([name, typed]) => {
@@ -52,6 +57,7 @@ export function programOf({ text, needsReferrer }: TypedProgram): {
     ...plain,
     needsReferrer,
     domains: list(domains, /[\n,\s]+/),
+    reportNames: list(reportNames, /\n/),
     tags: list(tags, /,/),
     epc: { d7: epc7?.trim() || null, d30: epc30?.trim() || null, d90: epc90?.trim() || null },
   });

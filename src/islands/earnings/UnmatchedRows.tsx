@@ -1,0 +1,95 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import type { Unmatched } from "../../core/objects/earning.ts";
+import type { Program, ProgramFigures } from "../../core/objects/program.ts";
+import type { Site } from "../../core/objects/site.ts";
+import { api, messageOf, queries, type ListOf } from "../../ui/api.ts";
+import { tell } from "../../ui/notices.ts";
+import { money } from "../programs/figures-in-words.ts";
+import { refreshPrograms, usePrograms } from "../programs/use-programs.ts";
+
+/** What reports call programs that are not known here, and whose each is: said once, it is remembered. */
+export function UnmatchedRows({ site, from, to }: { site: Site; from: string; to: string }) {
+  const unmatched = useQuery({
+    queryKey: ["earnings", site.id, "unmatched", from, to],
+    queryFn: async () =>
+      (await api<ListOf<Unmatched>>("GET", `/sites/${site.id}/earnings/unmatched?${new URLSearchParams({ from, to })}`)).items,
+  }); // prettier-ignore
+  const programs = usePrograms(site).data ?? [];
+  if (unmatched.isError)
+    return (
+      <p role="alert" className="text-bad">
+        {messageOf(unmatched.error)}
+      </p>
+    );
+  if (!unmatched.data) return <p className="text-quiet">Looking…</p>;
+  return (
+    <section aria-label="Rows without a program" className="mb-6 rounded bg-wash p-3">
+      <h2 className="font-medium">Rows without a program</h2>
+      <p className="mb-2 text-sm text-quiet">
+        No program has this name, and no sub-ID in them was issued here. Say whose they are: these rows are its own at once, and
+        those of later reports.
+      </p>
+      <table className="w-full text-left text-sm">
+        <thead className="text-quiet">
+          <tr className="border-b border-line">
+            {["In the report", "Network", "Rows", "Earned", "Their clicks", "Sub-IDs", "Orders", "Latest", "Belongs to"].map((head) => (
+              <th key={head} scope="col" className="py-1 pr-3 font-medium">{head}</th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {unmatched.data.map((row) => (
+            <tr key={`${row.network} ${row.word}`} className="border-b border-line/60 align-top">
+              <td className="py-1 pr-3 font-medium">{row.word || <span className="text-quiet">names no program</span>}</td>
+              <td className="py-1 pr-3">{row.network}</td>
+              <td className="py-1 pr-3 tabular-nums">{row.rows.toLocaleString("en-GB")}</td>
+              <td className="py-1 pr-3 tabular-nums">{row.money.map(({ amount, currency }) => money(amount, currency)).join(" + ") || "–"}</td>
+              <td className="py-1 pr-3 tabular-nums">{row.theirClicks.toLocaleString("en-GB")}</td>
+              <td className="py-1 pr-3 font-mono wrap-anywhere">{row.subIds.join(" ") || "–"}</td>
+              <td className="py-1 pr-3 font-mono wrap-anywhere">{row.references.join(" ") || "–"}</td>
+              <td className="py-1 pr-3 whitespace-nowrap">{row.last}</td>
+              <td className="py-1">{row.word === "" ? null : <BelongsTo site={site} row={row} programs={programs} />}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  ); // prettier-ignore
+}
+
+function BelongsTo(props: { site: Site; row: Unmatched; programs: readonly ProgramFigures[] }) {
+  const { site, row, programs } = props;
+  const call = (program: Program, reportNames: readonly string[]): Promise<Program> =>
+    api("PATCH", `/sites/${site.id}/programs/${program.id}`, { reportNames, version: program.version });
+  const failed = (error: unknown): void => tell(messageOf(error), { tone: "failed" });
+  const give = useMutation({
+    mutationFn: (program: ProgramFigures) => call(program, [...program.reportNames, row.word]),
+    onSuccess: (saved, program) => {
+      tell(`“${row.word}” in reports is ${saved.name}`, {
+        undo: () => void call(saved, program.reportNames).then(refresh, failed),
+      });
+      return refresh();
+    },
+    onError: failed,
+  });
+  return (
+    <select
+      className="field w-auto py-0.5"
+      aria-label={`${row.word} belongs to`}
+      value=""
+      disabled={give.isPending}
+      onChange={(event) => give.mutate(programs.find(({ id }) => id === event.target.value)!)}
+    >
+      <option value="">choose</option>
+      {programs.map(({ id, name }) => (
+        <option key={id} value={id}>
+          {name}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+function refresh(): Promise<unknown> {
+  return Promise.all([queries.invalidateQueries({ queryKey: ["earnings"] }), refreshPrograms()]);
+}

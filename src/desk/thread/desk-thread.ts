@@ -87,15 +87,21 @@ export function startDeskThread(
 
   begin();
   return {
-    run: <T>(task: DeskTask, progress: Progress) =>
-      new Promise<T>((resolve, reject) => {
-        if (!worker)
-          return reject(new Problem(503, "Not ready", "This is started anew; try again in a moment."));
-        const id = (lastId += 1);
-        waiting.set(id, { resolve: resolve as (result: unknown) => void, reject, progress });
-        progress.signal.addEventListener("abort", () => say({ kind: "stop", id }), { once: true });
-        say({ kind: "run", id, task });
-      }),
+    run: async <T>(task: DeskTask, progress: Progress) => {
+      if (!worker) throw new Problem(503, "Not ready", "This is started anew; try again in a moment.");
+      const id = (lastId += 1);
+      const stop = (): void => say({ kind: "stop", id });
+      progress.signal.addEventListener("abort", stop);
+      try {
+        return await new Promise<T>((resolve, reject) => {
+          waiting.set(id, { resolve: resolve as (result: unknown) => void, reject, progress });
+          say({ kind: "run", id, task });
+        });
+      } finally {
+        // Some signals outlive every task.
+        progress.signal.removeEventListener("abort", stop);
+      }
+    },
     async end() {
       ending = true;
       clearTimeout(again);

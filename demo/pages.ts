@@ -1,5 +1,6 @@
 import type { NavigationItem } from "../src/core/objects/navigation.ts";
 import type { BlockInput, PageInput } from "../src/core/objects/page.ts";
+import { olderPages } from "./more-pages.ts";
 
 /** Addresses of the simulated outside world, on the port it runs on. */
 export interface Outside {
@@ -28,7 +29,8 @@ export function outside(port: number): Outside {
   };
 }
 
-const a = (href: string, words: string, more = ""): string =>
+/** A link as the demo's pages write it. */
+export const a = (href: string, words: string, more = ""): string =>
   `<a href="${href.replaceAll("&", "&amp;")}"${more}>${words}</a>`;
 
 /** A picture from the demo's uploads, with its caption. */
@@ -103,8 +105,15 @@ export function demoNavigation(idOf: (path: string) => string): NavigationItem[]
   ];
 }
 
+/** A page of the demo, before it is checked and completed. */
+export type DemoPage = Partial<PageInput> & Pick<PageInput, "path" | "title" | "html" | "publish">;
+
 /** The magazine's pages. `short` is the host kept for short links, with its port. */
-export function demoPages(out: Outside, short: string): PageInput[] {
+export function demoPages(out: Outside, short: string): DemoPage[] {
+  return [...mainPages(out, short), ...olderPages(out, short)];
+}
+
+function mainPages(out: Outside, short: string): DemoPage[] {
   return [
     {
       path: "/",

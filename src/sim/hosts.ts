@@ -38,6 +38,9 @@ const drowned: OutsideHost = (url, request, response) => {
   page(response, status, "Drowned Lens", "<p>Drowned Lens closed its shop.</p>");
 };
 
+const letters: OutsideHost = (_url, _request, response) =>
+  page(response, 200, "Torch Letters", "<p>Readers write about what they made themselves.</p>");
+
 const slow: OutsideHost = async (_url, _request, response) => {
   await new Promise((resolve) => setTimeout(resolve, 4_000));
   page(response, 200, "Slow Tide Almanacs", "<p>Here at last.</p>");
@@ -53,4 +56,5 @@ export const OUTSIDE: ReadonlyMap<string, OutsideHost> = new Map<string, Outside
   ["polite-nothing.localhost", politeNothing],
   ["drowned-lens.localhost", drowned],
   ["slow-tide.localhost", slow],
+  ["torch-letters.localhost", letters],
 ]);

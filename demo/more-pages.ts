@@ -36,7 +36,7 @@ function firstNights(out: Outside): DemoPage[] {
       "The night sky with children",
       "Short, early, and with something hot.",
       `<p>Half an hour is plenty. Go out while it is still a little light: the first star is a better game than the thousandth.</p>
-<ul><li>Something hot in ${a(out.at("kettle-moor", "/item/night-flask"), "a flask that stays hot", NEW_TAB)}.</li><li>${a(out.saltmarsh("dew-and-felt", "felt-gloves", "children"), "Gloves with open fingers")}, two sizes too big.</li><li>The moon. It forgives every instrument, and it is where children want to go.</li></ul>
+<ul><li>Something hot in ${a(out.at("kettle-moor", "/item/night-flask"), "a flask that stays hot", NEW_TAB)}.</li><li>${a(out.at("dew-and-felt", "/item/felt-gloves"), "Gloves with open fingers")}, two sizes too big.</li><li>The moon. It forgives every instrument, and it is where children want to go.</li></ul>
 <p>Leave the telescope indoors. ${a("/first-nights/binoculars-before-telescopes", "Binoculars")} on a broom handle suit every height in the family.</p>`,
     ),
     page(
@@ -45,7 +45,7 @@ function firstNights(out: Outside): DemoPage[] {
       "Where to stand in a lit street",
       "A map of your own garden, made with a hand.",
       `<p>Hold a hand over each lamp in turn and see how much comes back. After ten minutes you know the one corner from which a hedge, a shed and a hand hide everything. Ours is behind the compost.</p>
-<p>A coat with a hood does what the hand did and leaves it free; ${a(out.saltmarsh("dew-and-felt", "observing-coat", "street"), "the one we wear")} has a hood that keeps its shape. For what to do then, go back to ${a("/first-nights/an-hour-with-nothing", "the first hour")}.</p>`,
+<p>A coat with a hood does what the hand did and leaves it free; ${a(out.at("dew-and-felt", "/item/observing-coat"), "the one we wear")} has a hood that keeps its shape. For what to do then, go back to ${a("/first-nights/an-hour-with-nothing", "the first hour")}.</p>`,
     ),
   ];
 }
@@ -95,7 +95,7 @@ function darkPlaces(out: Outside): DemoPage[] {
       "How dark is dark?",
       "A scale made of things you can see, not of numbers.",
       `<ol><li>You can read the garden gate’s number.</li><li>You can see that there is a gate.</li><li>The Plough has seven stars, and the fourth is not hard.</li><li>The Milky Way is there if you know.</li><li>The Milky Way is there.</li><li>You cannot find the Plough, because of all the stars in it.</li></ol>
-<p>Our lawn is a three. ${a("/dark-places/fernhill", "Fernhill")} is a five and, once, was a six; ${a(out.gannet("fernhill-cabins", "north-cabin", "dark"), "the north cabin")} is the one farthest from the gate.</p>`,
+<p>Our lawn is a three. ${a("/dark-places/fernhill", "Fernhill")} is a five and, once, was a six; ${a(out.at("fernhill-cabins", "/item/north-cabin"), "the north cabin")} is the one farthest from the gate.</p>`,
     ),
   ];
 }
@@ -115,7 +115,7 @@ function calendar(out: Outside, short: string): DemoPage[] {
       "The calendar",
       "The December sky",
       "Geminids, and a garden under frost.",
-      `<p>On the thirteenth the Geminids come slowly and in numbers. A blanket on the lawn, ${a("/first-nights/an-hour-with-nothing", "an hour with nothing")}, and ${a(out.saltmarsh("dew-and-felt", "observing-coat", "december"), "the observing coat")} over it.</p>
+      `<p>On the thirteenth the Geminids come slowly and in numbers. A blanket on the lawn, ${a("/first-nights/an-hour-with-nothing", "an hour with nothing")}, and ${a(out.at("dew-and-felt", "/item/observing-coat"), "the observing coat")} over it.</p>
 <p>Orion is in the south at midnight. The ${a(out.saltmarsh("starling-eyepieces", "thirteen-millimetre-wide", "december"), "13 mm")} shows the trapezium in one piece with its cloud. Gifts for somebody who looks up stand at ${a(`http://${short}/gift`, "lntn.localhost/gift")}.</p>`,
     ),
     page(

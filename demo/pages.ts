@@ -72,7 +72,7 @@ export function demoBlocks(out: Outside): BlockInput[] {
 }
 
 /** The navigation: a heading with a landing page and pages below it, single pages, and one way out. */
-export function demoNavigation(idOf: (path: string) => string): NavigationItem[] {
+export function demoNavigation(idOf: (path: string) => string, short: string): NavigationItem[] {
   const page = (label: string, path: string, children: NavigationItem[] = []): NavigationItem => ({
     id: path,
     label,
@@ -98,7 +98,7 @@ export function demoNavigation(idOf: (path: string) => string): NavigationItem[]
       id: "thirteen",
       label: "Our eyepiece",
       kind: "route",
-      address: "/to/thirteen",
+      address: `http://${short}/thirteen`,
       target: "same",
       children: [],
     },

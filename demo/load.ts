@@ -31,6 +31,8 @@ export const DEMO_SECOND_SIGN_IN = { email: "tobias@lowlantern.example", passwor
 
 const ACTOR: Actor = { name: "Mara Quill", role: "owner" };
 const RECORDS_AT_ONCE = 5_000;
+/** How long ago the programs came into the state that they are in. */
+const JOINED_BEFORE_MS = 150 * 86_400_000;
 /** The page that carries a program’s banner. */
 const BANNER_ON = "/resources";
 
@@ -73,7 +75,7 @@ async function fill(desk: Desk, simPort: number, now: number): Promise<void> {
     await keepNetwork(desk, ACTOR, await openSite(desk, id), network);
   const creatives: Creative[] = [];
   for (const program of demoPrograms(simPort, now)) {
-    const made = await createProgram(desk, ACTOR, await openSite(desk, id), program, now);
+    const made = await createProgram(desk, ACTOR, await openSite(desk, id), program, now - JOINED_BEFORE_MS);
     if (made.name !== "Harbour Optics") continue;
     for (const creative of demoCreatives(simPort))
       creatives.push(await keepCreative(desk, ACTOR, await openSite(desk, id), made.id, creative));

@@ -50,14 +50,14 @@ export function demoTreatments(now: number): TreatmentDay[] {
   return Array.from({ length: DAYS }, (_, index) => {
     const before = DAYS - index;
     const day = new Date(now - before * DAY_MS).toISOString().slice(0, 10);
-    const paid = 9 + Math.floor(index / 8);
-    const plain = 4 + Math.floor(index / 10);
+    const paid = 26 + Math.floor(index / 4);
+    const plain = 4 + Math.floor(index / 12);
     const isMarked = before <= MARKED_SINCE;
     return {
       day,
       sponsored: isMarked ? paid : Math.floor(paid / 4),
-      ugc: 0,
-      nofollow: isMarked ? 1 : 3,
+      ugc: before <= 40 ? 1 : 0,
+      nofollow: isMarked ? 0 : 3,
       plain: isMarked ? plain : plain + paid - Math.floor(paid / 4),
     };
   });

@@ -104,7 +104,13 @@ const shots: readonly Shot[] = [
     name: "creatives",
     path: "/low-lantern/programs?open=1",
     act: async (page) => {
-      await page.getByRole("region", { name: "Creatives" }).scrollIntoViewIfNeeded();
+      const form = page.getByRole("form", { name: "New creative" });
+      await form
+        .getByLabel("Snippet")
+        .fill(
+          '<a href="http://go.saltmarsh-partners.localhost:4602/c/[ACCOUNT]/harbour-optics?to=/&sub={sub}"><img src="http://harbour-optics.localhost:4602/banner.svg" width="300" height="100" alt="Dark nights"></a><script>count()</script>',
+        );
+      await form.getByRole("img").waitFor();
       await page.evaluate(() => scrollTo(0, document.body.scrollHeight));
     },
   },

@@ -29,6 +29,7 @@ export function UnmatchedRows({ site, from, to }: { site: Site; from: string; to
         No program has this name, and no sub-ID in them was issued here. Say whose they are: these rows are its own at once, and
         those of later reports.
       </p>
+      <div className="overflow-x-auto">
       <table className="w-full text-left text-sm">
         <thead className="text-quiet">
           <tr className="border-b border-line">
@@ -53,6 +54,7 @@ export function UnmatchedRows({ site, from, to }: { site: Site; from: string; to
           ))}
         </tbody>
       </table>
+      </div>
     </section>
   ); // prettier-ignore
 }

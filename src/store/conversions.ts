@@ -20,9 +20,9 @@ function keyText(by: EarningKey, group: string): string {
 export interface MoneyRow {
   key: string;
   currency: string;
-  approved: string;
-  pending: string;
-  reversed: string;
+  approved: number;
+  pending: number;
+  reversed: number;
   sales: number;
   leads: number;
   reversals: number;
@@ -62,22 +62,29 @@ export async function moneyBy(store: Store, span: EarningSpan, by: EarningKey): 
   return [...rows.values()];
 }
 
-const MONEY_LINE = /^(\S+) (approved|pending|reversed) (\S+) (-?\d+) (\d+) (.*)$/s;
-
+// Taken apart by its spaces: an expression with groups takes three times as long, and there are ten thousand lines.
 function addLine(rows: Map<string, MoneyRow>, line: string): void {
-  const [, currency, state, kind, sum, count, key] = MONEY_LINE.exec(line)!;
-  const at = `${currency} ${key}`;
+  const [currency, state, kind, sum, count] = line.split(" ", 5) as [
+    string,
+    MoneyState,
+    string,
+    string,
+    string,
+  ];
+  const key = line.slice(currency.length + state.length + kind.length + sum.length + count.length + 5);
+  const at = currency + key;
   let row = rows.get(at);
   if (!row) {
-    row = { key: key!, currency: currency!, approved: "0", pending: "0", reversed: "0", sales: 0, leads: 0, reversals: 0 }; // prettier-ignore
+    row = { key, currency, approved: 0, pending: 0, reversed: 0, sales: 0, leads: 0, reversals: 0 };
     rows.set(at, row);
   }
-  const field = state as "approved" | "pending" | "reversed";
-  row[field] = row[field] === "0" ? sum! : String(BigInt(row[field]) + BigInt(sum!));
+  row[state] += Number(sum);
   if (state === "reversed") row.reversals += Number(count);
   else if (kind === "sale") row.sales += Number(count);
   else if (kind === "lead") row.leads += Number(count);
 }
+
+type MoneyState = "approved" | "pending" | "reversed";
 
 /** Clicks in one group. */
 export interface ClickRow {

@@ -94,10 +94,13 @@ function grouped(
     if (!group) groups.set(key, (group = { key, clicks: 0, theirClicks: null, rows: [], weight: 0 }));
     return group;
   };
+  const units = new Map<string, number>();
   for (const row of money) {
     const group = at(row.key);
+    let unit = units.get(row.currency);
+    if (unit === undefined) units.set(row.currency, (unit = 10 ** (currencyDigits(row.currency) ?? 2)));
     group.rows.push(row);
-    group.weight += (Number(row.approved) + Number(row.pending)) / 10 ** (currencyDigits(row.currency) ?? 2);
+    group.weight += (row.approved + row.pending) / unit;
   }
   for (const { key, clicks: counted } of clicks) at(key).clicks = counted;
   for (const { key, clicks: counted } of theirs) at(key).theirClicks = counted;
@@ -160,8 +163,7 @@ function dayOf(at: number): string {
 }
 
 function sumsOf(row: MoneyRow, clicks: number): EarningSums {
-  const { currency, sales, leads, reversals } = row;
-  const [approved, pending, reversed] = [Number(row.approved), Number(row.pending), Number(row.reversed)];
+  const { currency, approved, pending, reversed, sales, leads, reversals } = row;
   const epc = earningsPer100(approved + pending, clicks);
   return {
     currency, sales, leads, reversals,
@@ -173,16 +175,17 @@ function sumsOf(row: MoneyRow, clicks: number): EarningSums {
 function totalsOf(rows: readonly MoneyRow[]): MoneyRow[] {
   const totals = new Map<string, MoneyRow>();
   for (const row of rows) {
-    const there = totals.get(row.currency);
-    const add = (a: string | undefined, b: string): string => String(BigInt(a ?? 0) + BigInt(b));
-    totals.set(row.currency, {
-      key: "", currency: row.currency,
-      approved: add(there?.approved, row.approved), pending: add(there?.pending, row.pending), reversed: add(there?.reversed, row.reversed),
-      sales: (there?.sales ?? 0) + row.sales, leads: (there?.leads ?? 0) + row.leads, reversals: (there?.reversals ?? 0) + row.reversals,
-    }); // prettier-ignore
+    const total = totals.get(row.currency);
+    if (!total) {
+      totals.set(row.currency, { ...row, key: "" });
+      continue;
+    }
+    for (const figure of FIGURES) total[figure] += row[figure];
   }
   return [...totals.values()];
 }
+
+const FIGURES = ["approved", "pending", "reversed", "sales", "leads", "reversals"] as const;
 
 async function labelsOf(
   core: DeskCore,

@@ -99,12 +99,13 @@ async function fill(desk: Desk, simPort: number, now: number): Promise<void> {
   // Pages link to one another: what a link is bound to is known once all of them are there.
   const pages = new Map<string, Page>();
   const short = `lntn.localhost:${desk.deliveryPort}`;
-  for (const page of demoPages(out, short))
+  const written = demoPages(out, short);
+  for (const page of written)
     pages.set(
       page.path,
       await createPage(desk, ACTOR, site, pageInputSchema.parse({ ...page, publish: false })),
     );
-  for (const page of demoPages(out, short)) {
+  for (const page of written) {
     const { id: pageId, version } = pages.get(page.path)!;
     const put = page.path === BANNER_ON ? await placeCreative(desk, ACTOR, site, creatives[0]!.id, { page: pageId }) : undefined; // prettier-ignore
     const saved = await savePage(desk, ACTOR, site, pageId, { html: page.html + (put?.html ?? ""), version });

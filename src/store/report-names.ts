@@ -9,35 +9,38 @@ export interface CalledInReports {
   words: readonly string[];
 }
 
-const TABLES = ["conversions", "network_clicks"] as const;
-const CALLED = "lower(c.program_word) = ANY(SELECT lower(word) FROM unnest($words::text[]) AS word)";
-
 /** Gives a program the rows of reports that belonged to none and call it by these words. */
-export async function claimReported(
+export function claimReported(
   store: Store,
   transaction: Transaction,
   called: CalledInReports,
 ): Promise<void> {
-  if (called.words.length === 0) return;
-  for (const table of TABLES)
-    await store.rows(
-      `UPDATE ${table} c SET program_id = $programId::bigint WHERE c.site_id = $siteId::bigint AND c.program_id IS NULL AND ${CALLED}`,
-      { ...called },
-      transaction,
-    );
+  return setOwner(store, transaction, called, "$programId::bigint", "c.program_id IS NULL");
 }
 
 /** Takes the rows from a program that were its own by these words alone: not those whose sub-ID says whose they are. */
-export async function releaseReported(
+export function releaseReported(
   store: Store,
   transaction: Transaction,
   called: CalledInReports,
 ): Promise<void> {
+  const byWordAlone = `c.program_id = $programId::bigint AND c.page_id IS NULL AND c.sub_id NOT IN (SELECT sub_id FROM ${PLACES})`;
+  return setOwner(store, transaction, called, "NULL", byWordAlone);
+}
+
+// Owner and condition are SQL over a row `c`.
+async function setOwner(
+  store: Store,
+  transaction: Transaction,
+  called: CalledInReports,
+  owner: string,
+  condition: string,
+): Promise<void> {
   if (called.words.length === 0) return;
-  for (const table of TABLES)
+  for (const table of ["conversions", "network_clicks"])
     await store.rows(
-      `UPDATE ${table} c SET program_id = NULL WHERE c.site_id = $siteId::bigint AND c.program_id = $programId::bigint AND c.page_id IS NULL
-         AND ${CALLED} AND c.sub_id NOT IN (SELECT sub_id FROM ${PLACES})`,
+      `UPDATE ${table} c SET program_id = ${owner} WHERE c.site_id = $siteId::bigint AND ${condition}
+         AND lower(c.program_word) = ANY(SELECT lower(word) FROM unnest($words::text[]) AS word)`,
       { ...called },
       transaction,
     );

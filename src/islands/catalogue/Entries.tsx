@@ -8,7 +8,7 @@ import { tell } from "../../ui/notices.ts";
 import { SortHead } from "../../ui/SortHead.tsx";
 import { useAddressState } from "../../ui/url-state.ts";
 import { commissionWords, money, STATE_TONE } from "../programs/figures-in-words.ts";
-import { usePrograms } from "../programs/use-programs.ts";
+import { refreshPrograms, useProgramChange, usePrograms } from "../programs/use-programs.ts";
 import { catalogueRows, sortedRows, type CatalogueRow } from "./rows.ts";
 
 /** What a catalogue answered. */
@@ -124,7 +124,7 @@ function Consider({ site, network, entry }: { site: Site; network: string; entry
     mutationFn: () => api<Program>("POST", `/sites/${site.id}/programs`, consideredProgram(entry, network)),
     onSuccess: (program) => {
       tell(`${program.name} stands among your programs as “considering”`);
-      return refresh();
+      return Promise.all([refreshPrograms(), queries.invalidateQueries({ queryKey: ["catalogue"] })]);
     },
     onError: (error) => tell(messageOf(error), { tone: "failed" }),
   });
@@ -137,38 +137,14 @@ function Consider({ site, network, entry }: { site: Site; network: string; entry
 
 function TakeTerms(props: { site: Site; program: ProgramFigures; newer: CatalogueRow["newer"] }) {
   const { site, program, newer } = props;
-  const write = (change: object, version: number): Promise<Program> =>
-    api("PATCH", `/sites/${site.id}/programs/${program.id}`, { ...change, version });
-  const take = useMutation({
-    mutationFn: () => write(newer, program.version),
-    onSuccess: (saved) => {
-      const before = Object.fromEntries(
-        Object.keys(newer).map((name) => [name, program[name as keyof ProgramFigures]]),
-      );
-      tell(`${program.name} has the catalogue’s terms`, {
-        undo: () =>
-          void write(before, saved.version).then(refresh, (error: unknown) =>
-            tell(messageOf(error), { tone: "failed" }),
-          ),
-      });
-      return refresh();
-    },
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
-  });
+  const take = useProgramChange(site, ({ name }) => `${name} has the catalogue’s terms`);
   return (
     <button
       className="block text-sm text-accent hover:underline"
       disabled={take.isPending}
-      onClick={() => take.mutate()}
+      onClick={() => take.mutate({ program, change: newer })}
     >
       Take over these terms
     </button>
   );
-}
-
-function refresh(): Promise<unknown> {
-  return Promise.all([
-    queries.invalidateQueries({ queryKey: ["catalogue"] }),
-    queries.invalidateQueries({ queryKey: ["programs"] }),
-  ]);
 }

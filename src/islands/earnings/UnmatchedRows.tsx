@@ -1,11 +1,10 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import type { Unmatched } from "../../core/objects/earning.ts";
-import type { Program, ProgramFigures } from "../../core/objects/program.ts";
+import type { ProgramFigures } from "../../core/objects/program.ts";
 import type { Site } from "../../core/objects/site.ts";
-import { api, messageOf, queries, type ListOf } from "../../ui/api.ts";
-import { tell } from "../../ui/notices.ts";
+import { api, messageOf, type ListOf } from "../../ui/api.ts";
 import { money } from "../programs/figures-in-words.ts";
-import { refreshPrograms, usePrograms } from "../programs/use-programs.ts";
+import { useProgramChange, usePrograms } from "../programs/use-programs.ts";
 
 /** What reports call programs that are not known here, and whose each is: said once, it is remembered. */
 export function UnmatchedRows({ site, from, to }: { site: Site; from: string; to: string }) {
@@ -61,26 +60,18 @@ export function UnmatchedRows({ site, from, to }: { site: Site; from: string; to
 
 function BelongsTo(props: { site: Site; row: Unmatched; programs: readonly ProgramFigures[] }) {
   const { site, row, programs } = props;
-  const call = (program: Program, reportNames: readonly string[]): Promise<Program> =>
-    api("PATCH", `/sites/${site.id}/programs/${program.id}`, { reportNames, version: program.version });
-  const failed = (error: unknown): void => tell(messageOf(error), { tone: "failed" });
-  const give = useMutation({
-    mutationFn: (program: ProgramFigures) => call(program, [...program.reportNames, row.word]),
-    onSuccess: (saved, program) => {
-      tell(`“${row.word}” in reports is ${saved.name}`, {
-        undo: () => void call(saved, program.reportNames).then(refresh, failed),
-      });
-      return refresh();
-    },
-    onError: failed,
-  });
+  const give = useProgramChange(site, ({ name }) => `“${row.word}” in reports is ${name}`);
+  const choose = (chosen: string): void => {
+    const program = programs.find(({ id }) => id === chosen)!;
+    give.mutate({ program, change: { reportNames: [...program.reportNames, row.word] } });
+  };
   return (
     <select
       className="field w-auto py-0.5"
       aria-label={`${row.word} belongs to`}
       value=""
       disabled={give.isPending}
-      onChange={(event) => give.mutate(programs.find(({ id }) => id === event.target.value)!)}
+      onChange={(event) => choose(event.target.value)}
     >
       <option value="">choose</option>
       {programs.map(({ id, name }) => (
@@ -90,8 +81,4 @@ function BelongsTo(props: { site: Site; row: Unmatched; programs: readonly Progr
       ))}
     </select>
   );
-}
-
-function refresh(): Promise<unknown> {
-  return Promise.all([queries.invalidateQueries({ queryKey: ["earnings"] }), refreshPrograms()]);
 }

@@ -42,6 +42,30 @@ export function useSaveProgram(site: Site, program: Program | undefined) {
   });
 }
 
+/** Changes a few fields of a program at once, says so in `said`, and offers to put them back. */
+export function useProgramChange(site: Site, said: (saved: Program) => string) {
+  const write = (id: string, change: Partial<ProgramInput>, version: number): Promise<Program> =>
+    api("PATCH", `/sites/${site.id}/programs/${id}`, { ...change, version });
+  const failed = (error: unknown): void => tell(messageOf(error), { tone: "failed" });
+  // Catalogues and earnings tell of programs, too.
+  const refresh = (): Promise<unknown> =>
+    Promise.all([
+      refreshPrograms(),
+      queries.invalidateQueries({ queryKey: ["catalogue"] }),
+      queries.invalidateQueries({ queryKey: ["earnings"] }),
+    ]);
+  return useMutation({
+    mutationFn: ({ program, change }: { program: Program; change: Partial<ProgramInput> }) =>
+      write(program.id, change, program.version),
+    onSuccess: (saved, { program, change }) => {
+      const before = Object.fromEntries(Object.keys(change).map((name) => [name, program[name as keyof Program]])); // prettier-ignore
+      tell(said(saved), { undo: () => void write(saved.id, before, saved.version).then(refresh, failed) });
+      return refresh();
+    },
+    onError: failed,
+  });
+}
+
 /** Takes a program away, with its undo. */
 export function useDeleteProgram(site: Site) {
   return useMutation({

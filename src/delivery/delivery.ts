@@ -30,6 +30,8 @@ export interface DeliveryOptions {
 export interface Delivery {
   server: Server;
   health(): Promise<DeliveryHealth>;
+  /** Sequence number of the last change of the store that readers of this process get. */
+  lastChange(): string;
   /** A page's document as readers would get it now; undefined when this process does not know the site yet. */
   preview(siteId: string, page: PublishedPage & { id?: string }): string | undefined;
   /** Stops following and copying, after a last copy; the server is the caller's to close. */
@@ -81,6 +83,7 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
   return {
     server: createServer(listener),
     health,
+    lastChange: () => index.lastChange(),
     preview(siteId, page) {
       const site = index.current().siteById(siteId);
       return site && documentOf(site, page, publicAddress(site.primary, page.path, deliveryPort));

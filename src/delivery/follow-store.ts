@@ -23,6 +23,8 @@ export interface FollowedIndex {
   current(): DeliveryIndex;
   /** Goes up with every change that was taken in; what was rendered before may be out of date. */
   generation(): number;
+  /** Sequence number of the last change that was taken in. */
+  lastChange(): string;
   stop(): Promise<void>;
 }
 
@@ -68,9 +70,10 @@ export async function followStore(
         if (end > at) await takeInRoutes(changes.slice(at, end));
         else await takeIn(changes[(end = at + 1) - 1]!);
         at = end;
+        generation += 1;
         seq = changes[at - 1]!.seq;
       }
-      if (!changes || changes.length > 0) generation += 1;
+      if (!changes) generation += 1;
       if (!changes || changes.length < CHANGES_AT_ONCE) return;
     }
   }
@@ -97,6 +100,7 @@ export async function followStore(
   return {
     current: () => index,
     generation: () => generation,
+    lastChange: () => seq,
     async stop() {
       clearInterval(timer);
       again = false;

@@ -4,13 +4,17 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { startDelivery, type Delivery } from "../../src/delivery/delivery.ts";
 import { listening, closed } from "../../src/listening.ts";
+import { newestChange } from "../../src/store/changes.ts";
 import { openStore } from "../../src/store/store.ts";
+import { until } from "./ask.ts";
 
 /** A delivery listener on a port of its own. */
 export interface TestDelivery extends Delivery {
   port: number;
   folder: string;
   reports: string[];
+  /** Waits until readers get everything that was committed up to now. */
+  level(): Promise<void>;
   end(): Promise<void>;
 }
 
@@ -35,6 +39,10 @@ export async function testDelivery(
     port: (delivery.server.address() as AddressInfo).port,
     folder,
     reports,
+    async level() {
+      const newest = BigInt(await newestChange(store));
+      await until("delivery is level with the store", () => BigInt(delivery.lastChange()) >= newest);
+    },
     async end() {
       await closed(delivery.server);
       await delivery.stop();

@@ -1,7 +1,7 @@
 import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import type { Page } from "playwright-core";
-import { until } from "../support/ask.ts";
+import { ask, until } from "../support/ask.ts";
 import { assertAccessible, testApp, type TestApp } from "../support/browser.ts";
 
 let app: TestApp;
@@ -70,10 +70,8 @@ describe("a program, the whole way", () => {
     );
     await composer.getByRole("button", { name: "Set link" }).click();
     await page.getByRole("button", { name: "Publish" }).click();
-    await page
-      .getByText(/^Published/)
-      .first()
-      .waitFor();
+    const asReader = () => ask(app.sitePort, "/gear/warm-hands", { host: "lowlantern.localhost" });
+    await until("readers get the link", async () => (await asReader()).body.includes("gear-warm-hands-1"));
 
     // A reader clicks and buys.
     const reader = await app.browser.newContext();

@@ -70,13 +70,15 @@ describe("rules on the bench", () => {
     await page.getByText("can never decide anything").waitFor();
     const handle = page.getByRole("button", { name: /^Move “Network links are paid”/ });
     await handle.focus();
-    await page.keyboard.press("Space");
-    await page.waitForTimeout(200);
-    await page.keyboard.press("ArrowUp");
-    await page.waitForTimeout(200);
-    await page.keyboard.press("ArrowUp");
-    await page.waitForTimeout(200);
-    await page.keyboard.press("Space");
+    for (const [key, told] of [
+      ["Space", "“Network links are paid” is picked up from place 3"],
+      ["ArrowUp", "“Network links are paid” is over place 2"],
+      ["ArrowUp", "“Network links are paid” is over place 1"],
+      ["Space", "“Network links are paid” is put down at place 1"],
+    ] as const) {
+      await page.keyboard.press(key);
+      await page.getByText(told).waitFor();
+    }
     await page.getByRole("button", { name: "Move “Network links are paid”, now at place 1" }).waitFor();
     await page.getByRole("button", { name: "Take my changes back" }).click();
     await page.getByRole("button", { name: "Move “Network links are paid”, now at place 2" }).waitFor();

@@ -248,7 +248,7 @@ describe("what stands around pages", () => {
     await page.mouse.down();
     await page.mouse.move(from!.x + 8, from!.y - 20, { steps: 4 });
     await page.mouse.move(to!.x + 8, to!.y + 4, { steps: 12 });
-    await page.waitForTimeout(400);
+    await page.getByText(/“Resources” is over place 1 of \d/).waitFor();
     await page.mouse.up();
     const grips = page.getByRole("button", { name: /^Move / });
     await until(

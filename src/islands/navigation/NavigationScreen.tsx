@@ -1,19 +1,5 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import {
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  closestCenter,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from "@dnd-kit/core";
-import {
-  SortableContext,
-  arrayMove,
-  sortableKeyboardCoordinates,
-  verticalListSortingStrategy,
-} from "@dnd-kit/sortable";
+import { arrayMove } from "@dnd-kit/sortable";
 import { Plus } from "lucide-react";
 import { useState } from "react";
 import {
@@ -27,6 +13,7 @@ import type { Site } from "../../core/objects/site.ts";
 import { api, ApiProblem, messageOf, queries, type ListOf } from "../../ui/api.ts";
 import { tell } from "../../ui/notices.ts";
 import { Screen } from "../../ui/Screen.tsx";
+import { SortedList, type Dropped } from "../../ui/SortedList.tsx";
 import { WritePlaces } from "../../ui/WritePlaces.tsx";
 import { NavigationRow } from "./NavigationRow.tsx";
 import { moveBranch, shiftBranch, type FlatItem } from "../../core/navigation/branches.ts";
@@ -71,10 +58,6 @@ function Tree({
 }) {
   const [flat, setFlat] = useState<readonly FlatItem[]>(() => flattenNavigation(navigation.items));
   const [open, setOpen] = useState<string>();
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   const save = useMutation({
     mutationFn: (items: NavigationItem[]) =>
       api<Navigation>("PUT", `/sites/${site.id}/navigation`, { version: navigation.version, items }),
@@ -95,13 +78,11 @@ function Tree({
     setFlat((before) => [...before, { ...item, id, children: [], level: 0 }]);
     if (item.label === "") setOpen(id);
   };
-  const dropped = ({ active, over, delta }: DragEndEvent): void => {
-    const from = flat.findIndex(({ id }) => id === active.id);
-    const to = over ? flat.findIndex(({ id }) => id === over.id) : from;
+  const dropped = ({ id, from, to, aside }: Dropped): void => {
     const moved = to === from ? flat : arrayMove([...flat], from, to);
     // To the side means deeper or higher up.
-    const steps = Math.round(delta.x / 28);
-    setFlat(steps === 0 ? moved : shiftBranch(moved, active.id as string, steps));
+    const steps = Math.round(aside / 28);
+    setFlat(steps === 0 ? moved : shiftBranch(moved, id, steps));
   };
   const isChanged = JSON.stringify(treeNavigation(flat)) !== JSON.stringify(navigation.items);
   const inside = new Set(flat.flatMap(({ page }) => page ?? []));
@@ -145,26 +126,28 @@ function Tree({
               : "The navigation is empty; readers see none."}
           </p>
         ) : (
-          <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
-            <SortableContext items={flat.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
-              <ol>
-                {flat.map((item) => (
-                  <NavigationRow
-                    key={item.id}
-                    site={site}
-                    item={item}
-                    pages={pages}
-                    open={open === item.id}
-                    onOpen={(isOpen) => setOpen(isOpen ? item.id : undefined)}
-                    onChange={(part) => change(item.id, part)}
-                    onRemove={() => remove(item.id)}
-                    onMove={(step) => setFlat(moveBranch(flat, item.id, step))}
-                    onShift={(step) => setFlat(shiftBranch(flat, item.id, step))}
-                  />
-                ))}
-              </ol>
-            </SortableContext>
-          </DndContext>
+          <SortedList
+            ids={flat.map(({ id }) => id)}
+            nameOf={(id) => flat.find((item) => item.id === id)?.label || "an entry without a label"}
+            onDrop={dropped}
+          >
+            <ol>
+              {flat.map((item) => (
+                <NavigationRow
+                  key={item.id}
+                  site={site}
+                  item={item}
+                  pages={pages}
+                  open={open === item.id}
+                  onOpen={(isOpen) => setOpen(isOpen ? item.id : undefined)}
+                  onChange={(part) => change(item.id, part)}
+                  onRemove={() => remove(item.id)}
+                  onMove={(step) => setFlat(moveBranch(flat, item.id, step))}
+                  onShift={(step) => setFlat(shiftBranch(flat, item.id, step))}
+                />
+              ))}
+            </ol>
+          </SortedList>
         )}
         <p className="mt-3 text-sm text-quiet">
           Drag an entry by its grip, to the side for its level; or, with an entry’s grip focused, Alt with the

@@ -1,21 +1,8 @@
-import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from "@dnd-kit/core";
-import {
-  arrayMove,
-  SortableContext,
-  sortableKeyboardCoordinates,
-  verticalListSortingStrategy,
-} from "@dnd-kit/sortable";
+import { arrayMove } from "@dnd-kit/sortable";
 import type { Site } from "../../../core/objects/site.ts";
 import type { RuleAdvice } from "../../../core/rules/advice.ts";
 import type { WorkedRule } from "../use-working-set.ts";
+import { SortedList } from "../../../ui/SortedList.tsx";
 import { RuleRow } from "./RuleRow.tsx";
 
 /** The rules in their order: dragged by pointer, or by keyboard with Space and the arrows on their handle. */
@@ -30,45 +17,38 @@ export function RuleList(props: {
   onChange: (rules: readonly WorkedRule[]) => void;
 }) {
   const { site, rules, advice, decides, open, onOpen, onChange } = props;
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
-  const keys = rules.map(({ key }) => key);
-  const drop = ({ active, over }: DragEndEvent): void => {
-    if (!over || active.id === over.id) return;
-    onChange(arrayMove([...rules], keys.indexOf(String(active.id)), keys.indexOf(String(over.id))));
-  };
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
-      <SortableContext items={keys} strategy={verticalListSortingStrategy}>
-        <ol aria-label="Rules in their order" className="relative">
-          {rules.map((one, index) => (
-            <RuleRow
-              key={one.key}
-              site={site}
-              worked={one}
-              place={index + 1}
-              advice={advice.filter((item) => item.rules[0] === index)}
-              decides={one.rule.enabled ? decides?.[index] : undefined}
-              isOpen={open === one.key}
-              onOpen={(isOpen) => onOpen(isOpen ? one.key : undefined)}
-              onChange={(rule) => onChange(rules.map((other) => (other === one ? { ...one, rule } : other)))}
-              onCopy={() =>
-                onChange([
-                  ...rules.slice(0, index + 1),
-                  {
-                    key: `${one.key}-copy-${rules.length}`,
-                    rule: { ...one.rule, name: `${one.rule.name}, again` },
-                  },
-                  ...rules.slice(index + 1),
-                ])
-              }
-              onDelete={() => onChange(rules.filter((other) => other !== one))}
-            />
-          ))}
-        </ol>
-      </SortableContext>
-    </DndContext>
+    <SortedList
+      ids={rules.map(({ key }) => key)}
+      nameOf={(key) => rules.find((one) => one.key === key)?.rule.name ?? ""}
+      onDrop={({ from, to }) => from !== to && onChange(arrayMove([...rules], from, to))}
+    >
+      <ol aria-label="Rules in their order" className="relative">
+        {rules.map((one, index) => (
+          <RuleRow
+            key={one.key}
+            site={site}
+            worked={one}
+            place={index + 1}
+            advice={advice.filter((item) => item.rules[0] === index)}
+            decides={one.rule.enabled ? decides?.[index] : undefined}
+            isOpen={open === one.key}
+            onOpen={(isOpen) => onOpen(isOpen ? one.key : undefined)}
+            onChange={(rule) => onChange(rules.map((other) => (other === one ? { ...one, rule } : other)))}
+            onCopy={() =>
+              onChange([
+                ...rules.slice(0, index + 1),
+                {
+                  key: `${one.key}-copy-${rules.length}`,
+                  rule: { ...one.rule, name: `${one.rule.name}, again` },
+                },
+                ...rules.slice(index + 1),
+              ])
+            }
+            onDelete={() => onChange(rules.filter((other) => other !== one))}
+          />
+        ))}
+      </ol>
+    </SortedList>
   );
 }

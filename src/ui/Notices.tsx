@@ -1,9 +1,12 @@
-import { Undo2, X } from "lucide-react";
+import { LoaderCircle, Undo2, X } from "lucide-react";
 import { useSyncExternalStore } from "react";
+import { queries } from "./api.ts";
+import { useBehind } from "./behind.ts";
 import { currentNotices, dismiss, listen } from "./notices.ts";
 
-/** What was done lately, with undo where there is one. */
+/** What was done lately, with undo where there is one; and whether the screen is behind it. */
 export function Notices() {
+  const behind = useBehind(queries);
   const notices = useSyncExternalStore(listen, currentNotices, currentNotices);
   return (
     <div
@@ -11,6 +14,12 @@ export function Notices() {
       aria-live="polite"
       className="fixed bottom-4 left-4 z-50 flex max-w-[min(30rem,calc(100vw-2rem))] flex-col gap-2"
     >
+      {behind ? (
+        <p className="flex items-center gap-2 rounded border border-line bg-sheet px-3 py-2 text-quiet shadow-lg">
+          <LoaderCircle size={15} aria-hidden className="animate-spin motion-reduce:animate-none" />
+          Reading what was changed last; this follows by itself.
+        </p>
+      ) : null}
       {notices.map((notice) => (
         <div
           key={notice.id}

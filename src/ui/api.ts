@@ -1,4 +1,5 @@
 import { QueryClient } from "@tanstack/react-query";
+import { isBehind } from "./behind.ts";
 
 /** A problem document that the API answered (RFC 9457). */
 export class ApiProblem extends Error {
@@ -56,7 +57,11 @@ export interface ListOf<T> {
 /** Server state of all islands on a screen. */
 export const queries = new QueryClient({
   defaultOptions: {
-    queries: { staleTime: 2_000, retry: (count, error) => !(error instanceof ApiProblem) && count < 2 },
+    queries: {
+      staleTime: 2_000,
+      refetchInterval: ({ state }) => (isBehind(state.data) ? 1_000 : false),
+      retry: (count, error) => !(error instanceof ApiProblem) && count < 2,
+    },
   },
 });
 

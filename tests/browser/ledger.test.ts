@@ -20,7 +20,7 @@ describe("the ledger", () => {
     await facets.getByRole("button", { name: /^sponsored/ }).click();
     await facets.getByRole("button", { name: /^hop\.gannet-row/ }).click();
     assert.match(page.url(), /treatment=sponsored&host=hop\.gannet-row\.localhost/);
-    await page.getByText("5 links").waitFor();
+    await page.getByText("7 links", { exact: true }).waitFor();
     await page.keyboard.press("f");
     await page.keyboard.type("quiet");
     await page.waitForURL(/q=quiet/);
@@ -46,6 +46,22 @@ describe("the ledger", () => {
     await page.getByRole("link", { name: "Back to the ledger" }).click();
     await page.getByRole("complementary", { name: /^The link/ }).waitFor();
     assert.equal(page.url(), address);
+    await context.close();
+  });
+
+  test("says that it is behind what was changed last, and follows by itself", async () => {
+    const { context, page } = await app.signedIn();
+    let asked = 0;
+    await page.route(/\/links\?/, async (route) => {
+      const response = await route.fetch();
+      const links = (await response.json()) as object;
+      asked += 1;
+      await route.fulfill({ response, json: asked > 1 ? links : { ...links, items: [], current: false } });
+    });
+    await page.goto("/low-lantern/ledger");
+    await page.getByRole("status").getByText("Reading what was changed last").waitFor();
+    await page.getByRole("row").nth(1).waitFor();
+    await page.getByText("Reading what was changed last").waitFor({ state: "detached" });
     await context.close();
   });
 

@@ -78,6 +78,7 @@ export async function testDesk(): Promise<TestDesk> {
         method,
         headers: {
           ...(body === undefined && options.raw === undefined ? {} : { "Content-Type": "application/json" }),
+          Prefer: "wait=30", // a slow machine is no reason for an answer from before
           ...options.headers,
         },
       };

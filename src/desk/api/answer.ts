@@ -1,6 +1,7 @@
 import findMyWay from "find-my-way";
 import { MAX_HTML } from "../../core/objects/page.ts";
 import { mayAct, type Actor, type Desk } from "../desk.ts";
+import { ledgerReady, MOST_PATIENCE_MS, USUAL_PATIENCE_MS } from "../ledger/ready.ts";
 import { fieldErrors, Problem } from "../problem.ts";
 import { withOwnHost } from "../routes/route-values.ts";
 import { openSite } from "../sites.ts";
@@ -76,7 +77,9 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
   const body = operation.body ? checked(operation.body, input, 422) : undefined;
 
   const bytes = operation.takesBytes ? await readBytes(request, operation.takesBytes) : new Uint8Array();
-  const background = /(?:^|[,\s])respond-async(?:[,;\s]|$)/i.test(request.headers.get("prefer") ?? "");
+  const prefer = request.headers.get("prefer") ?? "";
+  const current = operation.ofLedger ? await ledgerReady(desk, site!, patienceOf(prefer)) : undefined;
+  const background = /(?:^|[,\s])respond-async(?:[,;\s]|$)/i.test(prefer);
   const result = await operation.run({
     desk,
     actor,
@@ -111,7 +114,15 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
   }
   if (result instanceof Accepted)
     return Response.json(result.job, { status: 202, headers: { Location: `/api/v1/jobs/${result.job.id}` } });
-  return Response.json(result, { status: operation.status });
+  return Response.json(current === undefined ? result : { ...(result as object), current }, {
+    status: operation.status,
+  });
+}
+
+// How long the caller would rather wait than get what was (RFC 7240 section 4.3), in milliseconds.
+function patienceOf(prefer: string): number {
+  const seconds = /(?:^|[,;\s])wait=(\d{1,4})(?:[,;\s]|$)/i.exec(prefer)?.[1];
+  return seconds === undefined ? USUAL_PATIENCE_MS : Math.min(Number(seconds) * 1_000, MOST_PATIENCE_MS);
 }
 
 function unknownCall(path: string, method: string): Problem {

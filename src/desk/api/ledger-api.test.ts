@@ -162,7 +162,8 @@ describe("the ledger", () => {
 
   test("every count is what narrowing to it leaves", async () => {
     for (const narrowed of ["", "place=page", "reach=external&anchor=text"]) {
-      const { body: facets } = await garden.call("GET", `${LINKS}/facets?${narrowed}`);
+      const { current, ...facets } = (await garden.call("GET", `${LINKS}/facets?${narrowed}`)).body;
+      assert.equal(current, true);
       for (const [facet, counts] of Object.entries(
         facets as Record<string, { value: string; links: number }[]>,
       ))
@@ -237,6 +238,25 @@ describe("the ledger", () => {
     );
     await garden.call("DELETE", `/sites/garden/routes/${made.body.id}`);
     assert.deepEqual((await links("q=lost"))[0]!.kind, "broken");
+  });
+
+  test("tells when it is behind what was changed last, as long as its caller would wait", async () => {
+    const { id } = await page("/behind", '<p><a href="https://late.example/">late</a></p>');
+    const { thread } = garden.desk;
+    garden.desk.thread = { ...thread, run: () => new Promise(() => {}) };
+    try {
+      await garden.store.rows("UPDATE ledger_states SET seq = 0");
+      const now = { headers: { Prefer: "wait=0" } };
+      for (const call of [LINKS, `${LINKS}/facets`, `${LINKS}/groups?by=host`, `${LINKS}/report`]) {
+        const { status, body } = await garden.call("GET", call, undefined, now);
+        assert.deepEqual([status, body.current], [200, false], call);
+      }
+    } finally {
+      garden.desk.thread = thread;
+    }
+    const { body } = await garden.call("GET", `${LINKS}?host=late.example`);
+    assert.deepEqual([body.current, body.total], [true, 1]);
+    await garden.call("DELETE", `/sites/garden/pages/${id}`);
   });
 
   test("shows the draft and what readers get apart when they differ", async () => {

@@ -33,6 +33,7 @@ export const ledgerOperations: readonly Operation[] = [
     role: "reader",
     query: linksQuery,
     answer: listOf(ledgerLinkSchema),
+    ofLedger: true,
     run: ({ desk, site, query }) => listLinks(desk, site, query),
   }),
   operation("GET", `${LINKS}/facets`, {
@@ -40,6 +41,7 @@ export const ledgerOperations: readonly Operation[] = [
     role: "reader",
     query: ledgerFilterSchema,
     answer: ledgerFacetsSchema,
+    ofLedger: true,
     run: ({ desk, site, query }) => linkFacets(desk, site, query),
   }),
   operation("GET", `${LINKS}/groups`, {
@@ -47,12 +49,14 @@ export const ledgerOperations: readonly Operation[] = [
     role: "reader",
     query: groupsQuery,
     answer: listOf(ledgerGroupSchema),
+    ofLedger: true,
     run: ({ desk, site, query }) => groupLinks(desk, site, query),
   }),
   operation("GET", `${LINKS}/report`, {
     summary: "Readers' outside links by treatment, host, page and day",
     role: "reader",
     answer: ledgerReportSchema,
+    ofLedger: true,
     run: ({ desk, site, now }) => reportLinks(desk, site, now),
   }),
   operation("GET", `${LINKS}/export`, {

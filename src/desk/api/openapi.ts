@@ -90,6 +90,13 @@ function operationObject(operation: Operation): Record<string, unknown> {
 function answerObject(operation: Operation): Record<string, unknown> {
   if (operation.status === 204) return { description: "Done" };
   const schema = operation.answer ? jsonSchema(operation.answer, "output") : { type: "string" };
+  if (operation.ofLedger)
+    Object.assign(schema.properties as object, {
+      current: {
+        type: "boolean",
+        description: "Whether what was changed last is in it; “Prefer: wait=SECONDS” waits longer for that.",
+      },
+    });
   return {
     description: "The answer",
     content: { [operation.media === "file" ? "*/*" : operation.media]: { schema } },

@@ -39,6 +39,8 @@ export interface Operation {
   media: Media;
   /** The content security policy of an HTML answer that the workspace shows in a frame. */
   shownWithin?: string;
+  /** The answer is made from the ledger: it waits a moment for it, and tells as `current` whether what was changed last is in it. */
+  ofLedger?: boolean;
   /** The largest body in bytes, when the operation takes the body whole and not as JSON. */
   takesBytes?: number;
   run(call: Call<unknown, unknown>): Promise<unknown>;
@@ -53,6 +55,7 @@ interface Definition<Q extends z.ZodType, B extends z.ZodType> {
   status?: 200 | 201 | 204;
   media?: Media;
   shownWithin?: string;
+  ofLedger?: boolean;
   takesBytes?: number;
   run(call: Call<z.infer<Q>, z.infer<B>>): Promise<unknown>;
 }

@@ -55,7 +55,6 @@ import { dropCredentials, keepCredentials, renewSeals, showCredentials } from ".
 import { listPrograms } from "../programs/list-programs.ts";
 import { keepColumns, keepNetwork, keptColumns, listNetworks } from "../programs/networks.ts";
 import * as programs from "../programs/programs.ts";
-import { ledgerReady } from "../ledger/list-links.ts";
 import type { DeskTask } from "../thread/tasks.ts";
 import { Accepted, listOf, operation, SITE, wholeList, type Operation } from "./operation.ts";
 
@@ -70,10 +69,8 @@ export const programOperations: readonly Operation[] = [
     role: "reader",
     query: programListQuery,
     answer: listOf(programFiguresSchema),
-    run: async ({ desk, site, query, now }) => {
-      await ledgerReady(desk, site);
-      return wholeList(await listPrograms(desk, site, query, now));
-    },
+    ofLedger: true,
+    run: async ({ desk, site, query, now }) => wholeList(await listPrograms(desk, site, query, now)),
   }),
   operation("POST", PROGRAMS, {
     summary: "Add a program",
@@ -121,10 +118,8 @@ export const programOperations: readonly Operation[] = [
     summary: "What the program supplies, filled from its account, with the pages that use it",
     role: "reader",
     answer: listOf(creativeSchema),
-    run: async ({ desk, site, params }) => {
-      await ledgerReady(desk, site);
-      return wholeList(await listCreatives(desk, site, params.id!));
-    },
+    ofLedger: true,
+    run: async ({ desk, site, params }) => wholeList(await listCreatives(desk, site, params.id!)),
   }),
   operation("POST", `${PROGRAM}/creatives`, {
     summary: "Keep a snippet as a creative",
@@ -138,10 +133,8 @@ export const programOperations: readonly Operation[] = [
     summary: "What all joined programs supply, ready to be put into a text",
     role: "reader",
     answer: listOf(creativeSchema),
-    run: async ({ desk, site }) => {
-      await ledgerReady(desk, site);
-      return wholeList(await listCreatives(desk, site));
-    },
+    ofLedger: true,
+    run: async ({ desk, site }) => wholeList(await listCreatives(desk, site)),
   }),
   operation("POST", `${SITE}/creatives/:id/place`, {
     summary: "Make a creative ready for one place, with a label of its own",

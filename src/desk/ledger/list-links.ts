@@ -9,7 +9,6 @@ import {
 } from "../../core/objects/ledger.ts";
 import { guardedCell } from "../../core/formats/spreadsheet-cell.ts";
 import { relTokens } from "../../core/rules/link-attributes.ts";
-import { newestChange } from "../../store/changes.ts";
 import {
   countFacets,
   groupLedger,
@@ -19,41 +18,13 @@ import {
   type LedgerGroupRow,
   type LedgerListRow,
 } from "../../store/ledger-reading.ts";
-import { ledgerState } from "../../store/ledger-rows.ts";
 import type { Desk } from "../desk.ts";
-import { UNWATCHED } from "../jobs.ts";
 import { cursorOffset, listing, listQuery, type Listing } from "../lists.ts";
-import { currentRules } from "../rules/rules.ts";
 import type { OpenSite } from "../sites.ts";
+import { ledgerLevel } from "./ready.ts";
 
 export const linksQuery = listQuery.extend(ledgerFilterSchema.shape);
 export const groupsQuery = linksQuery.extend({ by: z.enum(["host", "page"], "by is host or page.") });
-
-const MOST_WAIT_MS = 1_500;
-
-/**
- * Lets the ledger catch up with what was just changed, for a moment: whoever changes a rule and asks for links
- * should see what came of it. A large ledger goes on catching up behind the answer.
- */
-export async function ledgerReady(desk: Desk, site: OpenSite): Promise<void> {
-  const [state, seq, { version }] = await Promise.all([
-    ledgerState(desk.store, site.id),
-    newestChange(desk.store),
-    currentRules(desk, site),
-  ]);
-  if (state && state.seq === seq && state.rulesVersion === version) return;
-  const caughtUp = desk.thread.run({ do: "catch-up", siteId: site.id }, UNWATCHED);
-  let timer: NodeJS.Timeout | undefined;
-  const patience = new Promise<void>((resolve) => (timer = setTimeout(resolve, MOST_WAIT_MS)));
-  const done = caughtUp.then(
-    () => clearTimeout(timer),
-    (error: unknown) => {
-      clearTimeout(timer);
-      desk.report("The ledger could not catch up.", error);
-    },
-  );
-  await Promise.race([done, patience]);
-}
 
 /** The links of a site as the ledger has them, in the order of pages and their text. */
 export async function listLinks(
@@ -61,7 +32,6 @@ export async function listLinks(
   site: OpenSite,
   query: z.infer<typeof linksQuery>,
 ): Promise<Listing<LedgerLink>> {
-  await ledgerReady(desk, site);
   const { limit, cursor, sort, ...filter } = query;
   const { rows, total } = await readLedger(desk.store, site.id, filter, {
     sort,
@@ -77,7 +47,6 @@ export async function listLinks(
 
 /** What a filter leaves, by everything it can be narrowed by. */
 export async function linkFacets(desk: Desk, site: OpenSite, filter: LedgerFilter): Promise<LedgerFacets> {
-  await ledgerReady(desk, site);
   const rows = await countFacets(desk.store, site.id, filter);
   const of = (facet: string): LedgerFacets["kind"] =>
     rows.filter((row) => row.facet === facet).map(({ value, links }) => ({ value, links }));
@@ -100,7 +69,6 @@ export async function groupLinks(
   site: OpenSite,
   query: z.infer<typeof groupsQuery>,
 ): Promise<Listing<LedgerGroupRow>> {
-  await ledgerReady(desk, site);
   const { limit, cursor, by, sort: _, ...filter } = query;
   const { rows, total } = await groupLedger(desk.store, site.id, filter, by, {
     limit,
@@ -131,7 +99,7 @@ const HEAD = [
 
 /** The ledger as CSV, as far as a filter leaves it. */
 export async function exportLinks(desk: Desk, site: OpenSite, filter: LedgerFilter): Promise<string> {
-  await ledgerReady(desk, site);
+  await ledgerLevel(desk, site);
   const ids = await ledgerIds(desk.store, site.id, filter, MOST_EXPORTED);
   const lines = [HEAD.join(",")];
   for (let from = 0; from < ids.length; from += EXPORTED_AT_ONCE) {

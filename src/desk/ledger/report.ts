@@ -3,14 +3,12 @@ import { treatmentDays } from "../../store/ledger-days.ts";
 import { groupLedger } from "../../store/ledger-reading.ts";
 import type { Desk } from "../desk.ts";
 import type { OpenSite } from "../sites.ts";
-import { ledgerReady } from "./list-links.ts";
 
 const MOST_GROUPS = 500;
 const FOR_READERS = { edition: "readers", reach: "external" } as const;
 
 /** What can be shown to whoever asks how outside links are marked: by treatment, host, page and day. */
 export async function reportLinks(desk: Desk, site: OpenSite, now: number): Promise<LedgerReport> {
-  await ledgerReady(desk, site);
   const [hosts, pages, days] = await Promise.all([
     groupLedger(desk.store, site.id, FOR_READERS, "host", { limit: MOST_GROUPS, offset: 0 }),
     groupLedger(desk.store, site.id, FOR_READERS, "page", { limit: MOST_GROUPS, offset: 0 }),

@@ -5,7 +5,7 @@ import { notFound } from "../../problem.ts";
 import { changeMany, undoMany } from "../../routes/bulk.ts";
 import type { OpenSite } from "../../sites.ts";
 import { keepSaved } from "../keep-saved.ts";
-import { ledgerReady } from "../list-links.ts";
+import { ledgerLevel } from "../ready.ts";
 import { planChange, shownChanges, type BulkPlan } from "./plan.ts";
 import { putBack, writeDocuments, type BeforePage } from "./write-documents.ts";
 
@@ -19,7 +19,7 @@ export async function changeLinks(
   bulk: LinkBulk,
   progress: Progress,
 ): Promise<LinkBulkAnswer> {
-  await ledgerReady(desk, site);
+  await ledgerLevel(desk, site);
   const plan = await planChange(desk, actor, site, bulk, progress);
   if (bulk.dryRun || (plan.documents.length === 0 && plan.routes.length === 0))
     return answerOf(plan, null, plan.refused);

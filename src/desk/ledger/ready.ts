@@ -1,0 +1,50 @@
+import { newestChange } from "../../store/changes.ts";
+import { ledgerState } from "../../store/ledger-rows.ts";
+import type { Desk } from "../desk.ts";
+import { UNWATCHED } from "../jobs.ts";
+import { Problem } from "../problem.ts";
+import { currentRules } from "../rules/rules.ts";
+import type { OpenSite } from "../sites.ts";
+
+/** How long an answer waits for the ledger when its caller does not say (`Prefer: wait`). */
+export const USUAL_PATIENCE_MS = 1_500;
+/** The longest that anything waits for it. */
+export const MOST_PATIENCE_MS = 60_000;
+
+/**
+ * Lets the ledger catch up with what was just changed: whoever changes a rule and asks for links should see what came
+ * of it. True when it has; false when it goes on behind the answer, which is then made from what was.
+ */
+export async function ledgerReady(desk: Desk, site: OpenSite, patienceMs: number): Promise<boolean> {
+  const [state, seq, { version }] = await Promise.all([
+    ledgerState(desk.store, site.id),
+    newestChange(desk.store),
+    currentRules(desk, site),
+  ]);
+  if (state && state.seq === seq && state.rulesVersion === version) return true;
+  const caughtUp = desk.thread.run({ do: "catch-up", siteId: site.id }, UNWATCHED).then(
+    () => true,
+    (error: unknown) => {
+      desk.report("The ledger could not catch up.", error);
+      return false;
+    },
+  );
+  let timer: NodeJS.Timeout | undefined;
+  const patience = new Promise<boolean>((resolve) => {
+    timer = setTimeout(() => resolve(false), patienceMs);
+  });
+  const ready = await Promise.race([caughtUp, patience]);
+  clearTimeout(timer);
+  return ready;
+}
+
+/** For what cannot say that it is made from what was (files, changes): waits long, and throws a 503 after that. */
+export async function ledgerLevel(desk: Desk, site: OpenSite): Promise<void> {
+  if (await ledgerReady(desk, site, MOST_PATIENCE_MS)) return;
+  throw new Problem(
+    503,
+    "The ledger is behind",
+    "It is still reading what was changed last, and nothing was done. Try again in a moment.",
+    { headers: { "Retry-After": "10" } },
+  );
+}

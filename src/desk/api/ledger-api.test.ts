@@ -391,10 +391,24 @@ describe("many at once", () => {
     assert.deepEqual(
       (await links("host=news.example&place=page")).map(({ kind, shortLink }) => [kind, shortLink?.used]),
       [
-        ["external", false],
-        ["external", false],
+        ["external", undefined],
+        ["external", undefined],
       ],
     );
+    assert.equal(await count(), before, "what was made for it is gone again");
+  });
+
+  test("short links made for a change that is undone stay where somebody uses them by now", async () => {
+    const { body } = await bulk({
+      filter: { host: "news.example", place: "page" },
+      action: { do: "shorten" },
+    });
+    const short = (await links("host=news.example&place=page"))[0]!.shortLink!;
+    const used = await page("/uses-it", `<p><a href="${short.url}">the news</a></p>`);
+    const undone = await garden.call("POST", `${LINKS}/bulk/${body.batch}/undo`);
+    assert.match(undone.body.left[0], /^\/\S+ stands in a text$/);
+    assert.equal((await garden.call("GET", `/sites/garden/routes/${short.id}`)).status, 200);
+    await garden.call("DELETE", `/sites/garden/pages/${used.id}`);
   });
 
   test("a published text that differs from its draft changes with it, and comes back", async () => {

@@ -6,10 +6,20 @@ import { changeMany, undoMany } from "../../routes/bulk.ts";
 import type { OpenSite } from "../../sites.ts";
 import { keepSaved } from "../keep-saved.ts";
 import { ledgerLevel } from "../ready.ts";
+import { takeBack, type MadeShort } from "./shorten.ts";
 import { planChange, shownChanges, type BulkPlan } from "./plan.ts";
 import { putBack, writeDocuments, type BeforePage } from "./write-documents.ts";
 
 const KEPT_AT_ONCE = 100;
+
+/** What a change of many keeps for its undo. */
+interface KeptBefore {
+  pages: BeforePage[];
+  /** The batch of routes that were changed with it. */
+  routes: string | null;
+  /** Short links that were made for it; absent in what was kept before they were noted. */
+  made?: MadeShort[];
+}
 
 /** Changes many links in one step that can be undone as one; or, as a dry run, says what it would do. */
 export async function changeLinks(
@@ -30,13 +40,14 @@ export async function changeLinks(
       plan.refused.push(...refused);
       const [kept] = await desk.store.rows<{ id: string }>(
         `WITH kept AS (INSERT INTO link_batches (site_id, action, before, made_by) VALUES ($site::bigint, $action::jsonb, $before::jsonb, $by) RETURNING id) SELECT id::text FROM kept`,
-        { site: site.id, action: JSON.stringify(bulk.action), before: JSON.stringify({ pages: before, routes }), by: actor.name },
+        { site: site.id, action: JSON.stringify(bulk.action), before: JSON.stringify({ pages: before, routes, made: plan.made } satisfies KeptBefore), by: actor.name },
         transaction,
       ); // prettier-ignore
       return { id: kept!.id, pages: before.map(({ id }) => id) };
     })
     .catch(async (error: unknown) => {
       if (routes !== null) await undoMany(desk, actor, site, routes);
+      await takeBack(desk, actor, site, plan.made);
       throw error;
     });
   await keepAll(desk, site, batch.pages);
@@ -56,17 +67,21 @@ export async function undoChange(
   site: OpenSite,
   batchId: string,
 ): Promise<{ restored: number; left: string[] }> {
-  const [batch] = await desk.store.rows<{ before: { pages: BeforePage[]; routes: string | null } }>(
+  const [batch] = await desk.store.rows<{ before: KeptBefore }>(
     "UPDATE link_batches SET undone_at = now() WHERE id = $id::bigint AND site_id = $site::bigint AND undone_at IS NULL RETURNING before",
     { id: /^\d{1,18}$/.test(batchId) ? batchId : "0", site: site.id },
   );
   if (!batch) throw notFound("This change");
-  const { pages, routes } = batch.before;
+  const { pages, routes, made } = batch.before;
   const left = await desk.store.transaction((transaction) => putBack(desk, actor, site, pages, transaction));
   const ofRoutes = routes === null ? { restored: 0, left: [] } : await undoMany(desk, actor, site, routes);
   await keepAll(desk, site, pages.map(({ id }) => id)); // prettier-ignore
+  const leftShorts = await takeBack(desk, actor, site, made ?? []);
   await audit(desk, actor, { siteId: site.id, action: "links.undo", object: `batch ${batchId}` });
-  return { restored: pages.length - left.length + ofRoutes.restored, left: [...left, ...ofRoutes.left] };
+  return {
+    restored: pages.length - left.length + ofRoutes.restored,
+    left: [...left, ...ofRoutes.left, ...leftShorts],
+  };
 }
 
 // Routes change first: their own undo stands ready should the pages fail.

@@ -8,7 +8,7 @@ import { Problem } from "../../problem.ts";
 import type { OpenSite } from "../../sites.ts";
 import { creativeChange, linksOfCreative } from "./creative-change.ts";
 import { linksTo, programChange, type AddressChange, type ProgramChange } from "./program-change.ts";
-import { shortUrls } from "./shorten.ts";
+import { shortUrls, type MadeShort } from "./shorten.ts";
 
 /** What becomes of that which stands inside a link. */
 export type InsideChange =
@@ -45,6 +45,8 @@ export interface BulkPlan {
   /** Route's id to its new destination. */
   routes: { id: string; address: string; before: string; after: string }[];
   refused: { where: string; message: string }[];
+  /** Short links that were made for it. */
+  made: MadeShort[];
 }
 
 const MOST_LINKS = 50_000;
@@ -67,7 +69,7 @@ export async function planChange(
   const shorts =
     bulk.action.do === "shorten"
       ? await shortUrls(desk, site, rows, bulk.dryRun ? undefined : actor)
-      : undefined;
+      : { urls: undefined, made: [] };
   const documents = new Map<string, PlannedDocument>();
   const refused: BulkPlan["refused"] = [];
   for (const [index, row] of rows.entries()) {
@@ -77,7 +79,7 @@ export async function planChange(
     const change =
       ofCreative?.(row) ??
       ofProgram?.link(row, address) ??
-      changeOf(row, address, bulk.action, shorts?.get(row.destination_key));
+      changeOf(row, address, bulk.action, shorts.urls?.get(row.destination_key));
     if (change && "refused" in change) refused.push({ where, message: `${row.href}: ${change.refused}` });
     if (!change || "refused" in change) continue;
     const key = `${row.page_id} ${row.edition}`;
@@ -92,6 +94,7 @@ export async function planChange(
     documents: [...documents.values()],
     routes: await plannedRoutes(desk, site, bulk, rows, ofProgram?.change, refused),
     refused,
+    made: shorts.made,
   };
 }
 

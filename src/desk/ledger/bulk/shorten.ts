@@ -1,6 +1,7 @@
 import { publicAddress } from "../../../core/address/public-address.ts";
 import type { ChangedRow } from "../../../store/ledger-reading.ts";
 import type { Actor, Desk } from "../../desk.ts";
+import { changeMany } from "../../routes/bulk.ts";
 import { shortenMany } from "../../routes/shorten-many.ts";
 import type { OpenSite } from "../../sites.ts";
 
@@ -10,18 +11,25 @@ export type ShortUrl = string | { refused: string };
 const AT_ONCE = 1_000;
 const BY_DRY_RUN: Actor = { name: "preview", role: "reader" };
 
-/** By destination: the short link that it has or would get. With an actor those that are missing are made. */
+/** A short link that was made for a change of many. */
+export interface MadeShort {
+  id: string;
+  address: string;
+}
+
+/** By destination: the short link that it has or would get. With an actor those that are missing are made, and told. */
 export async function shortUrls(
   desk: Desk,
   site: OpenSite,
   rows: readonly ChangedRow[],
   actor?: Actor,
-): Promise<Map<string, ShortUrl>> {
+): Promise<{ urls: Map<string, ShortUrl>; made: MadeShort[] }> {
   const wanted = new Map<string, string>();
   for (const row of rows)
     if (row.kind_of_link === "external" && !wanted.has(row.destination_key))
       wanted.set(row.destination_key, row.ends);
   const urls = new Map<string, ShortUrl>();
+  const made: MadeShort[] = [];
   const entries = [...wanted];
   for (let from = 0; from < entries.length; from += AT_ONCE) {
     const part = entries.slice(from, from + AT_ONCE);
@@ -34,7 +42,37 @@ export async function shortUrls(
       const [key] = part[line - 1]!;
       if (state === "refused" || address === null) urls.set(key, { refused: message });
       else urls.set(key, route?.url ?? publicAddress(site.shortHost, address, desk.deliveryPort));
+      if (state === "new" && route) made.push({ id: route.id, address: route.address });
     }
   }
-  return urls;
+  return { urls, made };
+}
+
+/**
+ * Takes short links away again that were made for a change of many which is undone. One that somebody changed, followed
+ * or used in a text since stays; told are those with the reason.
+ */
+export async function takeBack(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  made: readonly MadeShort[],
+): Promise<string[]> {
+  if (made.length === 0) return [];
+  const rows = await desk.store.rows<{ id: string; reason: string | null }>(
+    `SELECT r.id::text, CASE WHEN r.version > 1 THEN 'was changed' WHEN c.clicks > 0 THEN 'was followed'
+       WHEN EXISTS (SELECT FROM ledger_links l WHERE l.site_id = r.site_id AND l.route_id = r.id) THEN 'stands in a text' END AS reason
+     FROM routes r LEFT JOIN route_clicks c ON c.route_id = r.id
+     WHERE r.site_id = $site::bigint AND r.id = ANY($ids::bigint[]) AND r.deleted_at IS NULL`,
+    { site: site.id, ids: made.map(({ id }) => id) },
+  );
+  const unused = rows.filter(({ reason }) => reason === null).map(({ id }) => id);
+  for (let from = 0; from < unused.length; from += AT_ONCE)
+    await changeMany(desk, actor, site, {
+      ids: unused.slice(from, from + AT_ONCE),
+      action: { do: "delete" },
+      dryRun: false,
+    });
+  const addressOf = new Map(made.map(({ id, address }) => [id, address]));
+  return rows.flatMap(({ id, reason }) => (reason === null ? [] : [`${addressOf.get(id)!} ${reason}`]));
 }

@@ -36,7 +36,7 @@ export async function undoChange(site: Site, batch: string): Promise<void> {
     const { restored, left } = await api<{ restored: number; left: string[] }>("POST", `/sites/${site.id}/links/bulk/${batch}/undo`); // prettier-ignore
     tell(
       left.length > 0
-        ? `Put back ${restored}; ${left.join(", ")} changed since and stay as they are`
+        ? `Put back ${restored}; these stay as they are: ${left.join(", ")}`
         : "Put back as it was",
     );
   } catch (error) {

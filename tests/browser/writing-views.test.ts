@@ -215,9 +215,19 @@ describe("what stands around pages", () => {
       await page.keyboard.press(`Alt+${key}`);
     await page.getByRole("button", { name: "Entry", exact: true }).click();
     await page.getByLabel("Label").fill("The weather");
-    await page.getByRole("textbox", { name: "Address" }).fill("sky.example/tonight");
+    await page.getByRole("combobox", { name: "Address", exact: true }).fill("sky.example/tonight");
     await page.getByRole("radio", { name: "Same tab" }).click();
     await assertAccessible(page, "the navigation");
+    await page.getByRole("button", { name: "Entry", exact: true }).click();
+    await page.getByLabel("Label").fill("Our almanac");
+    await page.getByLabel("Kind").selectOption("Short link");
+    await page.getByRole("combobox", { name: "Address", exact: true }).fill("windowsill");
+    await page
+      .getByRole("option", { name: /Windowsill almanac/ })
+      .first()
+      .click();
+    const almanac = await page.getByRole("combobox", { name: "Address", exact: true }).inputValue();
+    assert.match(almanac, /^http:\/\/lntn\.localhost:\d+\/\S+$/, "found by its words");
     await page.getByRole("button", { name: "Save for readers" }).click();
     await until("readers have it", async () => {
       const html = await delivered("/resources");
@@ -228,7 +238,8 @@ describe("what stands around pages", () => {
         /Reviews<\/a><ul><li><a href="\/instruments\/a-pier-in-the-lawn">A pier in the lawn<\/a><\/li><\/ul>/.test(
           html,
         ) &&
-        /<a href="https:\/\/sky\.example\/tonight">The weather<\/a>/.test(html)
+        /<a href="https:\/\/sky\.example\/tonight">The weather<\/a>/.test(html) &&
+        html.includes(`<a href="${almanac}"`)
       );
     });
     assert.match(

@@ -8,6 +8,7 @@ import type { Site } from "../../core/objects/site.ts";
 import { FieldRow } from "../../ui/FieldRow.tsx";
 import { TabChoice } from "../../ui/TabChoice.tsx";
 import type { FlatItem } from "../../core/navigation/branches.ts";
+import { NavigationAddress } from "./NavigationAddress.tsx";
 
 const KIND_WORDS: Readonly<Record<NavigationKind, string>> = {
   page: "Page",
@@ -92,11 +93,12 @@ export function NavigationRow(props: {
 }
 
 function Fields(props: {
+  site: Site;
   item: FlatItem;
   pages: readonly PageSummary[];
   onChange: (part: Partial<NavigationItem>) => void;
 }) {
-  const { item, pages, onChange } = props;
+  const { site, item, pages, onChange } = props;
   const byPage = item.kind === "page" || (item.kind === "heading" && item.address === undefined);
   return (
     <div className="grid gap-3 border-t border-line p-3 md:grid-cols-2">
@@ -152,17 +154,7 @@ function Fields(props: {
         </FieldRow>
       ) : null}
       {item.kind !== "page" && item.page === undefined ? (
-        <FieldRow label={item.kind === "heading" ? "Or an address it lands on" : "Address"}>
-          {(field) => (
-            <input
-              {...field}
-              className="field font-mono text-sm"
-              placeholder={item.kind === "file" ? "/files/…" : item.kind === "route" ? "/to/…" : "https://…"}
-              value={item.address ?? ""}
-              onChange={(event) => onChange({ address: event.target.value || undefined })}
-            />
-          )}
-        </FieldRow>
+        <NavigationAddress site={site} item={item} onChange={(address) => onChange({ address })} />
       ) : null}
       <div className="self-end">
         <TabChoice value={item.target} onChange={(target) => onChange({ target })} />

@@ -87,7 +87,8 @@ export function useWorkingSet(site: Site): WorkingSet {
     },
   });
   return {
-    inForce,
+    // Until there is something to work on, nothing is shown to be in force: an empty set is not what is there.
+    inForce: set && inForce,
     failure: query.isError ? messageOf(query.error) : undefined,
     rules: set?.rules ?? [],
     isChanged,

@@ -4,6 +4,9 @@ import type { Destination } from "./use-destinations.ts";
 
 /** The one field for every destination: what is typed is kept, what is found is offered below and taken with the arrows. */
 export function DestinationField(props: {
+  label?: string;
+  /** Whether the field has the caret as soon as it is there. */
+  focus?: boolean;
   value: string;
   found: readonly Destination[];
   error: string | undefined;
@@ -33,7 +36,7 @@ export function DestinationField(props: {
   return (
     <div>
       <label htmlFor={id} className="mb-0.5 block text-sm font-medium">
-        Where it leads
+        {props.label ?? "Where it leads"}
       </label>
       <input
         id={id}
@@ -44,7 +47,7 @@ export function DestinationField(props: {
         aria-activedescendant={at >= 0 ? `${id}-${at}` : undefined}
         aria-invalid={props.error ? true : undefined}
         aria-describedby={`${id}-note`}
-        autoFocus
+        autoFocus={props.focus ?? true}
         autoComplete="off"
         className="field font-mono text-sm"
         placeholder="Paste an address, or type words: a page, a short link, a file, a heading"

@@ -1,0 +1,34 @@
+import type { NavigationItem } from "../../core/objects/navigation.ts";
+import type { Site } from "../../core/objects/site.ts";
+import { DestinationField } from "../write/compose/DestinationField.tsx";
+import { useDestinations, type Destination } from "../write/compose/use-destinations.ts";
+
+// Pages are chosen by their title beside it; short links and files are found by their words.
+const OFFERED: Partial<Record<NavigationItem["kind"], readonly Destination["kind"][]>> = {
+  route: ["route"],
+  file: ["file"],
+};
+
+/** Where an entry of the navigation leads, when that is no page: an address, or a short link or file found by its words. */
+export function NavigationAddress(props: {
+  site: Site;
+  item: Pick<NavigationItem, "kind" | "address">;
+  onChange: (address: string | undefined) => void;
+}) {
+  const { site, item, onChange } = props;
+  const typed = item.address ?? "";
+  const { found } = useDestinations(site, typed, []);
+  const kinds = OFFERED[item.kind] ?? ["route", "file"];
+  return (
+    <DestinationField
+      label={item.kind === "heading" ? "Or an address it lands on" : "Address"}
+      focus={false}
+      value={typed}
+      found={found.filter(({ kind, address }) => kinds.includes(kind) && address !== typed)}
+      error={undefined}
+      hint={undefined}
+      onChange={(text) => onChange(text || undefined)}
+      onPick={({ address }) => onChange(address)}
+    />
+  );
+}

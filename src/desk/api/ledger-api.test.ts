@@ -240,25 +240,6 @@ describe("the ledger", () => {
     assert.deepEqual((await links("q=lost"))[0]!.kind, "broken");
   });
 
-  test("tells when it is behind what was changed last, as long as its caller would wait", async () => {
-    const { id } = await page("/behind", '<p><a href="https://late.example/">late</a></p>');
-    const { thread } = garden.desk;
-    garden.desk.thread = { ...thread, run: () => new Promise(() => {}) };
-    try {
-      await garden.store.rows("UPDATE ledger_states SET seq = 0");
-      const now = { headers: { Prefer: "wait=0" } };
-      for (const call of [LINKS, `${LINKS}/facets`, `${LINKS}/groups?by=host`, `${LINKS}/report`]) {
-        const { status, body } = await garden.call("GET", call, undefined, now);
-        assert.deepEqual([status, body.current], [200, false], call);
-      }
-    } finally {
-      garden.desk.thread = thread;
-    }
-    const { body } = await garden.call("GET", `${LINKS}?host=late.example`);
-    assert.deepEqual([body.current, body.total], [true, 1]);
-    await garden.call("DELETE", `/sites/garden/pages/${id}`);
-  });
-
   test("shows the draft and what readers get apart when they differ", async () => {
     const { version } = (await garden.call("GET", `/sites/garden/pages/${lamps.id}`)).body;
     await garden.call("PUT", `/sites/garden/pages/${lamps.id}`, {
@@ -287,19 +268,6 @@ describe("the ledger", () => {
     assert.equal(status, 202);
     assert.match(headers.get("location")!, /\/jobs\//);
     assert.deepEqual(await bare(), before);
-  });
-
-  test("keeps views by name", async () => {
-    const kept = await garden.call("POST", `${LINKS}/views`, { name: "Paid", query: "program=Shop" });
-    assert.equal(kept.status, 201);
-    await garden.call("POST", `${LINKS}/views`, { name: "Paid", query: "rel=sponsored" });
-    const { body } = await garden.call("GET", `${LINKS}/views`);
-    assert.deepEqual(
-      body.items.map(({ name, query }: { name: string; query: string }) => [name, query]),
-      [["Paid", "rel=sponsored"]],
-    );
-    assert.equal((await garden.call("DELETE", `${LINKS}/views/${body.items[0].id}`)).status, 204);
-    assert.equal((await garden.call("DELETE", `${LINKS}/views/${body.items[0].id}`)).status, 404);
   });
 
   test("the report counts what readers get, over time", async () => {
@@ -373,42 +341,6 @@ describe("many at once", () => {
     const cleared = await bulk({ filter: { byHand: "1" }, action: { do: "clear-overrides" } });
     assert.equal(cleared.body.links, 2);
     assert.deepEqual(await links("byHand=1"), []);
-  });
-
-  test("raw links become short links, made where there was none", async () => {
-    const filter = { host: "news.example", place: "page" };
-    const preview = await bulk({ filter, action: { do: "shorten" }, dryRun: true });
-    assert.equal(preview.body.links, 2);
-    const count = async (): Promise<number> => (await garden.call("GET", "/sites/garden/routes")).body.total;
-    const before = await count();
-    const { body } = await bulk({ filter, action: { do: "shorten" } });
-    assert.equal(await count(), before + 1, "one short link for one destination");
-    assert.deepEqual(
-      (await links("host=news.example&place=page")).map(({ kind }) => kind),
-      ["route", "route"],
-    );
-    await garden.call("POST", `${LINKS}/bulk/${body.batch}/undo`);
-    assert.deepEqual(
-      (await links("host=news.example&place=page")).map(({ kind, shortLink }) => [kind, shortLink?.used]),
-      [
-        ["external", undefined],
-        ["external", undefined],
-      ],
-    );
-    assert.equal(await count(), before, "what was made for it is gone again");
-  });
-
-  test("short links made for a change that is undone stay where somebody uses them by now", async () => {
-    const { body } = await bulk({
-      filter: { host: "news.example", place: "page" },
-      action: { do: "shorten" },
-    });
-    const short = (await links("host=news.example&place=page"))[0]!.shortLink!;
-    const used = await page("/uses-it", `<p><a href="${short.url}">the news</a></p>`);
-    const undone = await garden.call("POST", `${LINKS}/bulk/${body.batch}/undo`);
-    assert.match(undone.body.left[0], /^\/\S+ stands in a text$/);
-    assert.equal((await garden.call("GET", `/sites/garden/routes/${short.id}`)).status, 200);
-    await garden.call("DELETE", `/sites/garden/pages/${used.id}`);
   });
 
   test("a published text that differs from its draft changes with it, and comes back", async () => {

@@ -159,6 +159,41 @@ describe("changing many links", () => {
     await garden.call("POST", `${LINKS}/bulk/${done.body.batch}/undo`);
   });
 
+  describe("raw links become short links, made where there was none", () => {
+    const filter = { host: "news.example", place: "page" };
+    const count = async (): Promise<number> => (await garden.call("GET", "/sites/garden/routes")).body.total;
+    const newsLink = async (): Promise<LedgerLink> =>
+      (await garden.call("GET", `${LINKS}?host=news.example&place=page`)).body.items[0];
+
+    test("and the undo takes those away again", async () => {
+      const before = [await everything(), await count()];
+      const preview = await bulk({ filter, action: { do: "shorten" }, dryRun: true });
+      assert.deepEqual([preview.body.links, await count()], [1, before[1]]);
+      const { body } = await bulk({ filter, action: { do: "shorten" } });
+      assert.equal(await count(), Number(before[1]) + 1);
+      assert.equal((await newsLink()).kind, "route");
+      const undone = await garden.call("POST", `${LINKS}/bulk/${body.batch}/undo`);
+      assert.deepEqual(undone.body, { restored: 1, left: [] });
+      assert.deepEqual([await everything(), await count()], before);
+      assert.equal((await newsLink()).kind, "external");
+    });
+
+    test("save for those that are used by now", async () => {
+      const { body } = await bulk({ filter, action: { do: "shorten" } });
+      const short = (await newsLink()).shortLink!;
+      const used = await garden.call("POST", "/sites/garden/pages", {
+        path: "/uses-it",
+        title: "Uses it",
+        html: `<p><a href="${short.url}">the news</a></p>`,
+      });
+      const undone = await garden.call("POST", `${LINKS}/bulk/${body.batch}/undo`);
+      assert.match(undone.body.left[0], /^\/\S+ stands in a text$/);
+      assert.equal((await garden.call("GET", `/sites/garden/routes/${short.id}`)).status, 200);
+      await garden.call("DELETE", `/sites/garden/pages/${used.body.id}`);
+      await garden.call("DELETE", `/sites/garden/routes/${short.id}`);
+    });
+  });
+
   test("links that are gone meanwhile are left out; nobody may do it who only reads", async () => {
     const gone = await bulk({ ids: ["999999999"], action: { do: "shorten" } });
     assert.deepEqual([gone.status, gone.body.links, gone.body.batch], [200, 0, null]);

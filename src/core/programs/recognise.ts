@@ -11,13 +11,13 @@ export type Recognisable = Omit<LinkTerms, "template" | "subIdLimit"> & {
 
 /** What is known of an address that leads to a program. */
 export interface Recognition<P> {
-  program: P;
+  readonly program: P;
   /** With our tracking ID, with somebody else's, or with none. */
-  tracking: "ours" | "foreign" | "none";
-  trackingId: string | null;
-  subId: string | null;
-  /** The page itself, without tracking; null when the link names none. */
-  destination: string | null;
+  readonly tracking: "ours" | "foreign" | "none";
+  readonly trackingId: string | null;
+  readonly subId: string | null;
+  /** The page itself, without tracking; null when the link names none. Read from the address when it is asked for. */
+  readonly destination: string | null;
 }
 
 /** Says of any address which program it leads to. */
@@ -45,24 +45,46 @@ export function recogniser<P extends Recognisable>(programs: readonly P[]): Reco
       else known.set(name, [program]);
     }
   }
-  // Taking an address apart is the dearest part (`npm run bench -- programs`): most are told by their host alone.
-  return (address) => {
-    const host = webHost(address);
-    if (host === undefined) return undefined;
-    if (aroundNames.has(host)) {
-      const apart = takenApart(address);
-      const shapes = around.get(apart.host);
-      const found = shapes && recogniseAround(shapes, apart);
-      if (found) return found;
-    }
+  const placeOf = (host: string): Place<P> => {
     let owners = exact.get(host);
     for (let dot = host.indexOf("."); dot !== -1; dot = host.indexOf(".", dot + 1)) {
       const more = below.get(host.slice(dot + 1));
       if (more) owners = owners ? [...owners, ...more] : more;
     }
-    return owners && recogniseOnto(owners, address);
+    return { isNetwork: aroundNames.has(host), owners };
+  };
+  // Taking an address apart is the dearest part (`npm run bench -- programs`): most are told by their host alone, and
+  // a site's links lead to the same hosts again and again.
+  const seen = new Map<string, Place<P>>();
+  return (address) => {
+    const start = address.indexOf("//") + 2;
+    const slash = address.indexOf("/", start);
+    const written = slash === -1 ? undefined : address.slice(start, slash);
+    let place = written === undefined ? undefined : seen.get(written);
+    if (!place || !SCHEME.test(address)) {
+      const host = webHost(address);
+      if (host === undefined) return undefined;
+      place = placeOf(host);
+      if (host === written && seen.size < MOST_SEEN) seen.set(host, place);
+    }
+    if (place.isNetwork) {
+      const apart = takenApart(address);
+      const shapes = around.get(apart.host);
+      const found = shapes && recogniseAround(shapes, apart);
+      if (found) return found;
+    }
+    return place.owners && recogniseOnto(place.owners, address);
   };
 }
+
+/** What is known of a host. */
+interface Place<P> {
+  /** Templates lead there. */
+  isNetwork: boolean;
+  owners: readonly P[] | undefined;
+}
+const MOST_SEEN = 50_000;
+const SCHEME = /^https?:\/\//;
 
 function webHost(address: string): string | undefined {
   const plain = plainHost(address);
@@ -125,10 +147,8 @@ function recogniseAround<P extends Recognisable>(
       ...shape.literalParameters.map((name) => apart.parameter(name) ?? ""),
     ];
     for (const { template, program } of shape.byLiterals.get(literals.join(JOINT)) ?? []) {
-      const held = heldIn(template, apart);
-      if (held?.id === undefined) continue;
-      const found = recognised(program, held, held.destination ?? null);
-      if (found.tracking === "ours") return found;
+      const found = heldAround(template, apart, program);
+      if (found?.tracking === "ours") return found;
       foreign ??= found;
     }
   }
@@ -137,21 +157,28 @@ function recogniseAround<P extends Recognisable>(
 
 type Held = Partial<Record<Placeholder, string>>;
 
-function heldIn(template: Around, apart: TakenApart): Held | undefined {
+function heldAround<P extends Recognisable>(
+  template: Around,
+  apart: TakenApart,
+  program: P,
+): Recognition<P> | undefined {
   const held: Held = {};
   for (const [at, piece] of template.path.entries())
     if (typeof piece !== "string" && !take(held, piece, decoded(apart.segments[at]!))) return undefined;
   takeParameters(held, template, apart);
-  return held;
+  return held.id === undefined ? undefined : new FoundAround(program, held, template, apart);
 }
 
-// A parameter that is missing holds nothing; what it would have held is then not known.
+// A parameter that is missing holds nothing; what it would have held is then not known. The destination is the longest
+// of them, and the one that is seldom asked for.
 function takeParameters(held: Held, template: LinkTemplate, apart: TakenApart): void {
-  for (const [name, piece] of template.parameters) {
-    if (typeof piece === "string") continue;
-    const value = apart.parameter(name);
-    if (value !== null) take(held, piece, value);
-  }
+  for (const [name, piece] of template.parameters)
+    if (typeof piece !== "string" && piece.holds !== "destination") takeParameter(held, name, piece, apart);
+}
+
+function takeParameter(held: Held, name: string, piece: Exclude<Piece, string>, apart: TakenApart): void {
+  const value = apart.parameter(name);
+  if (value !== null) take(held, piece, value);
 }
 
 function take(held: Held, piece: Exclude<Piece, string>, value: string): boolean {
@@ -164,13 +191,54 @@ function take(held: Held, piece: Exclude<Piece, string>, value: string): boolean
   return true;
 }
 
-function recognised<P extends Recognisable>(
-  program: P,
-  { id, sub }: Held,
-  destination: string | null,
-): Recognition<P> {
-  const tracking = id === program.trackingId ? "ours" : "foreign";
-  return { program, tracking, trackingId: id ?? null, subId: sub ?? null, destination };
+abstract class Found<P extends Recognisable> implements Recognition<P> {
+  readonly program: P;
+  readonly tracking: "ours" | "foreign";
+  readonly trackingId: string;
+  readonly subId: string | null;
+  abstract readonly destination: string | null;
+
+  constructor(program: P, { id, sub }: Held) {
+    this.program = program;
+    this.trackingId = id!;
+    this.tracking = id === program.trackingId ? "ours" : "foreign";
+    this.subId = sub ?? null;
+  }
+}
+
+class FoundAround<P extends Recognisable> extends Found<P> {
+  private readonly held: Held;
+  private readonly template: Around;
+  private readonly apart: TakenApart;
+
+  constructor(program: P, held: Held, template: Around, apart: TakenApart) {
+    super(program, held);
+    this.held = held;
+    this.template = template;
+    this.apart = apart;
+  }
+
+  get destination(): string | null {
+    for (const [name, piece] of this.template.parameters)
+      if (typeof piece !== "string" && piece.holds === "destination")
+        takeParameter(this.held, name, piece, this.apart);
+    return this.held.destination ?? null;
+  }
+}
+
+class FoundOnto<P extends Recognisable> extends Found<P> {
+  private readonly template: LinkTemplate;
+  private readonly address: string;
+
+  constructor(program: P, held: Held, template: LinkTemplate, address: string) {
+    super(program, held);
+    this.template = template;
+    this.address = address;
+  }
+
+  get destination(): string {
+    return withoutParameters(this.address, this.template);
+  }
 }
 
 function recogniseOnto<P extends Recognisable>(owners: readonly P[], address: string): Recognition<P> {
@@ -182,7 +250,7 @@ function recogniseOnto<P extends Recognisable>(owners: readonly P[], address: st
     const held: Held = {};
     takeParameters(held, template, apart);
     if (held.id === undefined) continue;
-    const found = recognised(program, held, withoutParameters(address, template));
+    const found = new FoundOnto(program, held, template, address);
     if (found.tracking === "ours") return found;
     foreign ??= found;
   }

@@ -122,6 +122,17 @@ describe("rules on the bench", () => {
     await context.close();
   });
 
+  test("a half-made set of an earlier time that nobody can go on with gives way to the one in force", async () => {
+    const { context, page } = await app.signedIn();
+    for (const kept of ["{", '{"base":1,"rules":[{"text":"mark them"}]}']) {
+      await page.goto("/low-lantern/routes");
+      await page.evaluate((text) => localStorage.setItem("maprope:rules:1", text), kept);
+      await page.goto("/low-lantern/rules");
+      await page.getByText("Network links are paid").first().waitFor();
+    }
+    await context.close();
+  });
+
   test("two people at once: the later one is told, and loses nothing", async () => {
     const mara = await app.signedIn();
     const tobias = await app.signedIn("tobias");

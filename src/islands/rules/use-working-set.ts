@@ -1,5 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
+import { z } from "zod";
 import type { Rule, RuleSet } from "../../core/objects/rule.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { api, ApiProblem, messageOf, queries } from "../../ui/api.ts";
@@ -41,6 +42,19 @@ interface Kept {
   base: number;
   rules: Rule[];
 }
+// What is typed may be half a rule; only that it has a rule's shape is asked, which an earlier version may have kept otherwise.
+const keptSchema = z.object({
+  base: z.int(),
+  rules: z.array(
+    z.looseObject({
+      name: z.string(),
+      enabled: z.boolean(),
+      match: z.looseObject({}),
+      set: z.looseObject({}),
+      mode: z.enum(["fill", "overwrite"]),
+    }),
+  ),
+});
 
 /** Works on a set of rules; what is typed survives a closed tab, and nothing acts before it is switched on. */
 export function useWorkingSet(site: Site): WorkingSet {
@@ -112,5 +126,12 @@ function same(set: readonly WorkedRule[], rules: readonly Rule[]): boolean {
 
 function readKept(key: string): Kept | undefined {
   const text = localStorage.getItem(key);
-  return text === null ? undefined : (JSON.parse(text) as Kept);
+  if (text === null) return undefined;
+  try {
+    return keptSchema.parse(JSON.parse(text)) as Kept;
+  } catch {
+    // Nobody can go on with it.
+    localStorage.removeItem(key);
+    return undefined;
+  }
 }

@@ -33,7 +33,8 @@ export function destinationKind(address: Address | string, site: SiteAddresses):
   if (/^tel:/i.test(address)) return "phone";
   const place = ownPlace(address, site.hosts);
   if (!place)
-    return /^(?:[a-z][a-z\d+.-]*:|\/\/)/i.test(address) && URL.canParse(address, "http://own.invalid")
+    return PARSES.test(address) ||
+      (/^(?:[a-z][a-z\d+.-]*:|\/\/)/i.test(address) && URL.canParse(address, "http://own.invalid"))
       ? "external"
       : "broken";
   return site.answers(place.host, place.key) ?? "broken";
@@ -42,6 +43,9 @@ export function destinationKind(address: Address | string, site: SiteAddresses):
 // A host that parsing would give back as it is written: most links lead to one, and parsing an address is the
 // dearest part of judging a link (measured by `npm run bench -- writing`).
 const PLAIN_HOST = /^https?:\/\/([a-z\d-]+(?:\.[a-z\d-]+)*\.[a-z]+)(?=[/?#]|:\d|$)/;
+
+// Parsing cannot fail behind such a host: no port that could be too large, no Punycode that could be none.
+const PARSES = /^https?:\/\/(?:(?!xn--)[a-z\d-]+\.)+(?!xn--)[a-z]+(?=[/?#]|$)/;
 
 /** The host of a web address that is written plainly, in lower case; undefined for all others. */
 export function plainHost(address: string): string | undefined {

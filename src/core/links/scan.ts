@@ -30,6 +30,8 @@ export interface Base {
   target?: string;
 }
 
+// White space that is one space each.
+const FOLDED = /^\S*(?: \S+)*$/;
 const WANTED: ReadonlySet<string> = new Set(["a", "area", "img", "br", "base"]);
 
 /**
@@ -132,7 +134,8 @@ export class LinkScanner {
     const link = this.open;
     if (!link) return;
     this.open = undefined;
-    link.words = this.words.replace(/\s+/g, " ").trim();
+    const words = this.words.trim();
+    link.words = FOLDED.test(words) ? words : words.replace(/\s+/g, " ");
     this.found(link);
   }
 }

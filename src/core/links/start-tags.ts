@@ -45,6 +45,7 @@ export class TagReader {
   private readonly events: TagEvents;
   private readonly wanted: ReadonlySet<string> | undefined;
   private readonly longest: number;
+  private readonly firstLetters: readonly number[];
   private readonly tokenizer: Tokenizer;
   private kept = "";
   private keptFrom = 0;
@@ -59,6 +60,7 @@ export class TagReader {
     this.events = events;
     this.wanted = wanted;
     this.longest = wanted ? Math.max(...[...wanted].map(({ length }) => length)) : Infinity;
+    this.firstLetters = wanted ? [...new Set([...wanted].map((name) => name.charCodeAt(0)))] : [];
     const settle = (_: number, end: number): void => void (this.read = end);
     this.tokenizer = new Tokenizer(
       { xmlMode: false, decodeEntities: false },
@@ -123,9 +125,14 @@ export class TagReader {
     this.keptFrom = before;
   }
 
+  // Most tags are told by their first letter: reading their names costs more than all else that is done for them.
+  private mayBegin(letter: number): boolean {
+    return !this.wanted || this.firstLetters.includes(letter | 32);
+  }
+
   private openTag(start: number, end: number): void {
     this.tag = undefined;
-    if (end - start > this.longest) return;
+    if (end - start > this.longest || !this.mayBegin(this.kept.charCodeAt(start - this.keptFrom))) return;
     const name = this.slice(start, end).toLowerCase();
     if (!this.wanted || this.wanted.has(name))
       this.tag = { name, start: start - 1, end, selfClosing: false, attributes: [] };

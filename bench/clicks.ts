@@ -49,7 +49,9 @@ async function throughput(folder: string, url: string, store: Store, now: number
     round.copy = byPsql(made.rows, url);
     await store.sequelize.query("TRUNCATE clicks");
     round.ours = await bySpool(folder, made.spool, store);
-    await store.sequelize.query("TRUNCATE clicks, click_counts, route_clicks, unsettled_days, spool_progress");
+    await store.sequelize.query(
+      "TRUNCATE clicks, click_counts, route_clicks, unsettled_days, spool_progress",
+    );
   }
   const median = (values: number[]): number => values.sort((a, b) => a - b)[1]!;
   const copy = median(rounds.map((round) => CLICKS / round.copy));

@@ -19,7 +19,7 @@ describe("the ledger", () => {
     const facets = page.getByRole("complementary", { name: "Narrow the links" }).first();
     await facets.getByRole("button", { name: /^sponsored/ }).click();
     await facets.getByRole("button", { name: /^hop\.gannet-row/ }).click();
-    assert.match(page.url(), /treatment=sponsored&host=hop\.gannet-row\.localhost/);
+    await page.waitForURL(/treatment=sponsored&host=hop\.gannet-row\.localhost/);
     await page.getByText("7 links", { exact: true }).waitFor();
     await page.keyboard.press("f");
     await page.keyboard.type("quiet");
@@ -45,7 +45,7 @@ describe("the ledger", () => {
     );
     await page.getByRole("link", { name: "Back to the ledger" }).click();
     await page.getByRole("complementary", { name: /^The link/ }).waitFor();
-    assert.equal(page.url(), address);
+    await page.waitForURL(address);
     await context.close();
   });
 

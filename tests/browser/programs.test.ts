@@ -258,7 +258,7 @@ describe("a catalogue that tells other terms than the record", () => {
     await until("the best earner is first", async () =>
       /Starling Eyepieces/.test((await page.getByRole("row").nth(1).textContent()) ?? ""),
     );
-    assert.match(page.url(), /besides=1&sort=-own90/);
+    await page.waitForURL(/besides=1&sort=-own90/);
     await context.close();
   });
 });
@@ -290,7 +290,7 @@ describe("the comparison", () => {
     await rows.first().getByText("Starling Eyepieces").waitFor();
     await page.getByLabel("Network").selectOption("Gannet Row");
     await until("four are left", async () => (await rows.count()) === 4);
-    assert.match(page.url(), /sort=-earned&network=Gannet\+Row/);
+    await page.waitForURL(/sort=-earned&network=Gannet\+Row/);
     await rows.first().focus();
     await page.keyboard.press("ArrowDown");
     await page.keyboard.press("ArrowUp");

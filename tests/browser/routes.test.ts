@@ -35,7 +35,7 @@ describe("a short link from the paste field", () => {
     assert.equal(await clipboard(page), `http://lntn.localhost:${app.sitePort}${slug}`);
     const reader = await context.newPage();
     await reader.goto(await clipboard(page));
-    assert.equal(reader.url(), shop("/item/red-torch?colour=amber&size=2"));
+    await reader.waitForURL(shop("/item/red-torch?colour=amber&size=2"));
     await reader.getByRole("heading", { name: "Red torch" }).waitFor();
     await context.close();
   });
@@ -207,7 +207,7 @@ describe("the routes screen", () => {
     await page.goto("/low-lantern/routes");
     await page.getByRole("radio", { name: "Gone" }).click();
     await until("two routes are left", async () => (await page.getByRole("row").count()) === 3);
-    assert.match(page.url(), /kind=gone/);
+    await page.waitForURL(/kind=gone/);
     await page.getByRole("radio", { name: "Short links" }).click();
     await page.getByRole("columnheader", { name: "Clicks" }).getByRole("button").click();
     await until("the most used is first", async () =>

@@ -262,7 +262,7 @@ describe("the list of pages", () => {
     await page.getByRole("searchbox").fill("leonids");
     await until("one page is left", async () => (await page.getByRole("row").count()) === 2);
     await page.getByRole("button", { name: "Title" }).click();
-    assert.match(page.url(), /q=leonids&sort=title$/);
+    await page.waitForURL(/q=leonids&sort=title$/);
     await page.reload();
     assert.equal(await page.getByRole("searchbox").inputValue(), "leonids");
     await page.getByRole("searchbox").fill("nothing has these words");

@@ -148,7 +148,10 @@ describe("the record", () => {
     assert.equal(await clipboard(page), "https://thistle.example/lamp?from=lantern");
     await page.keyboard.press("Enter");
     const short = opened.getByRole("form", { name: "New short link" });
-    assert.equal(await short.getByLabel(/^Short address/).inputValue(), "/lamp");
+    await until(
+      "its name is suggested",
+      async () => (await short.getByLabel(/^Short address/).inputValue()) === "/lamp",
+    );
     await context.close();
   });
 
@@ -251,7 +254,7 @@ describe("a catalogue that tells other terms than the record", () => {
     assert.equal(await theirs(), "31.00");
     await page.getByRole("button", { name: "Undo" }).click();
     await row.getByText("your record: none").waitFor();
-    assert.equal(await theirs(), null);
+    await until("it has none again", async () => (await theirs()) === null);
     // Beside what is joined already, sorted by what they earn us; what is not known stands last.
     await page.getByLabel("Beside the programs you have joined").check();
     await page.getByRole("button", { name: "Our EPC" }).click();

@@ -264,10 +264,10 @@ describe("clicks", () => {
       name: /^Clicks per day from .* by persons, \d+ by robots, \d+ prefetches/,
     });
     await chart.locator("svg").waitFor();
-    assert.ok((await chart.locator("path").count()) > 60, "a bar for each day");
+    await until("there is a bar for each day", async () => (await chart.locator("path").count()) > 60);
     await page.getByText(/Apart: \d+ by robots, \d+ prefetches/).waitFor();
     await page.getByRole("radio", { name: "Table" }).click();
-    assert.equal(await page.getByRole("row").count(), 61);
+    await until("each day has its row", async () => (await page.getByRole("row").count()) === 61);
     await page.getByRole("radio", { name: "14 days" }).click();
     await until("two weeks are left", async () => (await page.getByRole("row").count()) === 15);
     await page.getByRole("button", { name: "All routes" }).click();

@@ -70,7 +70,7 @@ export function recogniser<P extends Recognisable>(programs: readonly P[]): Reco
     if (place.isNetwork) {
       const apart = takenApart(address);
       const shapes = around.get(apart.host);
-      const found = shapes && recogniseAround(shapes, apart);
+      const found = shapes && recogniseAround(shapes, apart, address);
       if (found) return found;
     }
     return place.owners && recogniseOnto(place.owners, address);
@@ -137,6 +137,7 @@ function addShape<P>(shapes: Map<string, Shape<P>[]>, template: Around, program:
 function recogniseAround<P extends Recognisable>(
   shapes: readonly Shape<P>[],
   apart: TakenApart,
+  address: string,
 ): Recognition<P> | undefined {
   const { segments } = apart;
   let foreign: Recognition<P> | undefined;
@@ -147,8 +148,10 @@ function recogniseAround<P extends Recognisable>(
       ...shape.literalParameters.map((name) => apart.parameter(name) ?? ""),
     ];
     for (const { template, program } of shape.byLiterals.get(literals.join(JOINT)) ?? []) {
-      const found = heldAround(template, apart, program);
-      if (found?.tracking === "ours") return found;
+      const held = heldAround(template, apart);
+      if (held?.id === undefined) continue;
+      const found = new Found(program, held, template, apart, address);
+      if (found.tracking === "ours") return found;
       foreign ??= found;
     }
   }
@@ -157,28 +160,30 @@ function recogniseAround<P extends Recognisable>(
 
 type Held = Partial<Record<Placeholder, string>>;
 
-function heldAround<P extends Recognisable>(
-  template: Around,
-  apart: TakenApart,
-  program: P,
-): Recognition<P> | undefined {
+function heldAround(template: Around, apart: TakenApart): Held | undefined {
   const held: Held = {};
   for (const [at, piece] of template.path.entries())
     if (typeof piece !== "string" && !take(held, piece, decoded(apart.segments[at]!))) return undefined;
-  takeParameters(held, template, apart);
-  return held.id === undefined ? undefined : new FoundAround(program, held, template, apart);
+  takeParameters(held, template, apart, OURS);
+  return held;
 }
 
-// A parameter that is missing holds nothing; what it would have held is then not known. The destination is the longest
-// of them, and the one that is seldom asked for.
-function takeParameters(held: Held, template: LinkTemplate, apart: TakenApart): void {
-  for (const [name, piece] of template.parameters)
-    if (typeof piece !== "string" && piece.holds !== "destination") takeParameter(held, name, piece, apart);
-}
+// The destination is the longest of them, and the one that is seldom asked for.
+const OURS: readonly Placeholder[] = ["id", "sub"];
+const DESTINATION: readonly Placeholder[] = ["destination"];
 
-function takeParameter(held: Held, name: string, piece: Exclude<Piece, string>, apart: TakenApart): void {
-  const value = apart.parameter(name);
-  if (value !== null) take(held, piece, value);
+// A parameter that is missing holds nothing; what it would have held is then not known.
+function takeParameters(
+  held: Held,
+  template: LinkTemplate,
+  apart: TakenApart,
+  wanted: readonly Placeholder[],
+): void {
+  for (const [name, piece] of template.parameters) {
+    if (typeof piece === "string" || !wanted.includes(piece.holds)) continue;
+    const value = apart.parameter(name);
+    if (value !== null) take(held, piece, value);
+  }
 }
 
 function take(held: Held, piece: Exclude<Piece, string>, value: string): boolean {
@@ -191,53 +196,33 @@ function take(held: Held, piece: Exclude<Piece, string>, value: string): boolean
   return true;
 }
 
-abstract class Found<P extends Recognisable> implements Recognition<P> {
+class Found<P extends Recognisable> implements Recognition<P> {
   readonly program: P;
   readonly tracking: "ours" | "foreign";
   readonly trackingId: string;
   readonly subId: string | null;
-  abstract readonly destination: string | null;
-
-  constructor(program: P, { id, sub }: Held) {
-    this.program = program;
-    this.trackingId = id!;
-    this.tracking = id === program.trackingId ? "ours" : "foreign";
-    this.subId = sub ?? null;
-  }
-}
-
-class FoundAround<P extends Recognisable> extends Found<P> {
   private readonly held: Held;
-  private readonly template: Around;
+  private readonly template: LinkTemplate;
   private readonly apart: TakenApart;
+  private readonly address: string;
 
-  constructor(program: P, held: Held, template: Around, apart: TakenApart) {
-    super(program, held);
+  /** `held` has the tracking ID. */
+  constructor(program: P, held: Held, template: LinkTemplate, apart: TakenApart, address: string) {
+    this.program = program;
+    this.trackingId = held.id!;
+    this.tracking = held.id === program.trackingId ? "ours" : "foreign";
+    this.subId = held.sub ?? null;
     this.held = held;
     this.template = template;
     this.apart = apart;
-  }
-
-  get destination(): string | null {
-    for (const [name, piece] of this.template.parameters)
-      if (typeof piece !== "string" && piece.holds === "destination")
-        takeParameter(this.held, name, piece, this.apart);
-    return this.held.destination ?? null;
-  }
-}
-
-class FoundOnto<P extends Recognisable> extends Found<P> {
-  private readonly template: LinkTemplate;
-  private readonly address: string;
-
-  constructor(program: P, held: Held, template: LinkTemplate, address: string) {
-    super(program, held);
-    this.template = template;
     this.address = address;
   }
 
-  get destination(): string {
-    return withoutParameters(this.address, this.template);
+  get destination(): string | null {
+    if (this.template.way === "onto") return withoutParameters(this.address, this.template);
+    const held = { ...this.held };
+    takeParameters(held, this.template, this.apart, DESTINATION);
+    return held.destination ?? null;
   }
 }
 
@@ -248,9 +233,9 @@ function recogniseOnto<P extends Recognisable>(owners: readonly P[], address: st
     const { template } = program;
     if (template?.way !== "onto" || !apart) continue;
     const held: Held = {};
-    takeParameters(held, template, apart);
+    takeParameters(held, template, apart, OURS);
     if (held.id === undefined) continue;
-    const found = new FoundOnto(program, held, template, address);
+    const found = new Found(program, held, template, apart, address);
     if (found.tracking === "ours") return found;
     foreign ??= found;
   }

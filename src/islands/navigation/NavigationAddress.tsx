@@ -1,5 +1,6 @@
 import type { NavigationItem } from "../../core/objects/navigation.ts";
 import type { Site } from "../../core/objects/site.ts";
+import { KIND_WORD } from "../../ui/Knot.tsx";
 import { DestinationField } from "../write/compose/DestinationField.tsx";
 import { useDestinations, type Destination } from "../write/compose/use-destinations.ts";
 
@@ -22,6 +23,7 @@ export function NavigationAddress(props: {
   return (
     <DestinationField
       label={item.kind === "heading" ? "Or an address it lands on" : "Address"}
+      placeholder={`Paste an address, or type words: ${kinds.map((kind) => KIND_WORD[kind]).join(", ")}`}
       focus={false}
       value={typed}
       found={found.filter(({ kind, address }) => kinds.includes(kind) && address !== typed)}

@@ -6,8 +6,8 @@ import { changeMany, undoMany } from "../../routes/bulk.ts";
 import type { OpenSite } from "../../sites.ts";
 import { keepSaved } from "../keep-saved.ts";
 import { ledgerLevel } from "../ready.ts";
-import { takeBack, type MadeShort } from "./shorten.ts";
 import { planChange, shownChanges, type BulkPlan } from "./plan.ts";
+import { takeBack } from "./shorten.ts";
 import { putBack, writeDocuments, type BeforePage } from "./write-documents.ts";
 
 const KEPT_AT_ONCE = 100;
@@ -17,8 +17,8 @@ interface KeptBefore {
   pages: BeforePage[];
   /** The batch of routes that were changed with it. */
   routes: string | null;
-  /** Short links that were made for it; absent in what was kept before they were noted. */
-  made?: MadeShort[];
+  /** Ids of the short links that were made for it; absent in what was kept before they were noted. */
+  made?: string[];
 }
 
 /** Changes many links in one step that can be undone as one; or, as a dry run, says what it would do. */

@@ -8,7 +8,7 @@ import { Problem } from "../../problem.ts";
 import type { OpenSite } from "../../sites.ts";
 import { creativeChange, linksOfCreative } from "./creative-change.ts";
 import { linksTo, programChange, type AddressChange, type ProgramChange } from "./program-change.ts";
-import { shortUrls, type MadeShort } from "./shorten.ts";
+import { shortUrls, type ShortUrl } from "./shorten.ts";
 
 /** What becomes of that which stands inside a link. */
 export type InsideChange =
@@ -45,8 +45,8 @@ export interface BulkPlan {
   /** Route's id to its new destination. */
   routes: { id: string; address: string; before: string; after: string }[];
   refused: { where: string; message: string }[];
-  /** Short links that were made for it. */
-  made: MadeShort[];
+  /** Ids of the short links that were made for it. */
+  made: string[];
 }
 
 const MOST_LINKS = 50_000;
@@ -69,7 +69,7 @@ export async function planChange(
   const shorts =
     bulk.action.do === "shorten"
       ? await shortUrls(desk, site, rows, bulk.dryRun ? undefined : actor)
-      : { urls: undefined, made: [] };
+      : { urls: new Map<string, ShortUrl>(), made: [] };
   const documents = new Map<string, PlannedDocument>();
   const refused: BulkPlan["refused"] = [];
   for (const [index, row] of rows.entries()) {
@@ -79,7 +79,7 @@ export async function planChange(
     const change =
       ofCreative?.(row) ??
       ofProgram?.link(row, address) ??
-      changeOf(row, address, bulk.action, shorts.urls?.get(row.destination_key));
+      changeOf(row, address, bulk.action, shorts.urls.get(row.destination_key));
     if (change && "refused" in change) refused.push({ where, message: `${row.href}: ${change.refused}` });
     if (!change || "refused" in change) continue;
     const key = `${row.page_id} ${row.edition}`;

@@ -11,25 +11,19 @@ export type ShortUrl = string | { refused: string };
 const AT_ONCE = 1_000;
 const BY_DRY_RUN: Actor = { name: "preview", role: "reader" };
 
-/** A short link that was made for a change of many. */
-export interface MadeShort {
-  id: string;
-  address: string;
-}
-
-/** By destination: the short link that it has or would get. With an actor those that are missing are made, and told. */
+/** By destination: the short link that it has or would get. With an actor those that are missing are made, and told by id. */
 export async function shortUrls(
   desk: Desk,
   site: OpenSite,
   rows: readonly ChangedRow[],
   actor?: Actor,
-): Promise<{ urls: Map<string, ShortUrl>; made: MadeShort[] }> {
+): Promise<{ urls: Map<string, ShortUrl>; made: string[] }> {
   const wanted = new Map<string, string>();
   for (const row of rows)
     if (row.kind_of_link === "external" && !wanted.has(row.destination_key))
       wanted.set(row.destination_key, row.ends);
   const urls = new Map<string, ShortUrl>();
-  const made: MadeShort[] = [];
+  const made: string[] = [];
   const entries = [...wanted];
   for (let from = 0; from < entries.length; from += AT_ONCE) {
     const part = entries.slice(from, from + AT_ONCE);
@@ -42,7 +36,7 @@ export async function shortUrls(
       const [key] = part[line - 1]!;
       if (state === "refused" || address === null) urls.set(key, { refused: message });
       else urls.set(key, route?.url ?? publicAddress(site.shortHost, address, desk.deliveryPort));
-      if (state === "new" && route) made.push({ id: route.id, address: route.address });
+      if (state === "new" && route) made.push(route.id);
     }
   }
   return { urls, made };
@@ -56,23 +50,17 @@ export async function takeBack(
   desk: Desk,
   actor: Actor,
   site: OpenSite,
-  made: readonly MadeShort[],
+  made: readonly string[],
 ): Promise<string[]> {
   if (made.length === 0) return [];
-  const rows = await desk.store.rows<{ id: string; reason: string | null }>(
-    `SELECT r.id::text, CASE WHEN r.version > 1 THEN 'was changed' WHEN c.clicks > 0 THEN 'was followed'
+  const rows = await desk.store.rows<{ id: string; address: string; reason: string | null }>(
+    `SELECT r.id::text, r.address, CASE WHEN r.version > 1 THEN 'was changed' WHEN c.clicks > 0 THEN 'was followed'
        WHEN EXISTS (SELECT FROM ledger_links l WHERE l.site_id = r.site_id AND l.route_id = r.id) THEN 'stands in a text' END AS reason
      FROM routes r LEFT JOIN route_clicks c ON c.route_id = r.id
      WHERE r.site_id = $site::bigint AND r.id = ANY($ids::bigint[]) AND r.deleted_at IS NULL`,
-    { site: site.id, ids: made.map(({ id }) => id) },
+    { site: site.id, ids: made },
   );
-  const unused = rows.filter(({ reason }) => reason === null).map(({ id }) => id);
-  for (let from = 0; from < unused.length; from += AT_ONCE)
-    await changeMany(desk, actor, site, {
-      ids: unused.slice(from, from + AT_ONCE),
-      action: { do: "delete" },
-      dryRun: false,
-    });
-  const addressOf = new Map(made.map(({ id, address }) => [id, address]));
-  return rows.flatMap(({ id, reason }) => (reason === null ? [] : [`${addressOf.get(id)!} ${reason}`]));
+  const ids = rows.filter(({ reason }) => reason === null).map(({ id }) => id);
+  if (ids.length > 0) await changeMany(desk, actor, site, { ids, action: { do: "delete" }, dryRun: false });
+  return rows.flatMap(({ address, reason }) => (reason === null ? [] : [`${address} ${reason}`]));
 }

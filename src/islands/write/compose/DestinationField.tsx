@@ -5,6 +5,7 @@ import type { Destination } from "./use-destinations.ts";
 /** The one field for every destination: what is typed is kept, what is found is offered below and taken with the arrows. */
 export function DestinationField(props: {
   label?: string;
+  placeholder?: string;
   /** Whether the field has the caret as soon as it is there. */
   focus?: boolean;
   value: string;
@@ -50,7 +51,9 @@ export function DestinationField(props: {
         autoFocus={props.focus ?? true}
         autoComplete="off"
         className="field font-mono text-sm"
-        placeholder="Paste an address, or type words: a page, a short link, a file, a heading"
+        placeholder={
+          props.placeholder ?? "Paste an address, or type words: a page, a short link, a file, a heading"
+        }
         value={props.value}
         onChange={(event) => {
           setMarked(-1);

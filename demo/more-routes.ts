@@ -1,4 +1,4 @@
-import type { RouteInput } from "../src/core/objects/route.ts";
+import type { WrittenRoute } from "../src/core/objects/route.ts";
 import type { Outside } from "./pages.ts";
 
 type MoreShort = readonly [
@@ -12,7 +12,7 @@ type MoreRedirect = readonly [
   address: string,
   destination: string,
   popularity: number,
-  more?: Partial<RouteInput>,
+  more?: Partial<WrittenRoute>,
 ];
 
 /** The rest of the short links: the ones of single articles, of print issues and of smaller things. */

@@ -1,4 +1,5 @@
-import type { NavigationItem } from "../src/core/objects/navigation.ts";
+import { destination } from "../src/core/objects/fields.ts";
+import type { StoredItem } from "../src/core/objects/navigation.ts";
 import type { BlockInput, PageInput } from "../src/core/objects/page.ts";
 import { olderPages } from "./more-pages.ts";
 
@@ -72,8 +73,8 @@ export function demoBlocks(out: Outside): BlockInput[] {
 }
 
 /** The navigation: a heading with a landing page and pages below it, single pages, and one way out. */
-export function demoNavigation(idOf: (path: string) => string, short: string): NavigationItem[] {
-  const page = (label: string, path: string, children: NavigationItem[] = []): NavigationItem => ({
+export function demoNavigation(idOf: (path: string) => string, short: string): StoredItem[] {
+  const page = (label: string, path: string, children: StoredItem[] = []): StoredItem => ({
     id: path,
     label,
     kind: "page",
@@ -98,7 +99,7 @@ export function demoNavigation(idOf: (path: string) => string, short: string): N
       id: "thirteen",
       label: "Our eyepiece",
       kind: "route",
-      address: `http://${short}/thirteen`,
+      address: destination.parse(`http://${short}/thirteen`),
       target: "same",
       children: [],
     },

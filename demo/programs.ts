@@ -1,3 +1,4 @@
+import { destination } from "../src/core/objects/fields.ts";
 import { reportColumnsSchema } from "../src/core/objects/earning.ts";
 import type { CreativeInput } from "../src/core/objects/creative.ts";
 import { programInputSchema, type Network, type ProgramInput } from "../src/core/objects/program.ts";
@@ -17,8 +18,8 @@ export function demoNetworks(port: number): Omit<Network, "id">[] {
   return (Object.keys(NETWORKS) as NetworkHost[]).map((host) => ({
     name: NETWORKS[host].name,
     hosts: [host],
-    catalogue: `http://${host}:${port}/catalogue.json`,
-    report: `http://${host}:${port}/report.csv?account=${ACCOUNTS[host]}`,
+    catalogue: destination.parse(`http://${host}:${port}/catalogue.json`),
+    report: destination.parse(`http://${host}:${port}/report.csv?account=${ACCOUNTS[host]}`),
   }));
 }
 

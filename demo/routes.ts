@@ -1,4 +1,4 @@
-import type { RouteInput } from "../src/core/objects/route.ts";
+import type { WrittenRoute } from "../src/core/objects/route.ts";
 import type { Outside } from "./pages.ts";
 
 import { moreRedirects, moreShortLinks } from "./more-routes.ts";
@@ -6,8 +6,8 @@ import { moreRedirects, moreShortLinks } from "./more-routes.ts";
 const SHORT = "lntn.localhost";
 
 /** A route of the demo, and how many clicks a day it gets on an ordinary weekday. */
-export type DemoRoute = Partial<RouteInput> & {
-  kind: RouteInput["kind"];
+export type DemoRoute = Partial<WrittenRoute> & {
+  kind: WrittenRoute["kind"];
   address: string;
   popularity: number;
 };
@@ -19,7 +19,7 @@ export function demoShortLinks(out: Outside, now: number): DemoRoute[] {
     destination: string,
     title: string,
     popularity: number,
-    more: Partial<RouteInput> = {},
+    more: Partial<WrittenRoute> = {},
   ): DemoRoute => ({
     kind: "short",
     host: SHORT,
@@ -122,7 +122,7 @@ export function demoRedirects(): DemoRoute[] {
     address: string,
     destination: string,
     popularity: number,
-    more: Partial<RouteInput> = {},
+    more: Partial<WrittenRoute> = {},
   ): DemoRoute => ({
     kind: "redirect",
     host: "lowlantern.localhost",

@@ -1,4 +1,5 @@
 import type { Desk } from "./desk/desk.ts";
+import { healPages } from "./desk/heal-pages.ts";
 import { checkNextHealth } from "./desk/routes/route-health.ts";
 import { applyDueSchedules } from "./desk/rules/schedule.ts";
 import { repeating } from "./repeating.ts";
@@ -6,6 +7,7 @@ import { repeating } from "./repeating.ts";
 const REST_MS = 60_000;
 const NEXT_MS = 2_000;
 const SCHEDULES_MS = 1_000;
+const HEALED_MS = 3_600_000;
 
 /** What a process does by itself beside answering: it looks at destinations, and puts rules into force whose time has come. */
 export function startWatches(
@@ -32,9 +34,17 @@ export function startWatches(
     },
     report,
   );
+  const pages = repeating(
+    {
+      turn: async () => ((await healPages(desk)) > 0 ? 0 : HEALED_MS),
+      failure: "Pages from before the gate of addresses could not be looked through.",
+      restMs: REST_MS,
+    },
+    report,
+  );
   return {
     async stop() {
-      await Promise.all([destinations.stop(), schedules.stop()]);
+      await Promise.all([destinations.stop(), schedules.stop(), pages.stop()]);
     },
   };
 }

@@ -79,19 +79,26 @@ async function run(args: readonly string[], terminal: Terminal): Promise<number>
     : await rewriteFolder(where, rewriting, { page, category }, values.check);
   report(outcome, values.report, isStream && !values.check ? terminal.stderr : terminal.stdout, values.check);
   if (outcome.failed.length > 0) return 2;
-  return values.check && outcome.files.some(({ changes }) => changes.length > 0) ? 1 : 0;
+  return values.check && outcome.files.some(isChanged) ? 1 : 0;
 }
 
 function report(outcome: Outcome, format: string, out: Terminal["stdout"], check: boolean): void {
   if (format === "json") out.write(`${JSON.stringify(outcome, null, 2)}\n`);
   if (format !== "text") return;
-  for (const { file, changes } of outcome.files)
+  for (const { file, changes, refused } of outcome.files) {
+    for (const { line, words, address } of refused)
+      out.write(`${file}:${line}: “${words}” ${address}\n  may not leave the house: its address is taken away, the words stay\n`); // prettier-ignore
     for (const { line, words, href, before, after, by } of changes)
       out.write(`${file}:${line}: “${words}” ${href}\n  ${look(before)} → ${look(after)}  (${by.join(", ")})\n`); // prettier-ignore
+  }
   for (const { file, message } of outcome.failed) out.write(`${file}: ${message}\n`);
-  const changed = outcome.files.filter(({ changes }) => changes.length > 0);
-  const links = changed.reduce((sum, { changes }) => sum + changes.length, 0);
+  const changed = outcome.files.filter(isChanged);
+  const links = changed.reduce((sum, { changes, refused }) => sum + changes.length + refused.length, 0);
   out.write(`${links} of ${outcome.links} links in ${changed.length} of ${outcome.files.length} documents ${check ? "would change" : "changed"}.\n`); // prettier-ignore
+}
+
+function isChanged({ changes, refused }: Outcome["files"][number]): boolean {
+  return changes.length + refused.length > 0;
 }
 
 function look({ rel, target }: { rel: string | null; target: string | null }): string {

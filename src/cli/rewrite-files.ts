@@ -1,6 +1,6 @@
 import { readdir, readFile, rename, stat, writeFile } from "node:fs/promises";
 import { extname, join, relative, sep } from "node:path";
-import type { RewrittenLink } from "../core/links/rewrite-document.ts";
+import type { RefusedAddress, RewrittenLink } from "../core/links/rewrite-document.ts";
 import type { Terminal } from "./maprope.ts";
 import type { Place, Rewriting } from "./rewriting.ts";
 import { Unusable } from "./unusable.ts";
@@ -8,7 +8,7 @@ import { Unusable } from "./unusable.ts";
 /** What was done, or would be. */
 export interface Outcome {
   links: number;
-  files: { file: string; changes: RewrittenLink[] }[];
+  files: { file: string; changes: RewrittenLink[]; refused: RefusedAddress[] }[];
   failed: { file: string; message: string }[];
 }
 
@@ -22,8 +22,8 @@ export async function rewriteStream(
   check: boolean,
 ): Promise<Outcome> {
   const put = check ? () => {} : (text: string): void => void terminal.stdout.write(text);
-  const { links, changes } = await rewriting.rewrite(textOf(terminal.stdin), place, put);
-  return { links, files: [{ file: "(standard input)", changes }], failed: [] };
+  const { links, changes, refused } = await rewriting.rewrite(textOf(terminal.stdin), place, put);
+  return { links, files: [{ file: "(standard input)", changes, refused }], failed: [] };
 }
 
 // Characters may be cut in two between pieces; the decoder keeps their first half.
@@ -56,10 +56,10 @@ export async function rewriteFolder(
       }
       let rewritten = "";
       const page = place.page ?? pathOf(root, file);
-      const { links, changes } = await rewriting.rewrite([html], { ...place, page }, (text) => (rewritten += text)); // prettier-ignore
+      const { links, changes, refused } = await rewriting.rewrite([html], { ...place, page }, (text) => (rewritten += text)); // prettier-ignore
       if (!check && rewritten !== html) await replaceFile(file, rewritten);
       outcome.links += links;
-      outcome.files.push({ file, changes });
+      outcome.files.push({ file, changes, refused });
     }
   return outcome;
 }

@@ -1,5 +1,6 @@
 import assert from "node:assert/strict";
 import { Agent } from "node:http";
+import type { BodyHtml } from "../core/body/to-html.ts";
 import { after, before, describe, test } from "node:test";
 import { ask, PERSON, ROBOT, until } from "../../tests/support/ask.ts";
 import { testDelivery, type TestDelivery } from "../../tests/support/delivery.ts";
@@ -161,7 +162,7 @@ describe("what stands around a page", () => {
       description: "",
       category: "Reviews",
       inNavigation: false,
-      html: '<p><a href="https://shop.example/x">x</a></p>',
+      html: '<p><a href="https://shop.example/x">x</a></p>' as BodyHtml,
     };
     const document = delivery.preview(garden.site.id, page)!;
     assert.match(document, /<base href="https:\/\/garden\.example\/p"\/>/);

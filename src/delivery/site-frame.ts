@@ -1,3 +1,4 @@
+import { mayLeave } from "../core/address/gate.ts";
 import { deliverHtml } from "../core/links/deliver.ts";
 import type { NavigationItem } from "../core/objects/navigation.ts";
 import { linkAttributes } from "../core/rules/link-attributes.ts";
@@ -73,6 +74,9 @@ function navigationLink(
       : children;
   }
   const href = fillAddress(address, site.site.variables);
+  // The last gate: a variable may have made something else of it.
+  if (!mayLeave(href))
+    return [{ label: item.label, href: null, path: null, rel: "", target: null, children }];
   const { rel, target } = linkAttributes(
     { href, override: item.target && `target=${item.target}`, page: page?.path, category: page?.category },
     site.site.rules,

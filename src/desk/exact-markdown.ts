@@ -1,4 +1,4 @@
-import { bodyDocument, type Body } from "../core/body/body.ts";
+import { bodyDocument, type WrittenBody } from "../core/body/body.ts";
 import { bodyToHtml } from "../core/body/to-html.ts";
 import { bodyToMarkdown, markdownToHtml } from "../core/formats/markdown.ts";
 import { takeHtml } from "./take-html.ts";
@@ -11,7 +11,7 @@ export function exactMarkdown(body: unknown): string {
   const whole = bodyToMarkdown(body);
   const html = bodyToHtml(body);
   if (readBack(whole) === html) return whole;
-  const blocks: Body[] = [];
+  const blocks: WrittenBody[] = [];
   bodyDocument(body).forEach((node) => void blocks.push({ type: "doc", content: [node.toJSON()] }));
   const exact = blocks.map((block) => {
     const markdown = bodyToMarkdown(block);

@@ -1,8 +1,11 @@
 import { strToU8, zipSync } from "fflate";
 import { generateJSON } from "@tiptap/html/server";
+import { admitBody } from "../core/body/admit.ts";
+import type { WrittenBody } from "../core/body/body.ts";
 import { bodyExtensions } from "../core/body/extensions.ts";
 import { withFrontMatter, type PageMeta } from "../core/formats/front-matter.ts";
 import { writeHtmlFile } from "../core/formats/html-file.ts";
+import { letOut } from "../core/links/let-out.ts";
 import type { ExportQuery } from "../core/objects/transfer.ts";
 import type { PageRow } from "../store/models.ts";
 import type { FileAnswer } from "./api/operation.ts";
@@ -36,9 +39,9 @@ async function pageFile(desk: Desk, site: OpenSite, row: PageRow, query: ExportQ
   const source = delivered && row.published ? row.published : row;
   const { title, path, description, category, inNavigation } = source;
   const meta: PageMeta = { title, path, description, category, inNavigation };
-  const html = delivered ? await deliveredHtml(desk, site, row.id, !row.published) : row.html;
+  const html = delivered ? await deliveredHtml(desk, site, row.id, !row.published) : letOut(row.html);
   if (query.format === "html") return writeHtmlFile(meta, html);
-  const body: unknown = delivered ? generateJSON(html, bodyExtensions) : row.body;
+  const { body } = admitBody(delivered ? (generateJSON(html, bodyExtensions) as WrittenBody) : row.body);
   return withFrontMatter(meta, exactMarkdown(body));
 }
 

@@ -1,4 +1,4 @@
-import type { Navigation, NavigationItem } from "../core/objects/navigation.ts";
+import type { Navigation, StoredItem } from "../core/objects/navigation.ts";
 import { noteChange } from "../store/changes.ts";
 import { audit, type Actor, type Desk } from "./desk.ts";
 import { NAVIGATION_PAGE } from "./ledger/documents.ts";
@@ -21,7 +21,7 @@ export async function replaceNavigation(
   actor: Actor,
   site: OpenSite,
   version: number,
-  items: readonly NavigationItem[],
+  items: readonly StoredItem[],
 ): Promise<Navigation> {
   await desk.store.transaction(async (transaction) => {
     const [saved] = await desk.store.rows(

@@ -1,5 +1,6 @@
 import { pathKey } from "../core/address/path-key.ts";
-import { emptyBody, type Body } from "../core/body/body.ts";
+import { admitBody } from "../core/body/admit.ts";
+import { emptyBody, type Body, type WrittenBody } from "../core/body/body.ts";
 import { bodyToHtml } from "../core/body/to-html.ts";
 import { deliverHtml } from "../core/links/deliver.ts";
 import { findLinks } from "../core/links/find.ts";
@@ -227,11 +228,11 @@ export async function pageRow(desk: Desk, site: OpenSite, id: string): Promise<R
 }
 
 /** The body of an input that came as HTML or as body, and what was left out of it. */
-export function takenBody(input: { html?: string; body?: Body }): { body: Body; dropped: string[] } {
+export function takenBody(input: { html?: string; body?: WrittenBody }): { body: Body; dropped: string[] } {
   if (input.html !== undefined && input.body !== undefined) {
     throw invalid([{ path: "html", message: "Send the text as html or as body, not as both." }]);
   }
-  return input.html === undefined ? { body: input.body ?? emptyBody, dropped: [] } : takeHtml(input.html);
+  return input.html === undefined ? admitBody(input.body ?? emptyBody) : takeHtml(input.html);
 }
 
 // What readers get of a draft once it is published.

@@ -1,9 +1,8 @@
 import { generateJSON } from "@tiptap/html/server";
 import sanitizeHtml from "sanitize-html";
-import { repairAddress } from "../core/address/repair.ts";
-import type { Body } from "../core/body/body.ts";
+import { admitBody, admittedAttribute, inWords, type LeftOut } from "../core/body/admit.ts";
+import type { Body, WrittenBody } from "../core/body/body.ts";
 import { bodyExtensions, BODY_ELEMENTS } from "../core/body/extensions.ts";
-import { parseOverride } from "../core/rules/override.ts";
 
 /** HTML that was taken in: as a body, and what was left out, in words. */
 export interface TakenHtml {
@@ -27,7 +26,6 @@ const SILENT = new Set([
 ]);
 // A picture alone in a paragraph is a picture beside paragraphs.
 const PICTURE_PARAGRAPH = /<p>\s*((?:<a [^>]*>)?\s*<img [^>]*>\s*(?:<\/a>)?)\s*<\/p>/g;
-const HEADING_ID = /^[\p{L}\p{N}][\p{L}\p{M}\p{N}_-]{0,99}$/u;
 const WITH_CONTENT = [
   "script",
   "style",
@@ -51,7 +49,7 @@ const KEPT_WHEN_EMPTY = { allowedEmptyAttributes: ["alt", "download"] } as objec
  */
 export function takeHtml(html: string): TakenHtml {
   const notes = new Map<string, number>();
-  const note = (what: string): void => void notes.set(what, (notes.get(what) ?? 0) + 1);
+  const note: LeftOut = (what) => void notes.set(what, (notes.get(what) ?? 0) + 1);
 
   const clean = sanitizeHtml(html, {
     allowedTags: Object.keys(BODY_ELEMENTS),
@@ -69,17 +67,15 @@ export function takeHtml(html: string): TakenHtml {
       "*": (tagName, attributes) => ({ tagName, attribs: keptAttributes(tagName, attributes, note) }),
     },
   });
-  const body = generateJSON(clean.replace(PICTURE_PARAGRAPH, "$1"), bodyExtensions) as Body;
-  return {
-    body,
-    dropped: [...notes].map(([what, times]) => (times > 1 ? `${what} (${times} times)` : what)),
-  };
+  const written = generateJSON(clean.replace(PICTURE_PARAGRAPH, "$1"), bodyExtensions) as WrittenBody;
+  const { body, dropped } = admitBody(written);
+  return { body, dropped: [...inWords(notes), ...dropped] };
 }
 
 function keptAttributes(
   element: string,
   attributes: Record<string, string>,
-  note: (what: string) => void,
+  note: LeftOut,
 ): Record<string, string> {
   const allowed = BODY_ELEMENTS[element];
   if (!allowed) {
@@ -89,27 +85,10 @@ function keptAttributes(
   const kept: Record<string, string> = {};
   for (const [name, value] of Object.entries(attributes)) {
     if (!allowed.includes(name)) note(`the attribute ${name} on <${element}>`);
-    else if (name === "href" || name === "src") {
-      const address = allowedAddress(name, value);
-      if (address === undefined) note(`the address “${value.slice(0, 60)}” on <${element}>`);
-      else kept[name] = address;
-    } else if (name === "id" && !HEADING_ID.test(value)) {
-      note(`the id “${value.slice(0, 60)}”`);
-    } else if ((name === "width" || name === "height") && !/^\d{1,5}$/.test(value)) {
-      note(`the attribute ${name} on <${element}>`);
-    } else if (name === "data-override" && parseOverride(value).unknown.length > 0) {
-      note(`the override “${value.slice(0, 60)}”, which says nothing known`);
-    } else if (name === "data-creative" && !/^\d{1,18}$/.test(value)) {
-      note(`the attribute ${name} on <${element}>`);
-    } else kept[name] = value;
+    else {
+      const stored = admittedAttribute(element, name, value, note);
+      if (stored !== undefined) kept[name] = stored;
+    }
   }
   return kept;
-}
-
-// What can be made right is kept as the author wrote it when it is right already, else in its repaired form.
-function allowedAddress(attribute: string, value: string): string | undefined {
-  const repaired = repairAddress(value);
-  if (!repaired.ok) return undefined;
-  if (attribute === "src" && repaired.form !== "web" && repaired.form !== "path") return undefined;
-  return repaired.repairs.length === 0 ? value : repaired.address;
 }

@@ -1,3 +1,4 @@
+import type { FindingCode } from "../core/check/finding.ts";
 import type { LedgerFilter } from "../core/objects/ledger.ts";
 import { containing } from "./like.ts";
 import type { Store } from "./store.ts";
@@ -310,4 +311,18 @@ export async function groupLedger(
     bind,
   );
   return { rows, total: rows[0]?.total ?? 0 };
+}
+
+/** Documents that readers get and that have a finding as a whole: path and title, by path. */
+export function documentsWith(
+  store: Store,
+  siteId: string,
+  finding: FindingCode,
+  limit: number,
+): Promise<{ page: string; title: string }[]> {
+  return store.rows(
+    `SELECT path AS page, title FROM ledger_sources
+     WHERE site_id = $site::bigint AND edition <> 'draft' AND live AND $finding = ANY(findings) ORDER BY path LIMIT ${limit}`,
+    { site: siteId, finding },
+  );
 }

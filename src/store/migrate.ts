@@ -5,6 +5,7 @@ import { writing } from "./migrations/002-writing.ts";
 import { routesInFull } from "./migrations/003-routes.ts";
 import { ledger } from "./migrations/004-ledger.ts";
 import { programs } from "./migrations/005-programs.ts";
+import { nothingLost } from "./migrations/006-nothing-lost.ts";
 
 /** A step of the schema: its statements run in one transaction. */
 export interface Migration {
@@ -12,7 +13,7 @@ export interface Migration {
   statements: readonly string[];
 }
 
-const MIGRATIONS: readonly Migration[] = [firstSlice, writing, routesInFull, ledger, programs];
+const MIGRATIONS: readonly Migration[] = [firstSlice, writing, routesInFull, ledger, programs, nothingLost];
 const MIGRATION_LOCK = 731_600;
 
 /** Brings the schema up to date; several processes may do so at once, one waits for the other. Answers what ran. */

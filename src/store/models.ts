@@ -1,5 +1,7 @@
 import { DataTypes, Model, type ModelAttributes, type ModelStatic, type Sequelize } from "sequelize";
+import type { Address } from "../core/address/address.ts";
 import type { Body } from "../core/body/body.ts";
+import type { BodyHtml } from "../core/body/to-html.ts";
 import type { Placement } from "../core/objects/page.ts";
 import type { Rule } from "../core/objects/rule.ts";
 import type { Role } from "../core/objects/person.ts";
@@ -81,7 +83,7 @@ export interface PublishedPage {
   description: string;
   category: string;
   inNavigation: boolean;
-  html: string;
+  html: BodyHtml;
   /** Path key of each inside link to the id of the page that stood there when the link was saved. */
   bound?: Record<string, string>;
   placement?: Placement | null;
@@ -99,7 +101,7 @@ export interface PageRow extends Stamped {
   category: string;
   inNavigation: boolean;
   body: Body;
-  html: string;
+  html: BodyHtml;
   links: StoredLink[];
   linkKeys: string[];
   bound: Record<string, string>;
@@ -109,6 +111,8 @@ export interface PageRow extends Stamped {
   publishedAt: Date | null;
   version: number;
   updatedBy: string;
+  /** False for a page from before the gate of addresses that was not looked through yet. */
+  admitted: boolean;
   deletedAt: Date | null;
 }
 
@@ -143,7 +147,7 @@ export interface RouteRow extends Stamped {
   match: MatchKind;
   address: string;
   aliases: string[];
-  destination: string | null;
+  destination: Address | null;
   destinationKey: string | null;
   status: RouteStatus;
   query: QueryMode;
@@ -159,7 +163,7 @@ export interface RouteRow extends Stamped {
   validFrom: Date | null;
   validUntil: Date | null;
   afterEnd: AfterEnd;
-  endDestination: string | null;
+  endDestination: Address | null;
   inContent: InContent;
   contentPages: string[];
   countedFrom: Date | null;
@@ -264,6 +268,7 @@ export function defineModels(sequelize: Sequelize) {
         publishedAt: DATE,
         version: INTEGER,
         updatedBy: TEXT,
+        admitted: BOOLEAN,
         deletedAt: DATE,
       },
       true,

@@ -26,6 +26,7 @@ export const FINDING_WORD: Readonly<Record<FindingCode, string>> = {
   "inside-new-tab": "inside link in a new tab",
   "outside-same-tab": "outside link in the same tab",
   broken: "leads nowhere",
+  "not-let-out": "may not leave the house",
   "missing-heading": "heading is missing",
   redirected: "leads through a redirect",
   draft: "leads to a draft",

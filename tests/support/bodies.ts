@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { admitBody } from "../../src/core/body/admit.ts";
 import type { Body } from "../../src/core/body/body.ts";
 
 interface Piece {
@@ -87,4 +88,4 @@ const block = fc.oneof(
 /** Any body that an author could have written. */
 export const bodies: fc.Arbitrary<Body> = fc
   .array(block, { minLength: 1, maxLength: 5 })
-  .map((content) => ({ type: "doc", content }));
+  .map((content) => admitBody({ type: "doc", content }).body);

@@ -1,4 +1,5 @@
 import type { Address } from "./address.ts";
+import { mayLeave } from "./gate.ts";
 import { pathKey } from "./path-key.ts";
 
 /** Where a link leads, seen from one site. */
@@ -25,9 +26,10 @@ export interface SiteAddresses {
 /**
  * Says which kind of destination an address is for the given site.
  * A path that nothing on the site answers is "broken", never "external":
- * guessing would hide the author's slip.
+ * guessing would hide the author's slip. So is what may not leave the house, such as a script.
  */
 export function destinationKind(address: Address | string, site: SiteAddresses): DestinationKind {
+  if (!mayLeave(address)) return "broken";
   if (address.startsWith("#")) return "heading";
   if (/^mailto:/i.test(address)) return "mail";
   if (/^tel:/i.test(address)) return "phone";

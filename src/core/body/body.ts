@@ -3,17 +3,20 @@ import { Node as DocumentNode } from "@tiptap/pm/model";
 import { z } from "zod";
 import { bodyExtensions } from "./extensions.ts";
 
-/** A body as it is stored and edited: rich-text JSON. */
-export interface Body {
+/** Rich-text JSON that a body can hold, its addresses not looked at yet: what an editor or a caller sends. */
+export interface WrittenBody {
   type: "doc";
   content?: unknown[];
 }
+
+/** A body as it is stored: only the gate (`admitBody`) makes one, so that no unchecked address is ever written. */
+export type Body = WrittenBody & { readonly __admitted: unique symbol };
 
 /** The document schema of bodies. */
 export const bodySchema = getSchema(bodyExtensions);
 
 /** The body of a page that nobody has written yet. */
-export const emptyBody: Body = { type: "doc", content: [{ type: "paragraph" }] };
+export const emptyBody = { type: "doc", content: [{ type: "paragraph" }] } as WrittenBody as Body;
 
 /** Reads stored or submitted JSON as a document; throws RangeError when it is none that a body can hold. */
 export function bodyDocument(body: unknown): DocumentNode {
@@ -23,10 +26,10 @@ export function bodyDocument(body: unknown): DocumentNode {
   return node;
 }
 
-/** The one check of a body that comes in from outside. */
-export const bodyInput = z.unknown().transform((value, context): Body => {
+/** The one check of a body that comes in from outside: whether it is a document. Its addresses are the gate's. */
+export const bodyInput = z.unknown().transform((value, context): WrittenBody => {
   try {
-    return bodyDocument(value).toJSON() as Body;
+    return bodyDocument(value).toJSON() as WrittenBody;
   } catch (error) {
     const why = error instanceof Error ? error.message : "unreadable";
     context.addIssue({

@@ -1,4 +1,5 @@
 import { Mark, mergeAttributes } from "@tiptap/core";
+import { admitted } from "../address/gate.ts";
 
 const ATTRIBUTES = ["href", "title", "rel", "target", "download"] as const;
 
@@ -18,7 +19,13 @@ export const LinkMark = Mark.create({
     return { ...plain, override: ownAttribute("override"), creative: ownAttribute("creative") };
   },
 
-  parseHTML: () => [{ tag: "a[href]" }],
+  // What would not be stored is not taken into the text either: its words come without the link.
+  parseHTML: () => [
+    {
+      tag: "a[href]",
+      getAttrs: (element) => (admitted(element.getAttribute("href"), "link") === undefined ? false : null),
+    },
+  ],
   renderHTML: ({ HTMLAttributes }) => ["a", mergeAttributes(HTMLAttributes), 0],
 });
 

@@ -1,4 +1,5 @@
 import { Node } from "@tiptap/core";
+import { admitted } from "../address/gate.ts";
 
 /** How wide a picture stands in the text, and on which side. */
 export const PICTURE_WIDTHS = ["small", "medium", "large", "full"] as const;
@@ -7,8 +8,9 @@ export type PictureWidth = (typeof PICTURE_WIDTHS)[number];
 export type PictureSide = (typeof PICTURE_SIDES)[number];
 
 /** The attributes of a picture's link, with the names they have on an `<a>`. */
-const LINK_ATTRIBUTES = { href: "href", linkTitle: "title", rel: "rel", target: "target", download: "download", override: "data-override", creative: "data-creative" } as const; // prettier-ignore
-const IMAGE_ATTRIBUTES = { src: "src", alt: "alt", title: "title", pixelWidth: "width", pixelHeight: "height" } as const; // prettier-ignore
+export const LINK_ATTRIBUTES = { href: "href", linkTitle: "title", rel: "rel", target: "target", download: "download", override: "data-override", creative: "data-creative" } as const; // prettier-ignore
+/** The attributes of the picture itself, with the names they have on an `<img>`. */
+export const IMAGE_ATTRIBUTES = { src: "src", alt: "alt", title: "title", pixelWidth: "width", pixelHeight: "height" } as const; // prettier-ignore
 
 type Attributes = Record<string, string | null>;
 
@@ -36,14 +38,16 @@ export const Picture = Node.create({
       tag: "figure",
       getAttrs: (figure) => {
         const image = figure.querySelector("img[src]");
-        return image ? { ...pictureAttributes(image), ...frameAttributes(figure) } : false;
+        return image && isAdmitted(image)
+          ? { ...pictureAttributes(image), ...frameAttributes(figure) }
+          : false;
       },
       contentElement: (figure) =>
         (figure as HTMLElement).querySelector<HTMLElement>("figcaption") ?? nothing(figure as HTMLElement),
     },
     {
       tag: "img[src]",
-      getAttrs: (image) => pictureAttributes(image),
+      getAttrs: (image) => isAdmitted(image) && pictureAttributes(image),
       contentElement: (image) => nothing(image as HTMLElement),
     },
   ],
@@ -60,8 +64,14 @@ export const Picture = Node.create({
 /** True for an empty element that a written body leaves out: a caption without words. */
 export const isOptionalWhenEmpty = (name: string): boolean => name === "figcaption";
 
+// What would not be stored is not taken into the text either.
+function isAdmitted(image: Element): boolean {
+  return admitted(image.getAttribute("src"), "picture") !== undefined;
+}
+
 function pictureAttributes(image: Element): Attributes {
-  const link = image.closest("a[href]");
+  const around = image.closest("a[href]");
+  const link = around && admitted(around.getAttribute("href"), "link") !== undefined ? around : null;
   return {
     ...read(image, IMAGE_ATTRIBUTES),
     alt: image.getAttribute("alt") ?? "",

@@ -1,6 +1,6 @@
 import { DOMSerializer } from "@tiptap/pm/model";
 import { escapeAttribute, escapeText } from "entities";
-import { bodyDocument, bodySchema } from "./body.ts";
+import { bodyDocument, bodySchema, type Body } from "./body.ts";
 import { isOptionalWhenEmpty } from "./picture.ts";
 
 const VOID = new Set(["br", "hr", "img"]);
@@ -39,7 +39,12 @@ const paper = {
   createDocumentFragment: () => new Piece(11, ""),
 };
 
+/** A body's HTML as it is stored: only a body that has passed the gate is written as one. */
+export type BodyHtml = string & { readonly __admitted: unique symbol };
+
 /** Writes a body as HTML, with links as the author left them (`data-override` included). */
+export function bodyToHtml(body: Body): BodyHtml;
+export function bodyToHtml(body: unknown): string;
 export function bodyToHtml(body: unknown): string {
   const serializer = DOMSerializer.fromSchema(bodySchema);
   const fragment = serializer.serializeFragment(bodyDocument(body).content, {

@@ -7,6 +7,7 @@ export const FINDING_CODES = [
   "inside-new-tab",
   "outside-same-tab",
   "broken",
+  "not-let-out",
   "missing-heading",
   "redirected",
   "draft",

@@ -2,7 +2,9 @@ import { decoded } from "../text/decoded.ts";
 import { compareKey } from "../address/compare.ts";
 import { destinationKind, type DestinationKind } from "../address/classify.ts";
 import { headingAnchors } from "../body/headings.ts";
+import { mayLeave } from "../address/gate.ts";
 import { findLinks, type LinkInHtml } from "../links/find.ts";
+import { pictureAddresses } from "../links/pictures.ts";
 import { plainText, type PlainText } from "../links/plain-text.ts";
 import type { Rule } from "../objects/rule.ts";
 import { writtenOn } from "../rules/link-attributes.ts";
@@ -65,6 +67,10 @@ export function checkPage(
   for (const name of unknown)
     add("unfilled", null, "fault", `{{${name}}} has no value.`, "Readers would see the braces, and an address with them leads nowhere. Give the variable a value in the site's settings."); // prettier-ignore
 
+  for (const src of pictureAddresses(html).map((written) => fillAddress(written, against.variables)))
+    if (!mayLeave(src))
+      add("not-let-out", null, "fault", `A picture comes from “${src.slice(0, 80)}”, which may not leave the house.`, "Pictures come from http and https addresses, or from a path of this site. Readers get none."); // prettier-ignore
+
   const disclosed = against.disclosure && isDisclosed(text, against.disclosure);
   findings.push(...ruleFindings(links.map(ruledLink), { words, disclosed }, against.limits));
 
@@ -88,6 +94,10 @@ export function checkPage(
     if (link.picture !== null && sameAddress(link.href, link.picture))
       add("links-to-itself", at, "fault", "The picture links to its own file.", "Readers click to get to the thing, and get the same picture again.", [open("Choose where it leads"), { do: "unlink", word: "Take the link off" }]); // prettier-ignore
 
+    if (!mayLeave(link.href)) {
+      add("not-let-out", at, "fault", `“${link.href.slice(0, 80)}” may not leave the house.`, "Links lead to http, https, mailto or tel addresses, or to a path of this site. Readers get the words without a link.", [open("Choose where it leads"), { do: "unlink", word: "Take the link off" }]); // prettier-ignore
+      continue;
+    }
     if (link.kind === "broken" && link.href !== "")
       add("broken", at, "fault", `Nothing on the site answers ${link.href}.`, "Readers would get “not found”.", [open("Choose where it leads")]); // prettier-ignore
     if (link.kind === "heading" && link.href !== "#" && !headings.has(decoded(link.href.slice(1))))

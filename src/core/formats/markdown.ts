@@ -1,7 +1,7 @@
 import type { Mark, Node } from "@tiptap/pm/model";
 import { marked } from "marked";
 import { MarkdownSerializer } from "prosemirror-markdown";
-import { bodyDocument, bodySchema, type Body } from "../body/body.ts";
+import { bodyDocument, bodySchema, type WrittenBody } from "../body/body.ts";
 import { bodyToHtml } from "../body/to-html.ts";
 
 /**
@@ -85,7 +85,7 @@ function writeHtml(state: State, node: Node): void {
 }
 
 function htmlOf(block: unknown): string {
-  return bodyToHtml({ type: "doc", content: [block] } satisfies Body);
+  return bodyToHtml({ type: "doc", content: [block] } satisfies WrittenBody);
 }
 
 function onlyThese(attributes: Readonly<Record<string, unknown>>, names: readonly string[]): boolean {

@@ -1,6 +1,6 @@
 import Papa from "papaparse";
 import { delimiterOf } from "./delimiter.ts";
-import type { Route, RouteInput } from "../objects/route.ts";
+import type { Route, WrittenRoute } from "../objects/route.ts";
 import { guardedCell, readCell } from "./spreadsheet-cell.ts";
 
 /** The columns of the routes' CSV, in their order; the first twelve are the fixed ones of the API. */
@@ -165,14 +165,14 @@ function withoutUndefined(fields: Record<string, unknown>): Record<string, unkno
 }
 
 /** A route as JSON: what would make it again. */
-export function routeToInput(route: Route): RouteInput {
+export function routeToInput(route: Route): WrittenRoute {
   return {
     kind: route.kind,
     host: route.host,
     match: route.match,
     address: route.address,
     destination: route.destination,
-    status: route.status as RouteInput["status"],
+    status: route.status as WrittenRoute["status"],
     query: route.query,
     parameters: route.parameters,
     notice: route.notice,

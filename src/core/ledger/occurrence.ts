@@ -1,3 +1,4 @@
+import { mayLeave } from "../address/gate.ts";
 import { compareKey } from "../address/compare.ts";
 import { destinationKind, ownPlace, type DestinationKind } from "../address/classify.ts";
 import type { LinkInHtml } from "../links/find.ts";
@@ -121,9 +122,12 @@ export function ledgerFacts(
     networks,
     ownKey: ownPlace(href, site.hosts)?.key ?? null,
     destinationKey: compareKey(href),
-    delivered: treated(resolve(rules, facts, writtenOn(link))),
+    delivered: mayLeave(href) ? treated(resolve(rules, facts, writtenOn(link))) : WORDS_ALONE,
   };
 }
+
+// What may not leave the house is delivered as its words.
+const WORDS_ALONE: Treated = { rel: [], target: null, treatment: "plain", rules: [] };
 
 /** What a resolution comes to in the ledger. */
 export function treated({ rel, target, trace }: Resolved): Treated {

@@ -1,3 +1,4 @@
+import { mayLeave } from "../address/gate.ts";
 import { ownPlace } from "../address/classify.ts";
 import { pathKey } from "../address/path-key.ts";
 import { withHeadingIds } from "../body/headings.ts";
@@ -21,7 +22,7 @@ export interface PagePlace {
 /**
  * Turns stored HTML into delivered HTML: variables are filled in, inside links follow pages that have moved,
  * headings get their ids, raw destinations give way to the short links that ask for it, and the rules are applied to
- * every link; all else stays.
+ * every link; all else stays. An address that may not leave the house leaves its words, without `href` or `src`.
  */
 export function deliverHtml(
   html: string,
@@ -36,10 +37,12 @@ export function deliverHtml(
     (link) => {
       const href = movedTo(link.href, bound, site);
       const resolved = linkAttributes({ ...link, href: href ?? link.href, ...page }, rules, site);
-      const short = site.inContent?.(href ?? link.href, pageId);
-      return { rel: resolved.rel.join(" ") || null, target: resolved.target, href: short ?? href };
+      const leads = site.inContent?.(href ?? link.href, pageId) ?? href;
+      // The last gate: variables are filled in by now, and what is stored may be older than the gate in.
+      if (!mayLeave(leads ?? link.href)) return { rel: null, target: null, href: null };
+      return { rel: resolved.rel.join(" ") || null, target: resolved.target, href: leads };
     },
-    options,
+    { keepsPicture: mayLeave, ...options },
   );
 }
 

@@ -1,9 +1,11 @@
+import { mayLeave } from "../address/gate.ts";
 import type { Rule } from "../objects/rule.ts";
 import { linkAttributes } from "../rules/link-attributes.ts";
 import type { SiteSight } from "../rules/link-facts.ts";
 import type { Resolved } from "../rules/resolve.ts";
 import { LinkRewriter, sameRel } from "./rewrite.ts";
 import type { Base, LinkInHtml } from "./scan.ts";
+import { attributeOf } from "./start-tags.ts";
 
 /** One link whose start tag was changed. */
 export interface RewrittenLink {
@@ -21,19 +23,36 @@ export interface RewrittenLink {
 export interface RewriteReport {
   links: number;
   changes: RewrittenLink[];
+  /** Links and pictures whose address may not leave the house: it was taken away, the words stay. */
+  refused: RefusedAddress[];
+}
+
+/** An address that was taken away, and where it stood. */
+export interface RefusedAddress {
+  line: number;
+  /** Words of the link; alternative text of a picture. */
+  words: string;
+  address: string;
 }
 
 /** Applies rules to a document of any site that comes in pieces, and reports what it changes. */
 export class DocumentRewriter {
-  readonly report: RewriteReport = { links: 0, changes: [] };
+  readonly report: RewriteReport = { links: 0, changes: [], refused: [] };
   private readonly rewriter: LinkRewriter;
   private line = 1;
   private ahead = "";
   private aheadFrom = 0;
+  // Pictures inside a link are seen before the link is settled: their lines are counted in the order of the source.
+  private readonly waiting: { start: number; words: string; address: string }[] = [];
 
   constructor(rules: readonly Rule[], site: SiteSight, place: { page?: string; category?: string } = {}) {
     this.rewriter = new LinkRewriter(
       (link, base) => {
+        if (!mayLeave(link.href)) {
+          this.report.links += 1;
+          this.refuse(link.tag.start, link.words, link.href);
+          return { rel: link.rel, target: link.target, href: null };
+        }
         const address = resolvedAddress(link.href, base);
         const { rel, target, override, anchor } = link;
         const asked = {
@@ -55,7 +74,14 @@ export class DocumentRewriter {
         return after;
       },
       // Who rewrites a document twice gets the same: what an author set by hand stays in it.
-      { keepOverride: true },
+      {
+        keepOverride: true,
+        keepsPicture: (src, tag) => {
+          const keeps = mayLeave(src) || IMAGE_DATA.test(src);
+          if (!keeps) this.refuse(tag.start, attributeOf(tag, "alt") ?? "", src);
+          return keeps;
+        },
+      },
     );
   }
 
@@ -69,7 +95,9 @@ export class DocumentRewriter {
 
   /** Answers what was still open at the end. */
   end(): string {
-    return this.rewriter.end();
+    const rest = this.rewriter.end();
+    this.countLines(this.rewriter.settledTo);
+    return rest;
   }
 
   private note(link: LinkInHtml, after: RewrittenLink["after"], { trace }: Resolved): void {
@@ -82,14 +110,32 @@ export class DocumentRewriter {
     this.report.changes.push({ line: this.line, words, href, before, after, by });
   }
 
+  private refuse(start: number, words: string, address: string): void {
+    let at = this.waiting.length;
+    while (at > 0 && this.waiting[at - 1]!.start > start) at -= 1;
+    this.waiting.splice(at, 0, { start, words, address });
+  }
+
   // Lines are counted on from where they were counted last; what lies before is let go.
   private countLines(upTo: number): void {
+    while (this.waiting.length > 0 && this.waiting[0]!.start < upTo) {
+      const { start, words, address } = this.waiting.shift()!;
+      this.countTo(start);
+      this.report.refused.push({ line: this.line, words, address });
+    }
+    this.countTo(upTo);
+  }
+
+  private countTo(upTo: number): void {
     const text = this.ahead.slice(0, upTo - this.aheadFrom);
     for (let at = text.indexOf("\n"); at !== -1; at = text.indexOf("\n", at + 1)) this.line += 1;
     this.ahead = this.ahead.slice(text.length);
     this.aheadFrom += text.length;
   }
 }
+
+// A picture that stands in the document itself leads nowhere and holds no script; documents of other systems have them.
+const IMAGE_DATA = /^\s*data:image\/(?:png|jpeg|gif|webp|avif|bmp|x-icon)[;,]/i;
 
 /** Applies rules to a whole document. */
 export function rewriteDocument(

@@ -42,7 +42,7 @@ const cases: [name: string, html: string, expected: string][] = [
   ["an address of our own under a foreign base", '<base href="https://b.example/"><a href="https://lowlantern.example/x">x</a>', '<base href="https://b.example/"><a href="https://lowlantern.example/x">x</a>'],
   ["a link that is never closed", '<p><a href="https://a.example/">a<p><a href="/own">b', `<p><a href="https://a.example/" ${OUT}>a<p><a href="/own">b`],
   ["a tag that is cut off", '<a href="https://a.example/">a</a><a href="https://a.exa', `<a href="https://a.example/" ${OUT}>a</a><a href="https://a.exa`],
-  ["anchors, mail, phone and scripts", '<a name="x">x</a><a href="mailto:a@b.example">m</a><a href="tel:+1">t</a><a href="javascript:x()">j</a>', '<a name="x">x</a><a href="mailto:a@b.example">m</a><a href="tel:+1">t</a><a href="javascript:x()">j</a>'],
+  ["anchors, mail, phone and scripts", '<a name="x">x</a><a href="mailto:a@b.example">m</a><a href="tel:+1">t</a><a href="javascript:x()">j</a>', '<a name="x">x</a><a href="mailto:a@b.example">m</a><a href="tel:+1">t</a><a>j</a>'],
 ]; // prettier-ignore
 
 for (const [name, html, expected] of cases)
@@ -170,3 +170,31 @@ test("the report names line, words, both looks and who decided", () => {
     },
   ]);
 });
+
+const REFUSED: [name: string, html: string, expected: string, addresses: string[]][] = [
+  ["a script's address, words stay", '<a class=x href="javascript:y" rel=me>w</a>', "<a class=x rel=me>w</a>", ["javascript:y"]],
+  ["a second href too", '<a href="data:text/html,a" href="/b">w</a>', "<a>w</a>", ["data:text/html,a"]],
+  ["SVG's way of writing it", '<svg><a href="vbscript:a" xlink:href="/b">w</a></svg>', "<svg><a>w</a></svg>", ["vbscript:a"]],
+  ["an attribute that follows at once keeps its distance", '<a title="t"href="file:///x"class="c">w</a>', '<a title="t" class="c">w</a>', ["file:///x"]],
+  ["pictures inside a link and beside one", '<img alt=a src="vbscript:b">\n<a href="/x"><img src="file:b" alt="c"></a><img src="/ok.png">', '<img alt=a>\n<a href="/x"><img alt="c"></a><img src="/ok.png">', ["vbscript:b", "file:b"]],
+  ["a picture that stands in the document itself", '<img src="data:image/png;base64,AA==">', '<img src="data:image/png;base64,AA==">', []],
+]; // prettier-ignore
+
+for (const [name, html, expected, addresses] of REFUSED)
+  test(`what may not leave the house is taken away: ${name}`, () => {
+    const { html: out, report } = rewriteDocument(html, [], site);
+    assert.equal(out, expected);
+    assert.deepEqual(
+      report.refused.map(({ address }) => address),
+      addresses,
+    );
+    assert.equal(rewriteDocument(out, [], site).html, out);
+    for (let cut = 0; cut <= html.length; cut += 1) {
+      const rewriter = new DocumentRewriter([], site);
+      assert.equal(
+        rewriter.write(html.slice(0, cut)) + rewriter.write(html.slice(cut)) + rewriter.end(),
+        expected,
+      );
+      assert.deepEqual(rewriter.report, report);
+    }
+  });

@@ -1,12 +1,13 @@
 import { escapeAttribute } from "entities";
+import { attributeOf, type StartTag } from "./start-tags.ts";
 import { CREATIVE_ATTRIBUTE, LinkScanner, OVERRIDE_ATTRIBUTE, type Base, type LinkInHtml } from "./scan.ts";
 
 /** The attributes that a link shall have; null takes the attribute away. */
 export interface DeliveredAttributes {
   rel: string | null;
   target: string | null;
-  /** Another address than the one that is written; absent: the same. */
-  href?: string;
+  /** Another address than the one that is written; null takes it away, the words stay; absent: the same. */
+  href?: string | null;
   /** Another override than the one that is written; null takes it away; absent: as the options say. */
   override?: string | null;
 }
@@ -14,6 +15,8 @@ export interface DeliveredAttributes {
 export interface RewriteOptions {
   /** Keep `data-override` and `data-creative`, as drafts do. Readers' pages do without. */
   keepOverride?: boolean;
+  /** Whether a picture's address may stay; without it, all may. */
+  keepsPicture?: (src: string, tag: StartTag) => boolean;
 }
 
 /** Decides about one link; `base` is what the document's `base` elements have said so far. */
@@ -35,18 +38,24 @@ export function rewriteLinks(html: string, decide: Decide, options: RewriteOptio
 export class LinkRewriter {
   private readonly scanner: LinkScanner;
   private readonly pieces: string[] = [];
+  private readonly pictures: Edit[] = [];
   private from = 0;
 
   constructor(decide: Decide, options: RewriteOptions = {}) {
+    const { keepsPicture } = options;
+    const takesPicture = (tag: StartTag): void => {
+      const src = attributeOf(tag, "src");
+      if (src !== undefined && !keepsPicture!(src, tag)) this.pictures.push(...this.withoutAddress(tag));
+    };
     this.scanner = new LinkScanner((link) => {
       const { scanner } = this;
       const { start, end } = link.tag;
       this.pieces.push(
-        scanner.slice(this.from, start),
+        this.upTo(start),
         rewriteTag(scanner.slice(start, end), link, decide(link, scanner.base), options),
       );
       this.from = end;
-    });
+    }, keepsPicture && takesPicture);
   }
 
   /** Takes a piece; answers what is settled by it. */
@@ -68,10 +77,29 @@ export class LinkRewriter {
 
   private settled(): string {
     const upTo = Math.max(this.from, this.scanner.settled);
-    this.pieces.push(this.scanner.slice(this.from, upTo));
+    this.pieces.push(this.upTo(upTo));
     this.from = upTo;
     this.scanner.forget(upTo);
     return this.pieces.splice(0).join("");
+  }
+
+  // The source from where it has come out up to an offset, pictures in it without the addresses that may not stay.
+  private upTo(end: number): string {
+    const pieces: string[] = [];
+    let { from } = this;
+    while (this.pictures.length > 0 && this.pictures[0]!.start < end) {
+      const edit = this.pictures.shift()!;
+      pieces.push(this.scanner.slice(from, edit.start), edit.text);
+      from = edit.end;
+    }
+    pieces.push(this.scanner.slice(from, end));
+    return pieces.join("");
+  }
+
+  private withoutAddress(tag: StartTag): Edit[] {
+    const text = this.scanner.slice(tag.start, tag.end);
+    const moved = ({ start, end, text: put }: Edit): Edit => ({ start: tag.start + start, end: tag.start + end, text: put }); // prettier-ignore
+    return withoutAttribute(text, tag, "src").map(moved);
   }
 }
 
@@ -81,7 +109,7 @@ function rewriteTag(
   wanted: DeliveredAttributes,
   { keepOverride }: RewriteOptions,
 ): string {
-  const href = wanted.href ?? link.href;
+  const href = wanted.href === undefined ? link.href : wanted.href;
   const override = wanted.override !== undefined ? wanted.override : keepOverride ? link.override : null;
   const creative = keepOverride ? link.creative : null;
   const isAsWanted =
@@ -94,6 +122,7 @@ function rewriteTag(
   const edits: Edit[] = [];
   const added: string[] = [];
   setAttribute(text, link, "href", link.href, href, edits, added);
+  if (href === null) edits.push(...withoutAttribute(text, link.tag, "xlink:href"));
   setAttribute(text, link, "rel", link.rel, wanted.rel, edits, added);
   setAttribute(text, link, "target", link.target, wanted.target, edits, added);
   setAttribute(text, link, OVERRIDE_ATTRIBUTE, link.override, override, edits, added);
@@ -130,10 +159,19 @@ function setAttribute(
     const { start, end } = present[0];
     edits.push({ start: start - tag.start, end: end - tag.start, text: written(name, wants) });
   } else if (wants !== null) added.push(` ${written(name, wants)}`);
-  // Taken away together with its duplicates, else a browser would read the second one.
-  else
-    for (const { start, end } of present)
-      edits.push({ start: spaceBefore(text, start - tag.start), end: end - tag.start, text: "" });
+  else edits.push(...withoutAttribute(text, tag, name));
+}
+
+// Taken away together with its duplicates, else a browser would read the second one. What follows at once, as browsers
+// allow behind a closing quote, keeps its distance from what stands before.
+function withoutAttribute(text: string, tag: StartTag, name: string): Edit[] {
+  return tag.attributes
+    .filter((attribute) => attribute.name === name)
+    .map((attribute) => {
+      const end = attribute.end - tag.start;
+      const isApart = /[\s/>]/.test(text[end] ?? ">");
+      return { start: spaceBefore(text, attribute.start - tag.start), end, text: isApart ? "" : " " };
+    });
 }
 
 // The same tokens in another order or spacing are the same `rel`: the author's bytes stay.

@@ -42,13 +42,15 @@ const WANTED: ReadonlySet<string> = new Set(["a", "area", "img", "br", "base"]);
 export class LinkScanner {
   readonly base: Base = {};
   private readonly found: (link: LinkInHtml) => void;
+  private readonly picture: ((tag: StartTag) => void) | undefined;
   private readonly reader: TagReader;
   private open: LinkInHtml | undefined;
   private words = "";
 
-  /** `found` is handed each link once its words are known. */
-  constructor(found: (link: LinkInHtml) => void) {
+  /** `found` is handed each link once its words are known, `picture` each `img` as it comes. */
+  constructor(found: (link: LinkInHtml) => void, picture?: (tag: StartTag) => void) {
     this.found = found;
+    this.picture = picture;
     this.reader = new TagReader(
       {
         startTag: (tag) => this.takeTag(tag),
@@ -93,8 +95,10 @@ export class LinkScanner {
     const href = linkAddress(tag);
     if (href !== undefined) this.openLink(tag, href);
     else if (tag.name === "base") this.takeBase(tag);
-    else if (this.open && tag.name === "img") this.takePicture(this.open, tag);
-    else if (this.open && tag.name === "br") this.words += " ";
+    else if (tag.name === "img") {
+      if (this.open) this.takePicture(this.open, tag);
+      this.picture?.(tag);
+    } else if (this.open && tag.name === "br") this.words += " ";
   }
 
   private openLink(tag: StartTag, href: string): void {

@@ -54,7 +54,7 @@ export function pathFault(path: string): string | undefined {
 /** An address that a link or a route may lead to: repaired on the way in, refused with the reason. */
 export const destination = z.string("A destination is text.").transform((pasted, context) => {
   const repaired = repairAddress(pasted);
-  if (repaired.ok && (repaired.form === "web" || repaired.form === "path")) return repaired.address as string;
+  if (repaired.ok && (repaired.form === "web" || repaired.form === "path")) return repaired.address;
   const message = repaired.ok
     ? "A route leads to a web address or to a path of this site; a mail, a phone number or a heading cannot be redirected to."
     : repaired.reason.message;

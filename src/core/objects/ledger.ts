@@ -233,5 +233,9 @@ export const ledgerReportSchema = z.object({
   pages: z.array(ledgerGroupSchema),
   pagesInAll: z.int(),
   days: z.array(treatmentSums.extend({ day: z.string() })),
+  /** Addresses that were not let out, at most 500: readers get the words of such a link, and no picture. */
+  notLetOut: z.array(
+    z.object({ page: z.string(), title: z.string(), words: z.string(), address: z.string().nullable() }),
+  ),
 });
 export type LedgerReport = z.infer<typeof ledgerReportSchema>;

@@ -98,6 +98,8 @@ function checkWhole(program: Partial<Whole>, context: z.RefinementCtx): void {
 
 export const programInputSchema = whole.superRefine(checkWhole);
 export type ProgramInput = z.infer<typeof programInputSchema>;
+/** A program as it is sent: its addresses not checked yet. */
+export type WrittenProgram = z.input<typeof programInputSchema>;
 
 // A default that is taken off takes the checks behind it along: in every field it stands last.
 /** A change: the fields that are given, over the version that was read. */

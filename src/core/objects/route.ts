@@ -111,7 +111,11 @@ export const routeChangeSchema = z
   .required({ version: true });
 
 export type RouteInput = z.infer<typeof routeInputSchema>;
+/** A route as it is sent: its addresses not checked yet. */
+export type WrittenRoute = z.input<typeof routeInputSchema>;
 export type RouteChange = z.infer<typeof routeChangeSchema>;
+/** A change of a route as it is sent. */
+export type WrittenRouteChange = z.input<typeof routeChangeSchema>;
 
 export const ADVICE_CODES = [
   "loop",

@@ -187,4 +187,6 @@ export const rewriteAnswerSchema = z.object({
       by: z.array(z.string()),
     }),
   ),
+  /** Addresses that may not leave the house, and were taken away. */
+  refused: z.array(z.object({ line: z.int(), words: z.string(), address: z.string() })),
 });

@@ -58,6 +58,8 @@ export const missPolicySchema = z
     message: "Where shall readers arrive who asked for an unknown address?",
   });
 export type MissPolicy = z.infer<typeof missPolicySchema>;
+/** The choice as it is sent: its address not checked yet. */
+export type WrittenMissPolicy = z.input<typeof missPolicySchema>;
 
 export const siteChangeSchema = z.strictObject({
   name: requiredLine("The name", 120).optional(),

@@ -1,4 +1,5 @@
 import { Parser } from "htmlparser2";
+import type { Address } from "../address/address.ts";
 import { repairAddress } from "../address/repair.ts";
 import { foreignPlaceholders, hasLeftOver } from "./build-link.ts";
 
@@ -148,16 +149,19 @@ function sizeOf(text: string | undefined): number | null {
 export function fillCreative(
   address: string,
   values: { id: string; sub: string },
-): { ok: true; address: string } | { ok: false; reason: string } {
+): { ok: true; address: Address } | { ok: false; reason: string } {
   if (/\{id\}/i.test(address) && values.id === "")
     return { ok: false, reason: "The program has no tracking ID yet: the link would earn nothing." };
   const filled = address
     .replace(/\{id\}/gi, encodeURIComponent(values.id))
     .replace(/\{sub\}/gi, encodeURIComponent(values.sub));
-  return hasLeftOver(filled)
-    ? {
-        ok: false,
-        reason: "A placeholder was left in it; write {id} where the account belongs and {sub} for the label.",
-      }
-    : { ok: true, address: filled };
+  if (hasLeftOver(filled))
+    return {
+      ok: false,
+      reason: "A placeholder was left in it; write {id} where the account belongs and {sub} for the label.",
+    };
+  const repaired = repairAddress(filled);
+  return repaired.ok
+    ? { ok: true, address: repaired.address }
+    : { ok: false, reason: repaired.reason.message };
 }

@@ -1,3 +1,4 @@
+import { mayLeave } from "../address/gate.ts";
 import {
   destinationKind,
   hostOf,
@@ -46,7 +47,8 @@ export function linkFacts(
   const endKind = kind === "route" ? destinationKind(end, site) : kind;
   const domain = endKind === "external" ? hostOf(end) : undefined;
   // A script or an application's own scheme leads to no host: rules for outside links are not about it.
-  const reach = domain === "" ? "none" : reachOf(endKind);
+  const leadsNowhere = domain === "" || (endKind === "broken" && !mayLeave(end));
+  const reach = leadsNowhere ? "none" : reachOf(endKind);
   const { programs, networks } = partnersOf(site.partners, domain, end);
   return {
     reach,

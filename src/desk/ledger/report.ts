@@ -1,18 +1,21 @@
 import type { LedgerReport } from "../../core/objects/ledger.ts";
 import { treatmentDays } from "../../store/ledger-days.ts";
-import { groupLedger } from "../../store/ledger-reading.ts";
+import { documentsWith, groupLedger, readLedger } from "../../store/ledger-reading.ts";
 import type { Desk } from "../desk.ts";
 import type { OpenSite } from "../sites.ts";
 
 const MOST_GROUPS = 500;
 const FOR_READERS = { edition: "readers", reach: "external" } as const;
+const NOT_LET_OUT = { edition: "readers", finding: "not-let-out" } as const;
 
 /** What can be shown to whoever asks how outside links are marked: by treatment, host, page and day. */
 export async function reportLinks(desk: Desk, site: OpenSite, now: number): Promise<LedgerReport> {
-  const [hosts, pages, days] = await Promise.all([
+  const [hosts, pages, days, links, pictures] = await Promise.all([
     groupLedger(desk.store, site.id, FOR_READERS, "host", { limit: MOST_GROUPS, offset: 0 }),
     groupLedger(desk.store, site.id, FOR_READERS, "page", { limit: MOST_GROUPS, offset: 0 }),
     treatmentDays(desk.store, site.id),
+    readLedger(desk.store, site.id, NOT_LET_OUT, { limit: MOST_GROUPS, offset: 0 }),
+    documentsWith(desk.store, site.id, "not-let-out", MOST_GROUPS),
   ]);
   const sum = (of: "sponsored" | "ugc" | "nofollow" | "plain" | "newTab"): number => hosts.rows.reduce((total, row) => total + row[of], 0); // prettier-ignore
   return {
@@ -24,5 +27,9 @@ export async function reportLinks(desk: Desk, site: OpenSite, now: number): Prom
     pages: pages.rows,
     pagesInAll: pages.total,
     days,
+    notLetOut: [
+      ...links.rows.map(({ page, title, words, href }) => ({ page, title, words, address: href })),
+      ...pictures.map(({ page, title }) => ({ page, title, words: "a picture", address: null })),
+    ],
   };
 }

@@ -1,6 +1,7 @@
 import type { Transaction } from "sequelize";
 import { z } from "zod";
 import { compareKey } from "../../core/address/compare.ts";
+import type { Address } from "../../core/address/address.ts";
 import { destination as destinationSchema, id, requiredLine } from "../../core/objects/fields.ts";
 import type { RouteRow } from "../../store/models.ts";
 import { noteRoutes } from "../../store/changes.ts";
@@ -66,7 +67,7 @@ interface Change {
   row: Changing;
   tags: string[];
   enabled: boolean;
-  destination: string | null;
+  destination: Address | null;
   deleted: boolean;
 }
 
@@ -260,7 +261,7 @@ interface Before {
   version: number;
   tags: string[];
   enabled: boolean;
-  destination: string | null;
+  destination: Address | null;
 }
 
 async function keepBefore(

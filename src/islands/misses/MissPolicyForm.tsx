@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { MissSummary } from "../../core/objects/miss.ts";
-import type { MissPolicy, Site } from "../../core/objects/site.ts";
+import type { MissPolicy, Site, WrittenMissPolicy } from "../../core/objects/site.ts";
 import { api, messageOf, queries } from "../../ui/api.ts";
 import { FieldRow } from "../../ui/FieldRow.tsx";
 import { tell } from "../../ui/notices.ts";
@@ -28,9 +28,9 @@ export function MissPolicyForm({ site, hidden }: { site: Site; hidden: MissSumma
 }
 
 function Form({ site, hidden }: { site: Site; hidden: MissSummary["hidden"] | undefined }) {
-  const [policy, setPolicy] = useState<MissPolicy>(site.misses);
+  const [policy, setPolicy] = useState<WrittenMissPolicy>(site.misses);
   const save = useMutation({
-    mutationFn: (misses: MissPolicy) =>
+    mutationFn: (misses: WrittenMissPolicy) =>
       api<Site>("PATCH", `/sites/${site.id}`, {
         version: site.version,
         misses: misses.answer === "destination" ? misses : { answer: misses.answer },

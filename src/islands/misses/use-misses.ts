@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import type { MissesAnswered } from "../../core/objects/miss.ts";
-import type { Route, RouteInput } from "../../core/objects/route.ts";
+import type { Route, WrittenRoute } from "../../core/objects/route.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { api, messageOf, queries } from "../../ui/api.ts";
 import { tell } from "../../ui/notices.ts";
@@ -40,7 +40,7 @@ export function useAnswerMisses(site: Site, onDone: () => void) {
 /** Makes the route of a proposal; the notice takes it back. */
 export function useTakeProposal(site: Site) {
   return useMutation({
-    mutationFn: (input: Partial<RouteInput>) => api<Route>("POST", `/sites/${site.id}/routes`, input),
+    mutationFn: (input: Partial<WrittenRoute>) => api<Route>("POST", `/sites/${site.id}/routes`, input),
     onSuccess: (route) => {
       refreshRoutes();
       tell(`${route.address} is answered now`, { undo: () => void takeBack(site, [route]) });

@@ -38,7 +38,7 @@ function Report({ site }: { site: Site }) {
   });
   if (report.isError) return <p className="text-bad">{messageOf(report.error)}</p>;
   if (!report.data) return <p className="text-quiet">Counting…</p>;
-  const { madeAt, total, newTab, hosts, hostsInAll, pages, pagesInAll, days } = report.data;
+  const { madeAt, total, newTab, hosts, hostsInAll, pages, pagesInAll, days, notLetOut } = report.data;
   const all = TREATMENTS.reduce((sum, one) => sum + total[one], 0);
   const percent = (count: number): number => (all === 0 ? 0 : Math.round((count / all) * 100));
   return (
@@ -88,6 +88,25 @@ function Report({ site }: { site: Site }) {
           </tbody>
         </table>
       </section>
+      {notLetOut.length > 0 ? (
+        <section aria-label="Not let out">
+          <h3 className="font-semibold text-bad">
+            {notLetOut.length === 1 ? "One address is" : `${notLetOut.length} addresses are`} not let out
+          </h3>
+          <p className="mb-1 text-quiet">
+            They are no http, https, mailto or tel address and no path of the site. Readers get the words of
+            such a link without it, and no picture.
+          </p>
+          <ul className="grid gap-1">
+            {notLetOut.map(({ page, title, words, address }, index) => (
+              <li key={index}>
+                {title} <span className="font-mono text-sm text-quiet">{page}</span>: “{words}”
+                {address ? <span className="font-mono text-sm break-all"> {address}</span> : null}
+              </li>
+            ))}
+          </ul>
+        </section>
+      ) : null}
       <section aria-label="Over time">
         <h3 className="font-semibold">Over time</h3>
         {days.length < 2 ? (

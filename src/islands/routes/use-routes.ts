@@ -1,5 +1,5 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import type { Route, RouteChange, RouteInput } from "../../core/objects/route.ts";
+import type { Route, WrittenRoute, WrittenRouteChange } from "../../core/objects/route.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { api, messageOf, queries, type ListOf } from "../../ui/api.ts";
 import { copyText } from "../../ui/copy.ts";
@@ -16,7 +16,7 @@ export function refreshRoutes(): void {
 /** Makes a route and puts a short link's address on the clipboard. */
 export function useCreateRoute(site: Site) {
   return useMutation({
-    mutationFn: (input: Partial<RouteInput>) => api<Route>("POST", `/sites/${site.id}/routes`, input),
+    mutationFn: (input: Partial<WrittenRoute>) => api<Route>("POST", `/sites/${site.id}/routes`, input),
     onSuccess: (route) => {
       refreshRoutes();
       if (route.kind === "short") void copyText(route.url);
@@ -40,7 +40,7 @@ function showSaved(route: Route): void {
 /** Changes fields of a route. */
 export function useChangeRoute(site: Site) {
   return useMutation({
-    mutationFn: ({ route, change }: { route: Route; change: Omit<Partial<RouteChange>, "version"> }) =>
+    mutationFn: ({ route, change }: { route: Route; change: Omit<Partial<WrittenRouteChange>, "version"> }) =>
       api<Route>("PATCH", `/sites/${site.id}/routes/${route.id}`, { ...change, version: route.version }),
     onSuccess: showSaved,
     onError: (error) => {

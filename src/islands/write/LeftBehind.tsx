@@ -1,6 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { Signpost } from "lucide-react";
-import type { Route, RouteInput } from "../../core/objects/route.ts";
+import type { Route, WrittenRoute } from "../../core/objects/route.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { api, messageOf } from "../../ui/api.ts";
 import { tell } from "../../ui/notices.ts";
@@ -14,7 +14,7 @@ export interface LeftPath {
 /** Offers what keeps an abandoned path working: a redirect to where the page is now, or an honest “gone”. */
 export function LeftBehind({ site, left, onDone }: { site: Site; left: LeftPath; onDone: () => void }) {
   const make = useMutation({
-    mutationFn: (input: Partial<RouteInput>) => api<Route>("POST", `/sites/${site.id}/routes`, input),
+    mutationFn: (input: Partial<WrittenRoute>) => api<Route>("POST", `/sites/${site.id}/routes`, input),
     onSuccess: (route) => {
       onDone();
       tell(

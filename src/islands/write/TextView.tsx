@@ -1,10 +1,13 @@
 import { EditorContent, useEditorState, type Editor } from "@tiptap/react";
 import { NodeSelection } from "@tiptap/pm/state";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { admitted } from "../../core/address/gate.ts";
 import { looksLikeAddress } from "../../core/address/repair.ts";
 import { headingAnchors } from "../../core/body/headings.ts";
 import { bodyToHtml } from "../../core/body/to-html.ts";
 import type { Mend } from "../../core/check/finding.ts";
+import { findLinks } from "../../core/links/find.ts";
+import { pictureAddresses } from "../../core/links/pictures.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { formatOverride, parseOverride } from "../../core/rules/override.ts";
 import {
@@ -26,6 +29,7 @@ import { heightOf, Rope, type RopeLink } from "./rope/Rope.tsx";
 import { useCheck } from "./rope/use-check.ts";
 import { useJudge } from "./rope/use-delivered.ts";
 import { onTextChange, useRope, type KnotAt } from "./rope/use-rope.ts";
+import { tell } from "../../ui/notices.ts";
 import { TextTools } from "./TextTools.tsx";
 import type { Draft } from "./use-draft.ts";
 
@@ -262,7 +266,10 @@ function usePasteAndDrop(
           }
           const { selection } = view.state;
           const isMarked = !selection.empty || selection instanceof NodeSelection;
-          if (!isMarked || !looksLikeAddress(text.trim()) || /\s/.test(text.trim())) return false;
+          if (!isMarked || !looksLikeAddress(text.trim()) || /\s/.test(text.trim())) {
+            tellLeftOut(event.clipboardData?.getData("text/html") ?? "");
+            return false;
+          }
           doing.current.compose(text.trim());
           return true;
         },
@@ -285,4 +292,22 @@ function usePasteAndDrop(
       },
     });
   }, [editor]);
+}
+
+const MOST_LOOKED_AT = 2_000_000;
+
+// The text's own gate leaves such addresses out when it takes the words in; whoever pasted them is told.
+function tellLeftOut(html: string): void {
+  if (html.length > MOST_LOOKED_AT) return;
+  const links = findLinks(html).filter(({ href }) => admitted(href, "link") === undefined);
+  const pictures = pictureAddresses(html).filter((src) => admitted(src, "picture") === undefined);
+  const left = [...links.map(({ href }) => href), ...pictures].map((one) => one.trim().slice(0, 60));
+  if (left.length === 0) return;
+  const shown = [...new Set(left)]
+    .slice(0, 3)
+    .map((one) => `“${one}”`)
+    .join(", ");
+  tell(
+    `Left out ${left.length === 1 ? "an address that leads" : `${left.length} addresses that lead`} nowhere for readers: ${shown}. The words are there.`,
+  );
 }

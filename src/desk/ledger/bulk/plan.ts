@@ -1,3 +1,5 @@
+import type { Address } from "../../../core/address/address.ts";
+import { destination as destinationSchema } from "../../../core/objects/fields.ts";
 import { changedDestination, changeLink } from "../../../core/ledger/change-link.ts";
 import type { LinkAction, LinkBulk, LinkChange } from "../../../core/objects/ledger.ts";
 import { fillAddress } from "../../../core/text/variables.ts";
@@ -43,7 +45,7 @@ export type RowChange = Pick<PlannedLink, "href" | "override" | "inside"> | { re
 export interface BulkPlan {
   documents: PlannedDocument[];
   /** Route's id to its new destination. */
-  routes: { id: string; address: string; before: string; after: string }[];
+  routes: { id: string; address: string; before: string; after: Address }[];
   refused: { where: string; message: string }[];
   /** Ids of the short links that were made for it. */
   made: string[];
@@ -154,7 +156,11 @@ async function plannedRoutes(
       ? ofProgram(destination, { page: address, position: 1 })
       : changedDestination(destination, action);
     if (typeof after === "object") refused.push({ where: address, message: after.refused });
-    return typeof after !== "string" ? [] : [{ id, address, before: destination, after }];
+    if (typeof after !== "string") return [];
+    const checked = destinationSchema.safeParse(after);
+    if (checked.success) return [{ id, address, before: destination, after: checked.data }];
+    refused.push({ where: address, message: checked.error.issues[0]!.message });
+    return [];
   });
 }
 

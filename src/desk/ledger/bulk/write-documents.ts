@@ -1,9 +1,10 @@
 import type { Transaction } from "sequelize";
+import { admitted } from "../../../core/address/gate.ts";
 import type { Body } from "../../../core/body/body.ts";
-import { bodyToHtml } from "../../../core/body/to-html.ts";
+import { bodyToHtml, type BodyHtml } from "../../../core/body/to-html.ts";
 import { replaceLinks } from "../../../core/links/replace-links.ts";
 import { rewriteLinks } from "../../../core/links/rewrite.ts";
-import { flattenNavigation, treeNavigation, type NavigationItem } from "../../../core/objects/navigation.ts";
+import { flattenNavigation, treeNavigation, type StoredItem } from "../../../core/objects/navigation.ts";
 import { parseOverride } from "../../../core/rules/override.ts";
 import { noteChange } from "../../../store/changes.ts";
 import type { PageRow, PublishedPage, Row } from "../../../store/models.ts";
@@ -26,7 +27,7 @@ export interface BeforePage {
   /** Readers got the draft as it was. */
   same?: boolean;
   published?: PublishedPage | null;
-  items?: NavigationItem[];
+  items?: StoredItem[];
 }
 
 type Refused = BulkPlan["refused"];
@@ -177,7 +178,7 @@ async function putDraft(
 /** A text as it is stored: as the editor has it, and as HTML. */
 interface Text {
   body: Body;
-  html: string;
+  html: BodyHtml;
 }
 
 function textOf(written: string): Text {
@@ -217,7 +218,7 @@ async function writeNavigation(
   refused: Refused,
   transaction: Transaction,
 ): Promise<Omit<BeforePage, "id" | "where"> | undefined> {
-  const [row] = await desk.store.rows<{ version: number; items: NavigationItem[] }>(
+  const [row] = await desk.store.rows<{ version: number; items: StoredItem[] }>(
     "SELECT version, items FROM navigations WHERE site_id = $site::bigint FOR UPDATE",
     { site: site.id },
     transaction,
@@ -233,10 +234,7 @@ async function writeNavigation(
   return { items: row.items, version: row.version + 1 };
 }
 
-function changeEntry(
-  entry: NavigationItem,
-  { href, override, inside, before }: PlannedLink,
-): string | undefined {
+function changeEntry(entry: StoredItem, { href, override, inside, before }: PlannedLink): string | undefined {
   if (inside?.do === "unlink") {
     // What is left is a heading.
     entry.kind = "heading";
@@ -246,7 +244,9 @@ function changeEntry(
   }
   if (href !== before.href) {
     if (entry.page !== undefined) return "This entry leads to a page, whatever its path; change it in the navigation."; // prettier-ignore
-    entry.address = href;
+    const address = admitted(href, "link");
+    if (address === undefined) return `${href} may not stand in the navigation.`;
+    entry.address = address;
   }
   const { target, ...tokens } = parseOverride(override ?? "").override;
   if (target) entry.target = target;
@@ -258,7 +258,7 @@ async function putNavigation(
   desk: Desk,
   actor: Actor,
   site: OpenSite,
-  items: readonly NavigationItem[],
+  items: readonly StoredItem[],
   version: number,
   transaction: Transaction,
 ): Promise<boolean> {

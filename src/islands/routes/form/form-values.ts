@@ -4,7 +4,7 @@ import {
   IN_CONTENT,
   QUERY_MODES,
   type Route,
-  type RouteInput,
+  type WrittenRoute,
   type RouteKind,
   type RouteStatus,
 } from "../../../core/objects/route.ts";
@@ -79,7 +79,7 @@ export function initialValues(
 }
 
 /** What is sent for the form. */
-export function inputOf(kind: RouteKind, values: RouteFormValues): Partial<RouteInput> {
+export function inputOf(kind: RouteKind, values: RouteFormValues): Partial<WrittenRoute> {
   const status = Number(values.status) as RouteStatus;
   return {
     kind,

@@ -1,4 +1,5 @@
 import { isAbsolute, resolve } from "node:path";
+import { proxyTrust, type ProxyTrust } from "./proxy-trust.ts";
 
 /** What the environment says (API: Configuration). */
 export interface Config {
@@ -16,7 +17,8 @@ export interface Config {
   demo: boolean;
   /** Outside hosts are played by `sim/`: names under `.localhost` are asked for on its port. */
   simulated: boolean;
-  trustProxy: boolean;
+  /** Which proxies before us are believed. */
+  trust: ProxyTrust;
   /** Folder of the built workspace. */
   buildFolder: string;
 }
@@ -39,7 +41,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     apiToken: token,
     demo: (env.MAPROPE_DEMO ?? "1") === "1",
     simulated: (env.MAPROPE_SIMULATED ?? env.MAPROPE_DEMO ?? "1") === "1",
-    trustProxy: env.MAPROPE_TRUST_PROXY === "1",
+    trust: proxyTrust(env.MAPROPE_TRUST_PROXY),
     buildFolder: folder(env.MAPROPE_BUILD || "dist", root),
   };
 }

@@ -57,7 +57,7 @@ export async function serve(
     dataFolder: config.dataFolder,
     secret,
     deliveryPort: config.sitePort,
-    trustProxy: config.trustProxy,
+    trust: config.trust,
     report,
   });
   desk.health = async () => ({ ...(await delivery.health()) });
@@ -66,6 +66,7 @@ export async function serve(
     desk,
     buildFolder: config.buildFolder,
     apiToken: config.apiToken,
+    trust: config.trust,
     report,
   });
   const watches = startWatches(desk, report);

@@ -4,6 +4,9 @@ import { pathToFileURL } from "node:url";
 import sirv from "sirv";
 import { answerCall, problemResponse } from "./desk/api/answer.ts";
 import type { Actor, Desk } from "./desk/desk.ts";
+import { readJson } from "./desk/api/read-body.ts";
+import { WORKSPACE_HEADERS } from "./workspace-headers.ts";
+import type { ProxyTrust } from "./proxy-trust.ts";
 import { actorOfToken, personOfSession, signIn, signOut } from "./desk/people.ts";
 import { Problem } from "./desk/problem.ts";
 import { listSites } from "./desk/sites.ts";
@@ -11,8 +14,13 @@ import { listSites } from "./desk/sites.ts";
 /** What the screens and endpoints of the workspace are given with each request, as `Astro.locals`. */
 export interface WorkspaceLocals {
   actor: Actor | undefined;
-  /** Session token of the request, when it came with one. */
+  /** Session token of the request, when it came with one, and the cookie that it comes in. */
   session: string | undefined;
+  cookie: string;
+  /** People reach the workspace by https. */
+  secure: boolean;
+  /** Reads a body of at most so many bytes as JSON; throws what `refusal` answers. */
+  json(request: Request, most: number): Promise<unknown>;
   call(request: Request, actor: Actor | undefined): Promise<Response>;
   bearer(token: string): Promise<Actor | undefined>;
   signIn: (input: { email: string; password: string }) => ReturnType<typeof signIn>;
@@ -30,24 +38,25 @@ type AstroHandler = (
   locals: object,
 ) => Promise<void>;
 
-const SECURITY: Readonly<Record<string, string>> = {
-  "X-Content-Type-Options": "nosniff",
-  "X-Frame-Options": "DENY",
-  "Referrer-Policy": "same-origin",
-  "Content-Security-Policy":
-    "default-src 'self'; img-src 'self' data: http: https:; style-src 'self' 'unsafe-inline'; script-src 'self' 'unsafe-inline'; object-src 'none'; base-uri 'self'; frame-ancestors 'none'; form-action 'self'",
-};
-
 const NOT_FOUND = "/404";
+const METHODS: ReadonlySet<string> = new Set(["GET", "HEAD", "POST", "PUT", "PATCH", "DELETE", "OPTIONS"]);
+
+// Other methods (TRACE among them) cannot even be handed on as a request of the Fetch Standard, section 2.2.1.
+function refuseMethod(response: ServerResponse): void {
+  response.writeHead(405, { "Content-Type": "application/problem+json", Allow: [...METHODS].join(", ") });
+  const detail = "This method is not answered here.";
+  response.end(JSON.stringify({ type: "about:blank", title: "Method not allowed", status: 405, detail }));
+}
 
 /** The workspace listener: built files first, then Astro's handler with the desk in its locals. */
 export async function createWorkspace(options: {
   desk: Desk;
   buildFolder: string;
   apiToken: string | undefined;
+  trust: ProxyTrust;
   report(message: string, error: unknown): void;
 }): Promise<Server> {
-  const { desk, report } = options;
+  const { desk, report, trust } = options;
   const entry = pathToFileURL(join(options.buildFolder, "server/entry.mjs")).href;
   const { handler } = (await import(entry)) as { handler: AstroHandler };
   const files = sirv(join(options.buildFolder, "client"), {
@@ -57,18 +66,22 @@ export async function createWorkspace(options: {
   });
 
   async function localsFor(request: IncomingMessage): Promise<WorkspaceLocals> {
-    const session = /(?:^|;\s*)maprope_session=([A-Za-z0-9_-]{20,100})/.exec(
-      request.headers.cookie ?? "",
-    )?.[1];
-    const from = request.socket.remoteAddress ?? "";
+    const remote = request.socket.remoteAddress ?? "";
+    const secure = trust.isSecure(remote, String(request.headers["x-forwarded-proto"] ?? ""));
+    const cookie = secure ? "__Host-maprope_session" : "maprope_session";
+    const session = sessionIn(request.headers.cookie ?? "", cookie);
+    const from = trust.address(remote, String(request.headers["x-forwarded-for"] ?? ""));
     return {
       session,
+      cookie,
+      secure,
+      json: readJson,
       actor: session ? await personOfSession(desk, session) : undefined,
       call: (call, actor) =>
         answerCall(desk, call, actor, (error) =>
           report(`${call.method} ${new URL(call.url).pathname} failed.`, error),
         ),
-      bearer: (token) => actorOfToken(desk, token, options.apiToken),
+      bearer: (token) => actorOfToken(desk, token, options.apiToken, from),
       signIn: (input) => signIn(desk, input, from),
       signOut: (token) => signOut(desk, token),
       problem: (status, title, detail) => problemResponse(new Problem(status, title, detail)),
@@ -111,7 +124,18 @@ export async function createWorkspace(options: {
     );
   }
   return createServer((request, response) => {
-    for (const [name, value] of Object.entries(SECURITY)) response.setHeader(name, value);
+    for (const [name, value] of Object.entries(WORKSPACE_HEADERS)) response.setHeader(name, value);
+    if (!METHODS.has(request.method ?? "")) return refuseMethod(response);
     files(request, response, () => answerWithAstro(request, response));
   });
+}
+
+const SESSION = /^[A-Za-z0-9_-]{20,100}$/;
+
+function sessionIn(cookies: string, name: string): string | undefined {
+  for (const one of cookies.split(";")) {
+    const [key, value = ""] = one.trim().split("=");
+    if (key === name && SESSION.test(value)) return value;
+  }
+  return undefined;
 }

@@ -1,3 +1,4 @@
+import type { ProxyTrust } from "../proxy-trust.ts";
 import { createServer, type Server } from "node:http";
 import { join } from "node:path";
 import { visitorSalt } from "../store/click-spool.ts";
@@ -21,8 +22,8 @@ export interface DeliveryOptions {
   secret: string;
   /** Port under which readers reach `.localhost` hosts. */
   deliveryPort: number;
-  /** Take the reader's address from X-Forwarded-For; only behind a proxy that sets it. */
-  trustProxy: boolean;
+  /** Which proxies before us are believed what they say of the reader. */
+  trust: ProxyTrust;
   report(message: string, error: unknown): void;
 }
 
@@ -50,7 +51,7 @@ export interface DeliveryHealth {
 
 /** Starts delivery: loads the index, follows changes, and copies clicks to the database for as long as it runs. */
 export async function startDelivery(options: DeliveryOptions): Promise<Delivery> {
-  const { store, report, trustProxy, deliveryPort } = options;
+  const { store, report, trust, deliveryPort } = options;
   const folder = join(options.dataFolder, "spool");
   const counter = new SharedArrayBuffer(8);
   const spool = openSpool(folder, counter);
@@ -71,12 +72,12 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
   };
   const listener = createListener({
     index,
-    hotPath: createHotPath(spool, visitors, trustProxy, deliveryPort),
+    hotPath: createHotPath(spool, visitors, trust, deliveryPort),
     pages: createRenderedPages(store, deliveryPort),
     files: createSiteFiles(store),
     assets: loadThemeAssets(),
     deliveryPort,
-    trustProxy,
+    trust,
     health: async () => ({ ...(await health()) }),
     report,
   });

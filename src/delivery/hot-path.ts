@@ -1,3 +1,4 @@
+import type { ProxyTrust } from "../proxy-trust.ts";
 import type { IncomingMessage, ServerResponse } from "node:http";
 import type { Socket } from "node:net";
 import { pathKey } from "../core/address/path-key.ts";
@@ -10,6 +11,7 @@ import type { RouteStatus } from "../core/objects/route.ts";
 import type { CompiledRoute } from "./route-slots.ts";
 import type { SiteIndex } from "./site-index.ts";
 import type { Spool } from "./spool.ts";
+import { SECURITY } from "./security-headers.ts";
 import { referrerParts, requesterOf, type SeenHeaders } from "./requester.ts";
 
 // Temporary answers are asked for each time, so that each is counted; permanent ones may be kept for an hour.
@@ -84,7 +86,7 @@ export interface HotPath {
 export function createHotPath(
   spool: Spool,
   visitors: VisitorKeys,
-  trustProxy: boolean,
+  trust: ProxyTrust,
   deliveryPort: number,
 ): HotPath {
   let lines = "";
@@ -122,7 +124,7 @@ export function createHotPath(
       last.seen.forwardedFor === seen.forwardedFor
     )
       return last.source;
-    const requester = requesterOf(request, seen, trustProxy);
+    const requester = requesterOf(request, seen, trust);
     const referrer = referrerParts(seen.referrer);
     const source = clickSource({
       class: requester.class,
@@ -180,6 +182,5 @@ export function goingTo(
 }
 
 function bodyHeaders(body: Buffer): string[] {
-  const type = ["Content-Type", "text/html; charset=utf-8", "X-Content-Type-Options", "nosniff"];
-  return [...type, "Content-Length", String(body.length)];
+  return ["Content-Type", "text/html; charset=utf-8", "Content-Length", String(body.length), ...SECURITY];
 }

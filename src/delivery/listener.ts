@@ -1,3 +1,4 @@
+import type { ProxyTrust } from "../proxy-trust.ts";
 import type { IncomingMessage, ServerResponse } from "node:http";
 import { pathKey } from "../core/address/path-key.ts";
 import { publicAddress } from "../core/address/public-address.ts";
@@ -20,7 +21,7 @@ export interface ListenerParts {
   files: SiteFiles;
   assets: ReadonlyMap<string, ThemeAsset>;
   deliveryPort: number;
-  trustProxy: boolean;
+  trust: ProxyTrust;
   health(): Promise<Record<string, unknown>>;
   report(message: string, error: unknown): void;
 }
@@ -166,7 +167,7 @@ function sendMiss(
   key: string,
   { status, headers, body }: AnsweredMiss,
 ): void {
-  const requester = requesterOf(request, seen, parts.trustProxy);
+  const requester = requesterOf(request, seen, parts.trust);
   const line = writeSpoolLine({
     kind: "miss",
     at: Date.now(),

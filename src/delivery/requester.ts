@@ -1,3 +1,4 @@
+import type { ProxyTrust } from "../proxy-trust.ts";
 import type { IncomingMessage } from "node:http";
 import { isbot } from "isbot";
 import { clickClass, deviceOf } from "../core/clicks/classify-request.ts";
@@ -31,7 +32,10 @@ export function readHeaders(raw: readonly string[]): SeenHeaders {
   const seen: SeenHeaders = { host: "", userAgent: "", referrer: "", purpose: "", forwardedFor: "" };
   for (let at = 0; at + 1 < raw.length; at += 2) {
     const field = fieldOf(raw[at]!);
-    if (field !== undefined && seen[field] === "") seen[field] = raw[at + 1]!;
+    if (field === undefined) continue;
+    if (seen[field] === "") seen[field] = raw[at + 1]!;
+    // A list that comes in several headers is one list (RFC 9110 section 5.3).
+    else if (field === "forwardedFor") seen[field] += `, ${raw[at + 1]!}`;
   }
   return seen;
 }
@@ -70,11 +74,10 @@ export interface Requester {
 }
 
 /** Says who is behind a request. The address is used for the day's visitor key and kept nowhere. */
-export function requesterOf(request: IncomingMessage, seen: SeenHeaders, trustProxy: boolean): Requester {
+export function requesterOf(request: IncomingMessage, seen: SeenHeaders, trust: ProxyTrust): Requester {
   const traits = agentTraits(seen.userAgent);
-  const forwarded = trustProxy ? seen.forwardedFor.split(",")[0]!.trim() : "";
   return {
-    address: forwarded || (request.socket.remoteAddress ?? ""),
+    address: trust.address(request.socket.remoteAddress ?? "", seen.forwardedFor),
     class: clickClass({
       method: request.method ?? "GET",
       purpose: seen.purpose || undefined,

@@ -4,6 +4,7 @@ import { bodyToHtml } from "../core/body/to-html.ts";
 import { readFrontMatter, type PageMeta } from "../core/formats/front-matter.ts";
 import { readHtmlFile } from "../core/formats/html-file.ts";
 import { markdownToHtml } from "../core/formats/markdown.ts";
+import { decoded } from "../core/text/decoded.ts";
 import { findLinks } from "../core/links/find.ts";
 import { rewriteLinks } from "../core/links/rewrite.ts";
 import { fileSlug, FILES_PREFIX } from "../core/objects/file.ts";
@@ -173,8 +174,9 @@ function toUploads(html: string, from: string, uploaded: ReadonlyMap<string, str
   if (uploaded.size === 0) return html;
   const target = (address: string): string | undefined => {
     if (/^(?:[a-z][a-z\d+.-]*:|\/\/|#)/i.test(address)) return undefined;
-    const { pathname } = new URL(address, `http://archive.invalid/${encodeURI(from)}`);
-    return uploaded.get(decodeURI(pathname).slice(1));
+    const base = `http://archive.invalid/${encodeURI(from.toWellFormed())}`;
+    if (!URL.canParse(address, base)) return undefined;
+    return uploaded.get(decoded(new URL(address, base).pathname).slice(1));
   };
   const links = rewriteLinks(
     html,

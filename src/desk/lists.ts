@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { Problem } from "./problem.ts";
 
 /** What every list call understands. */
 export const listQuery = z.object({
@@ -10,7 +11,8 @@ export const listQuery = z.object({
     .default(100),
   cursor: z
     .string()
-    .regex(/^[A-Za-z0-9_-]*$/, "That is no cursor of ours.")
+    .regex(/^[A-Za-z0-9_-]{0,40}$/, "That is no cursor of ours.")
+    .refine((cursor) => cursor === "" || cursorOffset(cursor) > 0, "That is no cursor of ours.")
     .optional(),
   q: z.string().max(500).optional(),
   sort: z.string().max(60).optional(),
@@ -40,10 +42,28 @@ export function listing<T>(items: T[], total: number, query: Pick<ListQuery, "cu
   };
 }
 
-/** The ORDER BY of a `sort` parameter; an unknown field falls back to the first of the allowed ones. */
+/**
+ * The ORDER BY of a `sort` parameter; without one, the first of the allowed fields, downwards. Throws a 400 for a field
+ * that is none of them.
+ */
 export function orderBy(sort: string | undefined, columns: Readonly<Record<string, string>>): string {
-  const descending = sort?.startsWith("-") ?? false;
-  const column = columns[sort?.replace(/^-/, "") ?? ""];
-  const [fallback] = Object.values(columns);
-  return column ? `${column} ${descending ? "DESC" : "ASC"} NULLS LAST` : `${fallback} DESC NULLS LAST`;
+  const { column, direction } = sortedBy(sort, columns) ?? {
+    column: Object.values(columns)[0],
+    direction: "DESC",
+  };
+  return `${column} ${direction} NULLS LAST`;
+}
+
+/** The column and direction of a `sort` parameter; undefined without one. Throws a 400 for an unknown field. */
+export function sortedBy(
+  sort: string | undefined,
+  columns: Readonly<Record<string, string>>,
+): { column: string; direction: "ASC" | "DESC" } | undefined {
+  if (!sort) return undefined;
+  const field = sort.replace(/^-/, "");
+  if (!Object.hasOwn(columns, field)) {
+    const message = `Sort by one of ${Object.keys(columns).join(", ")}; a minus before it turns the order round.`;
+    throw new Problem(400, "This cannot be taken as it is", message, { errors: [{ path: "sort", message }] });
+  }
+  return { column: columns[field]!, direction: sort.startsWith("-") ? "DESC" : "ASC" };
 }

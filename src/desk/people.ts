@@ -3,12 +3,13 @@ import type { z } from "zod";
 import type { Role, Token, signInSchema, tokenInputSchema } from "../core/objects/person.ts";
 import type { TokenRow } from "../store/models.ts";
 import { audit, type Actor, type Desk } from "./desk.ts";
-import { notFound, Problem } from "./problem.ts";
+import { forgiveAttempts, noteOwnPlace } from "../store/attempts.ts";
+import { invalid, notFound, Problem } from "./problem.ts";
 import { hashPassword, newSecret, tokenHash, verifyPassword } from "./secrets.ts";
+import { countSignIn, countWrongToken, inTurn, placeOf } from "./throttle.ts";
 
 const SESSION_DAYS = 14;
-const MOST_FAILURES = { mail: 6, place: 30 };
-const FAILURE_MINUTES = 15;
+const NOBODY: Actor = { name: "nobody", role: "reader" };
 const WRONG = "Mail address and password do not belong together.";
 
 // Compared against when the address is unknown, so that an answer takes as long either way.
@@ -24,23 +25,25 @@ export async function addPerson(
 }
 
 /**
- * Signs in and answers the session's token. After six failures for the mail address, or thirty from the
- * place, within a quarter of an hour, further attempts wait (429).
+ * Signs in and answers the session's token. Each attempt is counted before its password is looked at; after some that
+ * failed, further ones wait (429), longer each time.
  */
 export async function signIn(
   desk: Desk,
   input: z.infer<typeof signInSchema>,
   from: string,
 ): Promise<{ token: string; expires: Date }> {
-  const keys = [`mail ${input.email}`, `from ${from}`];
-  await throttle(desk, keys);
+  const place = placeOf(from);
   const person = await desk.store.people.findOne({ where: { email: input.email } });
-  const right = await verifyPassword(input.password, person?.passwordHash ?? (await nobody));
+  const counted = await countSignIn(desk, input.email, place, person?.id);
+  const expected = person?.passwordHash ?? (await nobody);
+  const right = await inTurn(() => verifyPassword(input.password, expected));
   if (!person || !right) {
-    await desk.store.rows("INSERT INTO sign_in_failures (who) SELECT unnest($keys::text[])", { keys });
+    await audit(desk, NOBODY, { action: "sign-in.failed", object: input.email, detail: { place } });
     throw new Problem(401, "Not signed in", WRONG, { errors: [{ path: "password", message: WRONG }] });
   }
-  await desk.store.rows("DELETE FROM sign_in_failures WHERE who = $who", { who: keys[0] });
+  await forgiveAttempts(desk.store, counted);
+  await noteOwnPlace(desk.store, person.id, place);
   const token = newSecret();
   const expires = new Date(Date.now() + SESSION_DAYS * 86_400_000);
   await desk.store.sessions.create({
@@ -49,13 +52,15 @@ export async function signIn(
     createdAt: new Date(),
     expiresAt: expires,
   });
-  await audit(desk, { name: person.name, role: person.role }, { action: "sign-in", object: person.email });
+  await audit(desk, { name: person.name, role: person.role }, { action: "sign-in", object: person.email, detail: { place } }); // prettier-ignore
   return { token, expires };
 }
 
 /** Ends a session. */
 export async function signOut(desk: Desk, token: string): Promise<void> {
+  const person = await personOfSession(desk, token);
   await desk.store.sessions.destroy({ where: { tokenHash: tokenHash(token) } });
+  if (person) await audit(desk, person, { action: "sign-out", object: person.name });
 }
 
 /** The person behind a session token; undefined when it has ended. */
@@ -67,11 +72,12 @@ export async function personOfSession(desk: Desk, token: string): Promise<Actor 
   return row;
 }
 
-/** The actor behind an API token; undefined when there is no such token, or it has expired. */
+/** The actor behind an API token; undefined when there is no such token, or it has expired. Many wrong ones wait (429). */
 export async function actorOfToken(
   desk: Desk,
   token: string,
   ownersToken: string | undefined,
+  from: string,
 ): Promise<Actor | undefined> {
   if (ownersToken && sameText(token, ownersToken)) return { name: "MAPROPE_API_TOKEN", role: "owner" };
   const [row] = await desk.store.rows<Actor>(
@@ -79,7 +85,11 @@ export async function actorOfToken(
        RETURNING name, role) SELECT 'token ' || name AS name, role FROM used`,
     { hash: tokenHash(token) },
   );
-  return row;
+  if (row) return row;
+  const place = placeOf(from);
+  await countWrongToken(desk, place);
+  await audit(desk, NOBODY, { action: "token.wrong", object: place });
+  return undefined;
 }
 
 /** All API tokens, without what they are. */
@@ -94,6 +104,8 @@ export async function createToken(
   actor: Actor,
   input: z.infer<typeof tokenInputSchema>,
 ): Promise<Token> {
+  if (input.expiresAt && Date.parse(input.expiresAt) <= Date.now())
+    throw invalid([{ path: "expiresAt", message: "That time is over; the token would never work." }]);
   const token = `mr_${newSecret()}`;
   const row = await desk.store.tokens.create({
     name: input.name,
@@ -125,28 +137,6 @@ function tokenView(row: TokenRow): Token {
     lastUsedAt: row.lastUsedAt?.toISOString() ?? null,
     createdAt: row.createdAt.toISOString(),
   };
-}
-
-async function throttle(desk: Desk, keys: readonly string[]): Promise<void> {
-  await desk.store.rows(
-    `DELETE FROM sign_in_failures WHERE at < now() - interval '${FAILURE_MINUTES} minutes'`,
-  );
-  const [worst] = await desk.store.rows<{ wait: number }>(
-    `SELECT ceil(extract(epoch FROM min(at) + interval '${FAILURE_MINUTES} minutes' - now()))::int AS wait
-     FROM sign_in_failures WHERE who = ANY($keys::text[]) GROUP BY who 
-     HAVING count(*) >= CASE WHEN who LIKE 'mail %' THEN ${MOST_FAILURES.mail} ELSE ${MOST_FAILURES.place} END ORDER BY 1 DESC LIMIT 1`,
-    { keys },
-  );
-  if (!worst) return;
-  const seconds = Math.max(1, worst.wait);
-  throw new Problem(
-    429,
-    "Too many attempts",
-    `Too many failed attempts. Try again in ${Math.ceil(seconds / 60)} minutes.`,
-    {
-      headers: { "Retry-After": String(seconds) },
-    },
-  );
 }
 
 function sameText(a: string, b: string): boolean {

@@ -61,7 +61,7 @@ const CLICKS = `LEFT JOIN (SELECT route_id, key, sum(clicks)::int AS clicks FROM
   ON c.route_id = l.route_id AND c.key = l.place`;
 
 /** By what the ledger can be sorted; the order of the text is the default. */
-const SORTS: Readonly<Record<string, string>> = {
+export const LEDGER_SORTS: Readonly<Record<string, string>> = {
   page: "l.place",
   anchor: "l.words",
   href: "l.href",
@@ -117,7 +117,7 @@ export async function readLedger(
 ): Promise<{ rows: LedgerListRow[]; total: number }> {
   const { where, bind, joins } = ledgerSql(siteId, filter);
   const field = page.sort?.replace(/^-/, "") ?? "";
-  const by = SORTS[field];
+  const by = Object.hasOwn(LEDGER_SORTS, field) ? LEDGER_SORTS[field] : undefined;
   const direction = page.sort?.startsWith("-") ? "DESC NULLS LAST" : "ASC NULLS LAST";
   const order = by
     ? `${by} ${direction}, l.place, l.source_id, l.ordinal`

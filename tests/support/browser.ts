@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { createRequire } from "node:module";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { NO_PROXY } from "../../src/proxy-trust.ts";
 import assert from "node:assert/strict";
 import { chromium, type Browser, type BrowserContext, type Page } from "playwright-core";
 import { DEMO_SECOND_SIGN_IN, DEMO_SIGN_IN, loadDemo } from "../../demo/load.ts";
@@ -43,7 +44,7 @@ export async function testApp({ demo = true } = {}): Promise<TestApp> {
     apiToken: "a-token-for-the-tests-of-the-api",
     demo,
     simulated: true,
-    trustProxy: false,
+    trust: NO_PROXY,
     buildFolder: TEST_BUILD,
   };
   const serving = await serve(config, url, (desk) =>

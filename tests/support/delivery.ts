@@ -1,3 +1,4 @@
+import { NO_PROXY } from "../../src/proxy-trust.ts";
 import { mkdtempSync, rmSync } from "node:fs";
 import type { AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
@@ -30,7 +31,7 @@ export async function testDelivery(
     dataFolder: folder,
     secret: "a secret of the tests",
     deliveryPort: 4601,
-    trustProxy: false,
+    trust: NO_PROXY,
     report: (message) => reports.push(message),
   });
   await listening(delivery.server, "127.0.0.1", 0, "MAPROPE_SITE_PORT");

@@ -116,7 +116,9 @@ function admitPicture(node: BodyNode, leftOut: LeftOut): BodyNode {
     return content.length > 0 ? { type: "paragraph", content } : { type: "paragraph" };
   }
   const link =
-    attrs.href == null ? nothingOf(LINK_ATTRIBUTES) : admitNamed("a", LINK_ATTRIBUTES, attrs, leftOut);
+    attrs.href === undefined || attrs.href === null
+      ? nothingOf(LINK_ATTRIBUTES)
+      : admitNamed("a", LINK_ATTRIBUTES, attrs, leftOut);
   const { width, align } = attrs;
   return {
     ...node,
@@ -144,7 +146,12 @@ function admitNamed(
   return Object.fromEntries(
     Object.entries(names).map(([stored, name]) => {
       const value = attributes[stored];
-      return [stored, value == null ? null : (admittedAttribute(element, name, value, leftOut) ?? null)];
+      return [
+        stored,
+        value === undefined || value === null
+          ? null
+          : (admittedAttribute(element, name, value, leftOut) ?? null),
+      ];
     }),
   );
 }
@@ -153,7 +160,7 @@ function admitNamed(
 function ownAttributes({ type, attrs = {} }: BodyNode, leftOut: LeftOut): Attributes {
   return Object.fromEntries(
     Object.entries(attrs).map(([name, value]) => {
-      if (name === "id" && value != null)
+      if (name === "id" && value !== undefined && value !== null)
         return [name, admittedAttribute(type, name, value, leftOut) ?? null];
       const isPlain = value === null || ["string", "number", "boolean"].includes(typeof value);
       if (!isPlain) leftOut(`the attribute ${name} of a ${type}`);

@@ -11,12 +11,40 @@ const prefix = z
     "The prefix starts and ends with a slash, such as /to/, or is empty.",
   );
 
+/** First parts of the workspace's own addresses: a site with such a key could not be told from them. */
+export const RESERVED_KEYS: ReadonlySet<string> = new Set([
+  "404",
+  "500",
+  "api",
+  "assets",
+  "docs",
+  "favicon",
+  "fonts",
+  "health",
+  "healthz",
+  "index",
+  "invite",
+  "metrics",
+  "people",
+  "readyz",
+  "reset",
+  "robots",
+  "session",
+  "sign-in",
+  "sign-out",
+  "sites",
+]);
+
 export const siteInputSchema = z.strictObject({
   key: z
     .string("key is text.")
     .regex(
       /^[a-z0-9](?:[a-z0-9-]{0,58}[a-z0-9])?$/,
       "A key is lower-case letters, digits and hyphens, such as low-lantern.",
+    )
+    .refine(
+      (key) => !RESERVED_KEYS.has(key),
+      "The workspace has an address of its own that begins so; choose another key.",
     ),
   name: requiredLine("The name", 120),
   hosts: z

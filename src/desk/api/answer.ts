@@ -1,5 +1,4 @@
 import findMyWay from "find-my-way";
-import { MAX_HTML } from "../../core/objects/page.ts";
 import { mayAct, type Actor, type Desk } from "../desk.ts";
 import { ledgerReady, MOST_PATIENCE_MS, USUAL_PATIENCE_MS } from "../ledger/ready.ts";
 import { fieldErrors, Problem } from "../problem.ts";
@@ -8,9 +7,8 @@ import { openSite } from "../sites.ts";
 import { openApiDocument } from "./openapi.ts";
 import { Accepted, type FileAnswer, type Method, type Operation } from "./operation.ts";
 import { operations } from "./operations.ts";
-
-/** The longest request body in bytes: the longest page, with room for JSON's escapes. */
-const MAX_BODY = MAX_HTML + 1_000_000;
+import { readBytes, readJson } from "./read-body.ts";
+import { checkParameters, readQuery } from "./read-query.ts";
 
 const router = findMyWay({ ignoreTrailingSlash: true, maxParamLength: 200 });
 for (const one of operations) router.on(one.method, one.path, () => undefined, one);
@@ -18,6 +16,18 @@ const document = openApiDocument(operations);
 
 /** Answers one call of the API. Whatever is wrong with it becomes a problem document; nothing is thrown. */
 export async function answerCall(
+  desk: Desk,
+  request: Request,
+  actor: Actor | undefined,
+  failed: (error: unknown) => void,
+): Promise<Response> {
+  const response = await answerOrProblem(desk, request, actor, failed);
+  // What is answered is for its asker alone, and true at this moment.
+  response.headers.set("Cache-Control", "no-store");
+  return response;
+}
+
+async function answerOrProblem(
   desk: Desk,
   request: Request,
   actor: Actor | undefined,
@@ -46,7 +56,7 @@ export async function answerCall(
 export function problemResponse(problem: Problem): Response {
   return Response.json(problem, {
     status: problem.status,
-    headers: { ...problem.headers, "Content-Type": "application/problem+json" },
+    headers: { "Cache-Control": "no-store", ...problem.headers, "Content-Type": "application/problem+json" },
   });
 }
 
@@ -68,13 +78,12 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
     throw new Problem(403, "Not allowed", `This needs the role ${operation.role}; yours is ${actor.role}.`);
 
   const params = found.params as Record<string, string>;
+  checkParameters(params);
+  const query = readQuery(operation.query, url.searchParams);
   const site = params.site === undefined ? undefined : await openSite(desk, params.site);
-  const query = operation.query
-    ? checked(operation.query, Object.fromEntries(url.searchParams), 400)
-    : undefined;
-  let input = operation.body ? await readJson(request) : undefined;
+  let input = operation.body ? await readJson(request, operation.mostBody) : undefined;
   if (site && operation.path.includes("/routes") && isObject(input)) input = withOwnHost(site, input);
-  const body = operation.body ? checked(operation.body, input, 422) : undefined;
+  const body = operation.body ? checked(operation.body, input) : undefined;
 
   const bytes = operation.takesBytes ? await readBytes(request, operation.takesBytes) : new Uint8Array();
   const prefer = request.headers.get("prefer") ?? "";
@@ -136,66 +145,13 @@ function unknownCall(path: string, method: string): Problem {
     : new Problem(404, "Not found", `There is no call ${path}. /api/v1/openapi.json lists them all.`);
 }
 
-function checked(schema: Operation["body"] & object, value: unknown, status: 400 | 422): unknown {
+function checked(schema: Operation["body"] & object, value: unknown): unknown {
   const result = schema.safeParse(value);
   if (result.success) return result.data;
   const errors = fieldErrors(result.error);
-  throw new Problem(status, "This cannot be taken as it is", errors.map(({ message }) => message).join(" "), {
+  throw new Problem(422, "This cannot be taken as it is", errors.map(({ message }) => message).join(" "), {
     errors,
   });
-}
-
-async function readJson(request: Request): Promise<unknown> {
-  const type = request.headers.get("content-type") ?? "";
-  if (!/^application\/(?:[\w.+-]+\+)?json\b/i.test(type)) {
-    throw new Problem(
-      415,
-      "Unsupported media type",
-      "Send JSON, with the header Content-Type: application/json.",
-    );
-  }
-  const text = await readText(request);
-  try {
-    return JSON.parse(text, /\\u(?:0000|d[89a-f])/i.test(text) ? storable : undefined);
-  } catch (error) {
-    if (error instanceof Problem) throw error;
-    throw new Problem(
-      400,
-      "Not JSON",
-      `The body is not JSON: ${error instanceof Error ? error.message : "unreadable"}.`,
-    );
-  }
-}
-
-// PostgreSQL keeps no null characters and no half surrogate pairs: the first are refused, the second replaced.
-function storable(_key: string, value: unknown): unknown {
-  if (typeof value !== "string") return value;
-  if (value.includes("\0"))
-    throw new Problem(422, "This cannot be taken as it is", "The text holds a null character; take it out.");
-  return value.toWellFormed();
-}
-
-async function readText(request: Request): Promise<string> {
-  const bytes = await readBytes(request, MAX_BODY);
-  try {
-    return new TextDecoder("utf-8", { fatal: true }).decode(bytes);
-  } catch {
-    throw new Problem(400, "Not UTF-8", "The body is not valid UTF-8.");
-  }
-}
-
-async function readBytes(request: Request, most: number): Promise<Uint8Array> {
-  const tooLarge = new Problem(413, "Too large", `This takes at most ${Math.floor(most / 1_000_000)} MB.`);
-  if (Number(request.headers.get("content-length") ?? 0) > most) throw tooLarge;
-  const pieces: Uint8Array[] = [];
-  let bytes = 0;
-  // Node's stream is iterable; the DOM's type of it does not say so.
-  for await (const chunk of (request.body ?? []) as unknown as AsyncIterable<Uint8Array>) {
-    bytes += chunk.byteLength;
-    if (bytes > most) throw tooLarge;
-    pieces.push(chunk);
-  }
-  return Buffer.concat(pieces);
 }
 
 function isObject(value: unknown): value is Record<string, unknown> {

@@ -147,6 +147,8 @@ describe("sites", () => {
   });
 });
 
+const HERE = "192.0.2.200";
+
 describe("people and tokens", () => {
   const credentials = { email: "ida@garden.example", password: "three old spades" };
 
@@ -168,25 +170,58 @@ describe("people and tokens", () => {
     assert.match(rows[0]!.all, /scrypt\$32768\$8\$1\$/);
   });
 
-  test("six wrong attempts, and further ones wait, the right one too", async () => {
-    const wrong = (): Promise<unknown> =>
-      signIn(garden.desk, { ...credentials, password: "four new spades" }, "192.0.2.2");
-    for (let attempt = 0; attempt < 6; attempt += 1)
-      await assert.rejects(wrong, (error: Problem) => error.status === 401);
-    await assert.rejects(
-      wrong,
-      (error: Problem) => error.status === 429 && Number(error.headers["Retry-After"]) > 0,
+  const isTooMany = (error: Problem): boolean =>
+    error.status === 429 && Number(error.headers["Retry-After"]) > 0;
+  const wrongFrom = (place: string): Promise<unknown> =>
+    signIn(garden.desk, { ...credentials, password: "four new spades" }, place);
+
+  test("attempts at once are as many as one after another: six are compared, the others wait", async () => {
+    const answers = await Promise.allSettled(Array.from({ length: 40 }, () => wrongFrom("192.0.2.2")));
+    const statuses = answers.map((one) => (one.status === "rejected" ? (one.reason as Problem).status : 200));
+    assert.deepEqual(
+      [statuses.filter((one) => one === 401).length, statuses.filter((one) => one === 429).length],
+      [6, 34],
     );
-    await assert.rejects(
-      () => signIn(garden.desk, credentials, "192.0.2.3"),
-      (error: Problem) => error.status === 429,
+    await assert.rejects(() => signIn(garden.desk, credentials, "192.0.2.2"), isTooMany);
+  });
+
+  test("strangers lock nobody out of the place where they usually are", async () => {
+    for (let place = 0; place < 25; place += 1)
+      await assert.rejects(() => wrongFrom(`198.51.100.${place}`), (error: Problem) => [401, 429].includes(error.status)); // prettier-ignore
+    await assert.rejects(() => signIn(garden.desk, credentials, "203.0.113.9"), isTooMany);
+    assert.ok((await signIn(garden.desk, credentials, "192.0.2.1")).token);
+  });
+
+  test("an IPv6 household is one place", async () => {
+    const mail = "nobody@garden.example";
+    for (let at = 1; at <= 6; at += 1)
+      await assert.rejects(() => signIn(garden.desk, { email: mail, password: "x" }, `2001:db8:1:2::${at}`), (error: Problem) => error.status === 401); // prettier-ignore
+    await assert.rejects(() => signIn(garden.desk, { email: mail, password: "x" }, "2001:db8:1:2:ffff::1"), isTooMany); // prettier-ignore
+    await assert.rejects(() => signIn(garden.desk, { email: mail, password: "x" }, "2001:db8:1:3::1"), (error: Problem) => error.status === 401); // prettier-ignore
+  });
+
+  test("failed attempts, signing in and signing out stand in the audit log", async () => {
+    const rows = await garden.store.rows<{ action: string; times: number }>(
+      "SELECT action, count(*)::int AS times FROM audit WHERE action LIKE 'sign-%' GROUP BY action ORDER BY action",
     );
+    assert.deepEqual(
+      rows.map(({ action }) => action),
+      ["sign-in", "sign-in.failed", "sign-out"],
+    );
+    assert.ok(rows[1]!.times >= 12);
+  });
+
+  test("wrong tokens wait too; the right one is never held up", async () => {
+    const ask = (token: string): Promise<unknown> => actorOfToken(garden.desk, token, "the-owners-own-token-of-the-tests", "192.0.2.77"); // prettier-ignore
+    for (let at = 0; at < 20; at += 1) assert.equal(await ask(`mr_wrong-${at}`), undefined);
+    await assert.rejects(() => ask("mr_wrong-again"), isTooMany);
+    assert.ok(await ask("the-owners-own-token-of-the-tests"));
   });
 
   test("a token is shown once, works until it is ended, and has an end if asked", async () => {
     const { body: made } = await garden.call("POST", "/tokens", { name: "script", role: "editor" });
     assert.match(made.token, /^mr_[\w-]{40,}$/);
-    assert.deepEqual(await actorOfToken(garden.desk, made.token, undefined), {
+    assert.deepEqual(await actorOfToken(garden.desk, made.token, undefined, HERE), {
       name: "token script",
       role: "editor",
     });
@@ -194,19 +229,24 @@ describe("people and tokens", () => {
     assert.equal(list.items[0].token, undefined);
     assert.ok(list.items[0].lastUsedAt);
     await garden.call("DELETE", `/tokens/${made.id}`);
-    assert.equal(await actorOfToken(garden.desk, made.token, undefined), undefined);
+    assert.equal(await actorOfToken(garden.desk, made.token, undefined, HERE), undefined);
+    const ended = { name: "old", role: "owner", expiresAt: "2020-01-01T00:00:00Z" };
+    const refused = await garden.call("POST", "/tokens", ended);
+    assert.deepEqual([refused.status, refused.body.errors[0].path], [422, "expiresAt"]);
     const { body: old } = await garden.call("POST", "/tokens", {
-      name: "old",
-      role: "owner",
-      expiresAt: "2020-01-01T00:00:00Z",
+      ...ended,
+      expiresAt: "2999-01-01T00:00:00Z",
     });
-    assert.equal(await actorOfToken(garden.desk, old.token, undefined), undefined);
+    await garden.store.rows("UPDATE tokens SET expires_at = now() WHERE id = $id::bigint RETURNING id", {
+      id: old.id,
+    });
+    assert.equal(await actorOfToken(garden.desk, old.token, undefined, HERE), undefined);
   });
 
   test("the installation's own token is an owner's", async () => {
     const own = "a-token-of-at-least-24-characters";
-    assert.equal((await actorOfToken(garden.desk, own, own))?.role, "owner");
-    assert.equal(await actorOfToken(garden.desk, `${own}x`, own), undefined);
+    assert.equal((await actorOfToken(garden.desk, own, own, HERE))?.role, "owner");
+    assert.equal(await actorOfToken(garden.desk, `${own}x`, own, HERE), undefined);
   });
 });
 

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { MAX_HTML } from "../../core/objects/page.ts";
 import type { Role } from "../../core/objects/person.ts";
 import type { Actor, Desk } from "../desk.ts";
 import type { Job } from "../jobs.ts";
@@ -43,6 +44,8 @@ export interface Operation {
   ofLedger?: boolean;
   /** The largest body in bytes, when the operation takes the body whole and not as JSON. */
   takesBytes?: number;
+  /** The largest JSON body in bytes. */
+  mostBody: number;
   run(call: Call<unknown, unknown>): Promise<unknown>;
 }
 
@@ -57,6 +60,7 @@ interface Definition<Q extends z.ZodType, B extends z.ZodType> {
   shownWithin?: string;
   ofLedger?: boolean;
   takesBytes?: number;
+  mostBody?: number;
   run(call: Call<z.infer<Q>, z.infer<B>>): Promise<unknown>;
 }
 
@@ -76,6 +80,11 @@ export class Accepted {
     this.job = job;
   }
 }
+
+/** A JSON body is this large at most, in bytes, unless its call says otherwise. */
+const USUAL_BODY = 2_000_000;
+/** For calls that take a page's text: the longest, with room for JSON's escapes. */
+export const TEXT_BODY = MAX_HTML + 1_000_000;
 
 /** The path of one site's calls. */
 export const SITE = "/sites/:site";
@@ -98,6 +107,7 @@ export function operation<Q extends z.ZodType, B extends z.ZodType>(
   return {
     status: 200,
     media: "application/json",
+    mostBody: USUAL_BODY,
     ...definition,
     method,
     path,

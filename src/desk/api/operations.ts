@@ -17,7 +17,7 @@ import { createToken, deleteToken, listTokens } from "../people.ts";
 import { createSite, listSites, siteView } from "../sites.ts";
 import { unpublishPage } from "../unpublish-page.ts";
 import { ledgerOperations } from "./ledger-operations.ts";
-import { listOf, operation, SITE, type Operation, wholeList } from "./operation.ts";
+import { listOf, operation, SITE, type Operation, wholeList, TEXT_BODY } from "./operation.ts";
 import { programOperations } from "./program-operations.ts";
 import { routeOperations } from "./route-operations.ts";
 import { ruleOperations } from "./rule-operations.ts";
@@ -57,6 +57,7 @@ export const operations: readonly Operation[] = [
     summary: "Make a page, published at once if asked",
     role: "editor",
     body: pageInputSchema,
+    mostBody: TEXT_BODY,
     answer: pageSchema,
     status: 201,
     run: ({ desk, actor, site, body }) => pages.createPage(desk, actor, site, body),
@@ -71,6 +72,7 @@ export const operations: readonly Operation[] = [
     summary: "Save a draft over the version it was made on",
     role: "editor",
     body: pageChangeSchema,
+    mostBody: TEXT_BODY,
     answer: pageSchema,
     run: ({ desk, actor, site, params, body }) => pages.savePage(desk, actor, site, params.id!, body),
   }),

@@ -226,18 +226,18 @@ const many: readonly Operation[] = [
         ),
       ),
   }),
-  operation("GET", "/jobs/:id", {
+  operation("GET", "/jobs/:job", {
     summary: "Where a piece of long work stands",
     role: "reader",
     answer: jobSchema,
-    run: async ({ desk, actor, params }) => found(desk.jobs.find(actor.name, params.id!)),
+    run: async ({ desk, actor, params }) => found(desk.jobs.find(actor.name, params.job!)),
   }),
-  operation("DELETE", "/jobs/:id", {
+  operation("DELETE", "/jobs/:job", {
     summary: "Stop a piece of long work; what it had not finished is as before",
     role: "reader",
     status: 204,
     run: async ({ desk, actor, params }) => {
-      if (!desk.jobs.stop(actor.name, params.id!)) throw notFound("This job");
+      if (!desk.jobs.stop(actor.name, params.job!)) throw notFound("This job");
     },
   }),
 ];

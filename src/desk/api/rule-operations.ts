@@ -20,7 +20,7 @@ import { adviceOn, askAttributes, currentRules, replaceRules } from "../rules/ru
 import { dropSchedule, readSchedule, scheduleRules } from "../rules/schedule.ts";
 import { listVersions, putBackVersion, readVersion } from "../rules/versions.ts";
 import type { DeskTask } from "../thread/tasks.ts";
-import { Accepted, listOf, operation, SITE, type Operation, wholeList } from "./operation.ts";
+import { Accepted, listOf, operation, SITE, type Operation, wholeList, TEXT_BODY } from "./operation.ts";
 
 const RULES = `${SITE}/rules`;
 
@@ -124,6 +124,7 @@ export const ruleOperations: readonly Operation[] = [
     summary: "The same with a report of what changed, as JSON",
     role: "reader",
     body: rewriteInputSchema,
+    mostBody: TEXT_BODY,
     answer: rewriteAnswerSchema,
     run: ({ desk, site, body }) => rewriteHtml(desk, site, body),
   }),

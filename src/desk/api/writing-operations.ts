@@ -20,7 +20,7 @@ import { previewDocument } from "../pages.ts";
 import * as revisions from "../revisions.ts";
 import { changeSite } from "../sites.ts";
 import { readSnippet } from "../snippets.ts";
-import { listOf, operation, SITE, type Operation, wholeList } from "./operation.ts";
+import { listOf, operation, SITE, type Operation, wholeList, TEXT_BODY } from "./operation.ts";
 
 const PAGE = `${SITE}/pages/:id`;
 
@@ -67,6 +67,7 @@ export const writingOperations: readonly Operation[] = [
     summary: "Keep a text beside the draft, as one of the page's versions",
     role: "editor",
     body: page.asideSchema,
+    mostBody: TEXT_BODY,
     status: 204,
     run: ({ desk, actor, site, params, body }) => revisions.setAside(desk, actor, site, params.id!, body),
   }),
@@ -96,6 +97,7 @@ export const writingOperations: readonly Operation[] = [
     summary: "Make a shared block",
     role: "editor",
     body: page.blockInputSchema,
+    mostBody: TEXT_BODY,
     answer: page.pageSchema,
     status: 201,
     run: ({ desk, actor, site, body }) => createBlock(desk, actor, site, body),

@@ -10,6 +10,7 @@ import {
 import { guardedCell } from "../../core/formats/spreadsheet-cell.ts";
 import { relTokens } from "../../core/rules/link-attributes.ts";
 import {
+  LEDGER_SORTS,
   countFacets,
   groupLedger,
   ledgerIds,
@@ -19,7 +20,7 @@ import {
   type LedgerListRow,
 } from "../../store/ledger-reading.ts";
 import type { Desk } from "../desk.ts";
-import { cursorOffset, listing, listQuery, type Listing } from "../lists.ts";
+import { cursorOffset, listing, listQuery, sortedBy, type Listing } from "../lists.ts";
 import type { OpenSite } from "../sites.ts";
 import { ledgerLevel } from "./ready.ts";
 
@@ -33,6 +34,7 @@ export async function listLinks(
   query: z.infer<typeof linksQuery>,
 ): Promise<Listing<LedgerLink>> {
   const { limit, cursor, sort, ...filter } = query;
+  sortedBy(sort, LEDGER_SORTS);
   const { rows, total } = await readLedger(desk.store, site.id, filter, {
     sort,
     limit,

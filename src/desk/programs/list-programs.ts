@@ -4,6 +4,7 @@ import { isAskedFor } from "../../core/programs/asked-for.ts";
 import { amountText, earningsPer100 } from "../../core/programs/money.ts";
 import { programNumbers, programRows, type ProgramNumbers, type ProgramRow } from "../../store/programs.ts";
 import type { DeskCore } from "../desk.ts";
+import { sortedBy } from "../lists.ts";
 import type { OpenSite } from "../sites.ts";
 import { programView } from "./programs.ts";
 
@@ -20,7 +21,20 @@ export async function listPrograms(
     programNumbers(core.store, site.id, today),
   ]);
   const byId = new Map(numbers.map((one) => [one.id, one]));
-  return rows.filter(({ terms }) => isAskedFor(terms, query)).map((row) => figuresOf(row, byId.get(row.id)));
+  const listed = rows
+    .filter(({ terms }) => isAskedFor(terms, query))
+    .map((row) => figuresOf(row, byId.get(row.id)));
+  const sorted = sortedBy(query.sort, SORTS);
+  if (!sorted) return listed;
+  const field = sorted.column as keyof ProgramFigures;
+  const turn = sorted.direction === "DESC" ? -1 : 1;
+  return listed.sort((a, b) => turn * compared(a[field], b[field]));
+}
+
+const SORTS = { name: "name", network: "network", state: "state", links: "links", clicks: "clicks", updatedAt: "updatedAt" }; // prettier-ignore
+
+function compared(a: unknown, b: unknown): number {
+  return typeof a === "number" && typeof b === "number" ? a - b : String(a).localeCompare(String(b), "en");
 }
 
 function figuresOf(row: ProgramRow, numbers: ProgramNumbers | undefined): ProgramFigures {

@@ -8,9 +8,13 @@ export const ALL: APIRoute = async ({ request, locals }) => {
   const header = request.headers.get("authorization");
   if (header !== null) {
     const token = /^Bearer ([\w.~+/=-]{16,200})$/i.exec(header)?.[1];
-    return locals.call(request, token ? await locals.bearer(token) : undefined);
+    try {
+      return await locals.call(request, token ? await locals.bearer(token) : undefined);
+    } catch (error) {
+      return locals.refusal(error);
+    }
   }
-  if (locals.actor && !/^(?:GET|HEAD)$/.test(request.method) && !isOwnOrigin(request)) {
+  if (locals.actor && !/^(?:GET|HEAD)$/.test(request.method) && !isOwnOrigin(request, locals.secure)) {
     return locals.problem(
       403,
       "Not from here",

@@ -1,3 +1,4 @@
+import regexp from "eslint-plugin-regexp";
 import importX from "eslint-plugin-import-x";
 import jsxA11y from "eslint-plugin-jsx-a11y";
 import reactHooks from "eslint-plugin-react-hooks";
@@ -39,7 +40,7 @@ export default tseslint.config(
   ...tseslint.configs.recommended,
   {
     files: ["**/*.{ts,tsx}"],
-    plugins: { "import-x": importX },
+    plugins: { "import-x": importX, regexp },
     settings: { "import-x/resolver": { typescript: true } },
     rules: {
       "import-x/no-restricted-paths": ["error", { zones: uiZones }],
@@ -53,6 +54,9 @@ export default tseslint.config(
       "no-console": "off",
       "no-control-regex": "error",
       eqeqeq: "error",
+      // No expression over text from outside may go back and read again (docs/decisions/026).
+      "regexp/no-super-linear-backtracking": ["error", { report: "potential" }],
+      "regexp/no-super-linear-move": ["error", { report: "potential", ignoreSticky: true }],
     },
   },
   {

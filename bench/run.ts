@@ -1,4 +1,5 @@
 import { clicks } from "./clicks.ts";
+import { hostile } from "./hostile.ts";
 import { programs } from "./programs.ts";
 import { redirects } from "./redirects.ts";
 import { rules } from "./rules.ts";
@@ -13,6 +14,7 @@ const benches: Readonly<Record<string, () => Promise<void>>> = {
   writing,
   rules,
   programs,
+  hostile,
 };
 
 const name = process.argv[2];

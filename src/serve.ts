@@ -11,6 +11,7 @@ import { closed, listening } from "./listening.ts";
 import type { Desk } from "./desk/desk.ts";
 import { createJobs } from "./desk/jobs.ts";
 import { sealWith } from "./desk/programs/seal.ts";
+import { startTexts } from "./desk/thread/texts.ts";
 import { startDeskThread } from "./desk/thread/desk-thread.ts";
 import { startWatches } from "./watches.ts";
 import { isPublicAddress } from "./outgoing/address-guard.ts";
@@ -46,6 +47,7 @@ export async function serve(
     deliveryPort: config.sitePort,
     outgoing: createOutgoing(config.simulated ? simulatedOutside(config) : {}),
     jobs: createJobs((error) => report("A piece of long work failed.", error)),
+    texts: startTexts(),
     thread: startDeskThread({ databaseUrl, deliveryPort: config.sitePort }, report),
     workspaceHosts: [`${config.host}:${config.port}`, `localhost:${config.port}`],
     health: () => Promise.reject(new Error("delivery has not started yet")),
@@ -73,7 +75,7 @@ export async function serve(
   const close = async (): Promise<void> => {
     await watches.stop();
     await Promise.all([closed(workspace), closed(delivery.server)]);
-    await Promise.all([delivery.stop(), desk.thread.end()]);
+    await Promise.all([delivery.stop(), desk.thread.end(), desk.texts.end()]);
     await store.close();
   };
   try {

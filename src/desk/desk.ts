@@ -3,6 +3,7 @@ import type { PublishedPage } from "../store/models.ts";
 import type { Outgoing } from "../outgoing/outgoing.ts";
 import type { Jobs } from "./jobs.ts";
 import type { Seal } from "./programs/seal.ts";
+import type { Texts } from "./thread/texts.ts";
 import type { DeskThread } from "./thread/desk-thread.ts";
 import type { Store } from "../store/store.ts";
 
@@ -25,6 +26,8 @@ export interface Desk extends DeskCore {
   seal: Seal;
   /** Heavy work, off the thread that answers requests. */
   thread: DeskThread;
+  /** Reads text from outside, off the thread that answers readers. */
+  texts: Texts;
   /** Long work that goes on while its asker looks elsewhere. */
   jobs: Jobs;
   /** What the delivery listener of this process says of itself. */

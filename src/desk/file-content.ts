@@ -1,7 +1,7 @@
 import { fileTypeFromBuffer } from "file-type";
 import { imageSize } from "image-size";
-import { walkTags } from "../core/links/start-tags.ts";
 import { invalid } from "./problem.ts";
+import { isVectorPicture, vectorFault } from "./vector-picture.ts";
 
 /** What an uploaded file is, judged by its content and not by its name. */
 export interface FileContent {
@@ -48,12 +48,7 @@ export async function judgeContent(name: string, content: Uint8Array): Promise<F
   const found = await fileTypeFromBuffer(content);
   if (found && found.mime in PICTURES) return picture(name, content, found.mime, PICTURES[found.mime]!);
   const text = readText(content);
-  if (
-    text !== undefined &&
-    /^\s*(?:<\?xml[^>]*>\s*)?(?:<!--[\s\S]*?-->\s*)*(?:<!DOCTYPE svg[^>]*>\s*)?<svg[\s>]/i.test(text)
-  ) {
-    return vectorPicture(name, text, content);
-  }
+  if (text !== undefined && isVectorPicture(text)) return vectorPicture(name, text, content);
   if (PICTURE_NAMES.test(name)) {
     const really = found
       ? `${found.ext.toUpperCase()} (${found.mime})`
@@ -89,29 +84,9 @@ function picture(name: string, content: Uint8Array, mediaType: string, extension
   }
 }
 
-const VECTOR_SAFE = new Set("svg g path rect circle ellipse line polyline polygon text tspan textpath defs lineargradient radialgradient stop clippath mask pattern symbol use title desc filter fegaussianblur feoffset feblend fecolormatrix fecomposite feflood femerge femergenode marker style metadata".split(" ")); // prettier-ignore
-
 // An SVG is a document: one that could run a script or fetch from elsewhere is refused, with what was found in it.
 function vectorPicture(name: string, text: string, content: Uint8Array): FileContent {
-  let fault: string | undefined;
-  walkTags(text, {
-    startTag(tag) {
-      if (!VECTOR_SAFE.has(tag.name) && !tag.name.includes(":")) fault ??= `the element <${tag.name}>`;
-      for (const attribute of tag.attributes) {
-        if (/^on/.test(attribute.name)) fault ??= `the event handler ${attribute.name}`;
-        else if (
-          /(?:^|:)href$/.test(attribute.name) &&
-          !/^\s*(?:#|data:image\/(?:png|jpeg|gif|webp)[;,])/i.test(attribute.value)
-        )
-          fault ??= `the address “${attribute.value.slice(0, 60)}”`;
-        else if (/(?:javascript|vbscript):|url\(\s*["']?(?!#)/i.test(attribute.value))
-          fault ??= `the value of ${attribute.name}`;
-      }
-    },
-  });
-  if (/<!ENTITY/i.test(text)) fault ??= "an entity declaration";
-  if (/@import|url\(\s*["']?\s*(?:https?:|\/\/|data:(?!image\/))/i.test(text))
-    fault ??= "a style that fetches from elsewhere";
+  const fault = vectorFault(text);
   if (fault)
     throw refused(
       `“${name}” holds ${fault}: an SVG with it could do more than be looked at. Save it as a plain SVG, or as PNG.`,

@@ -1,12 +1,12 @@
+import { escapeAttribute } from "entities";
 import { destinationKind } from "../core/address/classify.ts";
 import { pathKey } from "../core/address/path-key.ts";
 import { bodyToHtml } from "../core/body/to-html.ts";
-import { readFrontMatter, type PageMeta } from "../core/formats/front-matter.ts";
-import { readHtmlFile } from "../core/formats/html-file.ts";
-import { markdownToHtml } from "../core/formats/markdown.ts";
+import type { PageMeta } from "../core/formats/front-matter.ts";
 import { decoded } from "../core/text/decoded.ts";
 import { findLinks } from "../core/links/find.ts";
 import { rewriteLinks } from "../core/links/rewrite.ts";
+import { walkTags } from "../core/links/start-tags.ts";
 import { fileSlug, FILES_PREFIX } from "../core/objects/file.ts";
 import { MAX_HTML, pageInputSchema } from "../core/objects/page.ts";
 import type { ImportedFile, ImportReport } from "../core/objects/transfer.ts";
@@ -16,8 +16,7 @@ import { createPage, publishPage, savePage } from "./pages.ts";
 import { lookUpPlaces } from "./routes/places.ts";
 import { fieldErrors, Problem } from "./problem.ts";
 import type { OpenSite } from "./sites.ts";
-import { takeHtml, type TakenHtml } from "./take-html.ts";
-import { unpackZip } from "./unpack.ts";
+import type { TakenHtml } from "./take-html.ts";
 
 const TEXT = /\.(?:html?|xhtml|md|markdown)$/i;
 
@@ -39,7 +38,7 @@ export async function importPages(
   options: Options,
 ): Promise<ImportReport> {
   const isZip = content[0] === 0x50 && content[1] === 0x4b && !TEXT.test(name);
-  const unpacked = isZip ? unpackZip(content) : [{ name, content }];
+  const unpacked = isZip ? await desk.texts.read({ do: "unpack", archive: content }) : [{ name, content }];
   const files: ImportedFile[] = [];
   const uploaded = new Map<string, string>();
   for (const file of unpacked) {
@@ -93,8 +92,8 @@ async function bringPage(
       file.name,
       "The file has more than 5,000,000 characters; split it into several pages.",
     );
-  const { meta, html, faults } = readText(file.name, text);
-  const taken = takeHtml(toUploads(html, file.name, uploaded));
+  const { meta, html, faults } = await desk.texts.read({ do: "file", name: file.name, text });
+  const taken = await desk.texts.read({ do: "take", html: toUploads(html, file.name, uploaded) });
   const dropped = [...faults, ...taken.dropped];
   const input = pageInputSchema.safeParse({
     title: meta.title || titleOf(file.name),
@@ -163,12 +162,6 @@ async function keep(
   };
 }
 
-function readText(name: string, text: string): { meta: PageMeta; html: string; faults: string[] } {
-  const { meta, rest, faults } = readFrontMatter(text);
-  const file = readHtmlFile(/\.(?:md|markdown)$/i.test(name) ? markdownToHtml(rest) : rest);
-  return { meta: { ...file.meta, ...meta }, html: file.html, faults };
-}
-
 // A text that names a file of its archive means where that file stands now.
 function toUploads(html: string, from: string, uploaded: ReadonlyMap<string, string>): string {
   if (uploaded.size === 0) return html;
@@ -183,13 +176,30 @@ function toUploads(html: string, from: string, uploaded: ReadonlyMap<string, str
     ({ href, rel, target: tab }) => ({ rel, target: tab, href: target(href) }),
     { keepOverride: true },
   );
-  return links.replace(
-    /(<img\b[^>]*?\bsrc\s*=\s*)(?:"([^"]*)"|'([^']*)')/gi,
-    (whole, before: string, double: string | undefined, single: string | undefined) => {
-      const path = target(double ?? single ?? "");
-      return path === undefined ? whole : `${before}"${path}"`;
+  return withPictures(links, target);
+}
+
+const PICTURES: ReadonlySet<string> = new Set(["img"]);
+
+// Pictures with the addresses that `target` has for them; all else stays.
+function withPictures(html: string, target: (address: string) => string | undefined): string {
+  const pieces: string[] = [];
+  let from = 0;
+  walkTags(
+    html,
+    {
+      startTag({ attributes }) {
+        const src = attributes.find(({ name }) => name === "src");
+        const path = src && target(src.value);
+        if (!src || path === undefined) return;
+        pieces.push(html.slice(from, src.start), `src="${escapeAttribute(path)}"`);
+        from = src.end;
+      },
     },
+    PICTURES,
   );
+  pieces.push(html.slice(from));
+  return pieces.join("");
 }
 
 async function withLinkKinds(

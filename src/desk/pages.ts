@@ -19,7 +19,6 @@ import { invalid, notFound, stale } from "./problem.ts";
 import { currentRules } from "./rules/rules.ts";
 import type { OpenSite } from "./sites.ts";
 import { pageSummaries, pageView, storedLinks } from "./page-views.ts";
-import { takeHtml } from "./take-html.ts";
 
 const SORT = {
   updatedAt: "updated_at",
@@ -64,7 +63,7 @@ export async function createPage(
   input: PageInput,
   placement: Placement | null = null,
 ): Promise<Page> {
-  const { body, dropped } = takenBody(input);
+  const { body, dropped } = await takenBody(desk, input);
   const html = bodyToHtml(body);
   const values = {
     siteId: site.id,
@@ -111,7 +110,7 @@ export async function savePage(
   const values: Partial<PageRow> = { version: change.version + 1, updatedBy: actor.name };
   let dropped: string[] | undefined;
   if (change.body !== undefined || change.html !== undefined) {
-    const taken = takenBody(change);
+    const taken = await takenBody(desk, change);
     dropped = taken.dropped;
     values.body = taken.body;
     values.html = bodyToHtml(taken.body);
@@ -228,11 +227,15 @@ export async function pageRow(desk: Desk, site: OpenSite, id: string): Promise<R
 }
 
 /** The body of an input that came as HTML or as body, and what was left out of it. */
-export function takenBody(input: { html?: string; body?: WrittenBody }): { body: Body; dropped: string[] } {
+export async function takenBody(
+  desk: Pick<Desk, "texts">,
+  input: { html?: string; body?: WrittenBody },
+): Promise<{ body: Body; dropped: string[] }> {
   if (input.html !== undefined && input.body !== undefined) {
     throw invalid([{ path: "html", message: "Send the text as html or as body, not as both." }]);
   }
-  return input.html === undefined ? admitBody(input.body ?? emptyBody) : takeHtml(input.html);
+  if (input.html === undefined) return admitBody(input.body ?? emptyBody);
+  return desk.texts.read({ do: "take", html: input.html });
 }
 
 // What readers get of a draft once it is published.

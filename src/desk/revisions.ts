@@ -65,7 +65,8 @@ export async function setAside(
   input: AsideInput,
 ): Promise<void> {
   const row = await pageRow(desk, site, id);
-  const body = input.html === undefined && input.body === undefined ? row.body : takenBody(input).body;
+  const body =
+    input.html === undefined && input.body === undefined ? row.body : (await takenBody(desk, input)).body;
   const snapshot = {
     path: input.path ?? row.path,
     title: input.title ?? row.title,

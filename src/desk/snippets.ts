@@ -3,15 +3,22 @@ import { bodyToHtml } from "../core/body/to-html.ts";
 import type { SnippetAnswer } from "../core/objects/page.ts";
 import { adoptPlaceholders, findPlaceholders } from "../core/text/variables.ts";
 import type { OpenSite } from "./sites.ts";
-import { takeHtml } from "./take-html.ts";
+import type { Desk } from "./desk.ts";
 
 /**
  * Reads a partner's snippet: links and pictures are taken over, scripts and event handlers are not, and what was
  * left out is told. Placeholders that a site variable has the value for become places that are filled on delivery.
  */
-export function readSnippet(site: OpenSite, html: string): SnippetAnswer {
+export async function readSnippet(
+  desk: Pick<Desk, "texts">,
+  site: OpenSite,
+  html: string,
+): Promise<SnippetAnswer> {
   const placeholders = findPlaceholders(html, site.variables);
-  const { body, dropped } = takeHtml(adoptPlaceholders(html, placeholders));
+  const { body, dropped } = await desk.texts.read({
+    do: "take",
+    html: adoptPlaceholders(html, placeholders),
+  });
   const taken = bodyToHtml(body);
   return {
     body,

@@ -25,7 +25,7 @@ const SILENT = new Set([
   "h1",
 ]);
 // A picture alone in a paragraph is a picture beside paragraphs.
-const PICTURE_PARAGRAPH = /<p>\s*((?:<a [^>]*>)?\s*<img [^>]*>\s*(?:<\/a>)?)\s*<\/p>/g;
+const PICTURE_PARAGRAPH = /<p>\s{0,20}((?:<a [^>]*>\s{0,20})?<img [^>]*>(?:\s{0,20}<\/a>)?)\s{0,20}<\/p>/g;
 const WITH_CONTENT = [
   "script",
   "style",

@@ -1,27 +1,39 @@
-import { BlockList, isIP } from "node:net";
+import ipaddr from "ipaddr.js";
 
-// Ranges that belong to machines and networks of our own, or to nobody (RFC 6890 and its registries).
-const REFUSED: readonly (readonly [string, number])[] = [
-  ["0.0.0.0", 8], ["10.0.0.0", 8], ["100.64.0.0", 10], ["127.0.0.0", 8], ["169.254.0.0", 16], ["172.16.0.0", 12],
-  ["192.0.0.0", 24], ["192.0.2.0", 24], ["192.88.99.0", 24], ["192.168.0.0", 16], ["198.18.0.0", 15],
-  ["198.51.100.0", 24], ["203.0.113.0", 24], ["224.0.0.0", 4], ["240.0.0.0", 4],
-  ["::", 128], ["::1", 128], ["64:ff9b::", 96], ["100::", 64], ["2001:db8::", 32], ["fc00::", 7], ["fe80::", 10], ["ff00::", 8],
-]; // prettier-ignore
-
-const refused = new BlockList();
-for (const [network, prefix] of REFUSED)
-  refused.addSubnet(network, prefix, network.includes(":") ? "ipv6" : "ipv4");
+// What the special-purpose registries (RFC 6890 and its updates) list as not globally reachable and the library's own
+// ranges leave out. Of IPv6, only global unicast (2000::/3, RFC 4291 section 2.4) may be asked at all: everything that
+// carries an IPv4 address (mapped, compatible, translated) lies outside of it, or in 6to4 and Teredo, which follow.
+const GLOBAL_UNICAST = ipaddr.IPv6.parseCIDR("2000::/3");
+const REFUSED: readonly [ipaddr.IPv4 | ipaddr.IPv6, number][] = [
+  "192.0.0.0/24",
+  "192.0.2.0/24",
+  "192.31.196.0/24",
+  "192.52.193.0/24",
+  "192.88.99.0/24",
+  "192.175.48.0/24",
+  "198.18.0.0/15",
+  "198.51.100.0/24",
+  "203.0.113.0/24",
+  "240.0.0.0/4",
+  "2001::/23",
+  "2001:db8::/32",
+  "2002::/16",
+  "2620:4f:8000::/48",
+  "3fff::/20",
+].map((network) => ipaddr.parseCIDR(network));
 
 /**
- * True for addresses that a request from here may go to: none of loopback, private, link-local and reserved ones,
- * also when they are written as IPv6 (`::ffff:127.0.0.1`).
+ * True for addresses that a request from here may go to: public ones alone, however they are written; none of
+ * loopback, private, link-local, translated, documentation and reserved ranges.
  */
 export function isPublicAddress(address: string): boolean {
-  const mapped = /^::ffff:(\d+\.\d+\.\d+\.\d+)$/i.exec(address)?.[1];
-  const plain = mapped ?? address;
-  const version = isIP(plain);
-  if (version === 0) return false;
-  // Other spellings of mapped addresses are refused with the range itself.
-  if (version === 6 && /^::ffff:/i.test(plain)) return false;
-  return !refused.check(plain, version === 6 ? "ipv6" : "ipv4");
+  if (!ipaddr.isValid(address) || address.includes("%")) return false;
+  const parsed = ipaddr.parse(address);
+  // `127.1` and `0x7f.1` are addresses to a resolver: only the usual form is one here.
+  if (parsed.kind() === "ipv4" && !ipaddr.IPv4.isValidFourPartDecimal(address)) return false;
+  if (parsed.range() !== "unicast") return false;
+  if (parsed instanceof ipaddr.IPv6 && !parsed.match(GLOBAL_UNICAST)) return false;
+  return !REFUSED.some(
+    ([network, bits]) => parsed.kind() === network.kind() && parsed.match(network as never, bits),
+  );
 }

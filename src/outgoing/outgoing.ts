@@ -1,4 +1,4 @@
-import { decodeHTML } from "entities";
+import { titleIn } from "../core/text/title.ts";
 import { lookup as systemLookup } from "node:dns/promises";
 import { request as httpRequest, type IncomingMessage } from "node:http";
 import { request as httpsRequest } from "node:https";
@@ -63,6 +63,10 @@ export function createOutgoing(options: OutgoingOptions = {}): Outgoing {
           answer.destroy();
           throw new Refusal(`answers ${answer.statusCode}`);
         }
+        if (isEncoded(answer)) {
+          answer.destroy();
+          throw new Refusal("answers packed, which was not asked for");
+        }
         const bytes = await wholeOf(answer, mostBytes);
         return { ok: true, type: answer.headers["content-type"] ?? "", bytes };
       } catch (error) {
@@ -106,7 +110,7 @@ function get(url: URL, address: string, signal: AbortSignal): Promise<IncomingMe
         lookup,
         signal,
         agent: false,
-        headers: { "User-Agent": AGENT, Accept: "text/html,*/*;q=0.5" },
+        headers: { "User-Agent": AGENT, Accept: "text/html,*/*;q=0.5", "Accept-Encoding": "identity" },
       },
       resolve,
     );
@@ -128,14 +132,34 @@ async function wholeOf(answer: IncomingMessage, mostBytes: number): Promise<Uint
 
 async function titleOf(answer: IncomingMessage): Promise<string | null> {
   if (!/^text\/html|xhtml/i.test(answer.headers["content-type"] ?? "")) return null;
-  let text = "";
-  for await (const chunk of answer) {
-    text += String(chunk);
-    const found = /<title[^>]*>([^<]*)<\/title>/i.exec(text)?.[1];
-    if (found !== undefined) return decodeHTML(found).replace(/\s+/g, " ").trim().slice(0, 300) || null;
-    if (text.length > MOST_TITLE_BYTES) return null;
+  if (isEncoded(answer)) return null;
+  const chunks: Buffer[] = [];
+  let size = 0;
+  let tail = "";
+  for await (const chunk of answer as AsyncIterable<Buffer>) {
+    chunks.push(chunk);
+    // The end of the title may lie across two pieces.
+    const seen = tail + chunk.toString("latin1").toLowerCase();
+    tail = seen.slice(-"</title".length);
+    if ((size += chunk.length) > MOST_TITLE_BYTES || seen.includes("</title") || seen.includes("<body"))
+      break;
   }
-  return null;
+  return titleIn(decoded(Buffer.concat(chunks), answer.headers["content-type"] ?? ""));
+}
+
+// What is sent packed was not asked for: unpacking could make any amount of it.
+function isEncoded(answer: IncomingMessage): boolean {
+  return !/^(?:|identity)$/i.test((answer.headers["content-encoding"] ?? "").trim());
+}
+
+function decoded(bytes: Uint8Array, type: string): string {
+  const charset = /charset\s{0,9}=\s{0,9}"?([\w-]{1,40})/i.exec(type)?.[1] ?? "utf-8";
+  try {
+    return new TextDecoder(charset).decode(bytes);
+  } catch {
+    // A charset that nobody knows: letters of ASCII are the same in nearly all.
+    return new TextDecoder("utf-8").decode(bytes);
+  }
 }
 
 function reasonOf(error: unknown, late: boolean, patience: number): string {

@@ -1,3 +1,4 @@
+import { readText, type TextTask } from "../../src/desk/thread/read-text.ts";
 import { sealWith } from "../../src/desk/programs/seal.ts";
 import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
@@ -17,6 +18,7 @@ before(async () => {
     deliveryPort: app.sitePort,
     workspaceHosts: [],
     outgoing: createOutgoing(),
+    texts: { read: async (task: TextTask) => readText(task) as never, end: async () => {} },
     seal: sealWith(["nothing is sealed here"]),
     thread: { run: () => Promise.reject(new Error("nobody asks")), end: async () => {} },
     report: () => undefined,

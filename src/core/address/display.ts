@@ -7,9 +7,9 @@ export interface AddressParts {
 
 /** Splits an address for display; what has no host (a path, a mail) is all `after`. */
 export function addressParts(address: string): AddressParts {
-  const match = /^([a-z][a-z\d+.-]*:\/\/)([^/?#]*)(.*)$/is.exec(address);
+  const match = /^([a-z][a-z\d+.-]*:\/\/)([^/?#]*)/i.exec(address);
   return match
-    ? { before: match[1]!, host: match[2]!, after: match[3]! }
+    ? { before: match[1]!, host: match[2]!, after: address.slice(match[0].length) }
     : { before: "", host: "", after: address };
 }
 

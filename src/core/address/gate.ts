@@ -1,4 +1,5 @@
 import type { Address } from "./address.ts";
+import { withoutEnds } from "../text/cut.ts";
 import { repairAddress } from "./repair.ts";
 
 /** What an address is to be: where a link leads, or where a picture comes from. */
@@ -21,8 +22,7 @@ export function admitted(written: unknown, use: AddressUse): Address | undefined
 // heading, a query. Parsing all others costs a microsecond each.
 const PLAINLY_FINE = /^(?:https?:\/\/[a-z\d.-]+(?::\d+)?(?=[/?#]|$)|\/(?![/\\\t\n\r])|[#?])/i;
 // Browsers take these away before they read an address (URL Standard, section 4.4, steps 1 to 3).
-// eslint-disable-next-line no-control-regex -- control characters are what it looks for
-const AROUND = /^[\u0000-\u0020]+|[\u0000-\u0020]+$/g;
+const AROUND = Array.from({ length: 0x21 }, (_, code) => String.fromCharCode(code)).join("");
 const WITHIN = /[\t\n\r]/g;
 const SCHEME = /^([a-z][a-z\d+.-]*):/i;
 const LET_OUT: ReadonlySet<string> = new Set(["http", "https", "mailto", "tel"]);
@@ -35,7 +35,7 @@ const OWN = "http://own.invalid";
  */
 export function mayLeave(address: string): boolean {
   if (PLAINLY_FINE.test(address)) return true;
-  const bare = address.replace(AROUND, "");
+  const bare = withoutEnds(address, AROUND);
   const read = bare.replace(WITHIN, "");
   const scheme = SCHEME.exec(read)?.[1]?.toLowerCase();
   if (scheme !== undefined && !LET_OUT.has(scheme)) return false;

@@ -19,6 +19,9 @@ const PHONE = /^(?:\+|00)[\d\s().\-/]{6,24}$/;
 const SCHEME = /^([a-z][a-z\d+.-]*):/i;
 const RELATIVE_PATH = /^(?:\.{1,2}\/|[\p{L}\p{N}_~-]+(?:\/|\.html?$|\.pdf$))/iu;
 
+/** What is pasted may hold more than its address: a whole link in HTML. Longer texts are no address. */
+const MOST_PASTED = 20_000;
+
 /**
  * Turns what a person pasted into a destination and says what it did (DESIGN section 6).
  * Repairs are told one by one; an address that cannot be made right is refused with a reason. Query
@@ -26,6 +29,13 @@ const RELATIVE_PATH = /^(?:\.{1,2}\/|[\p{L}\p{N}_~-]+(?:\/|\.html?$|\.pdf$))/iu;
  * Total: every string has an answer.
  */
 export function repairAddress(pasted: string, surroundings: AddressSurroundings = {}): Repaired {
+  if (pasted.length > MOST_PASTED) {
+    return refuse(
+      "too-long",
+      `There are ${pasted.length} characters; an address has at most ${MAX_ADDRESS_LENGTH}.`,
+      [],
+    );
+  }
   const unwrapped = unwrap(pasted);
   const repairs = [...unwrapped.repairs];
   const text = unwrapped.text;
@@ -183,6 +193,7 @@ function encodeSpaces(text: string, repairs: Repair[]): string {
 
 /** True when pasted text reads as one address rather than as words to search for. */
 export function looksLikeAddress(text: string): boolean {
+  if (text.length > MOST_PASTED) return false;
   const bare = unwrap(text).text;
   if (/^(?:[/#?]|\.{1,2}\/)/.test(bare) || MAIL.test(bare) || PHONE.test(bare)) return true;
   if (/\s/.test(bare) && !/^[a-z]+:[/\\]/i.test(bare)) return false;

@@ -3,7 +3,7 @@ import type { Repair } from "./address.ts";
 
 // A colon or two slashes make a scheme; `http/` alone may be a host or a folder of that name.
 const RUN_OF_SCHEMES = /^(?:https?(?:[:;]+[/\\]*|[/\\]{2,}))+(?=https?(?:[:;]+[/\\]|[/\\]{2,}))/i;
-const SCHEME_AND_SLASHES = /^([a-z]{3,7})([:;]*)([/\\]+)(?<=[:;][/\\]+|[/\\]{2,})/i;
+const SCHEME_AND_SLASHES = /^([a-z]{3,7})(?:([:;]+)([/\\]+)|()([/\\]{2,}))/i;
 const SCHEME_WITHOUT_SLASHES = /^(https?):(?=[^/\\])/i;
 const HOST_AND_REST =
   /^(?:[\p{L}\p{N}](?:[\p{L}\p{N}_-]*[\p{L}\p{N}])?\.)+(?:\p{L}{2,}|xn--[a-z\d-]+)\.?(?::\d{1,5})?(?=$|[/?#\\])/iu;
@@ -41,7 +41,8 @@ export function mendScheme(pasted: string): { text: string; repairs: Repair[] } 
     text = `${withoutSlashes[1]}://${text.slice(withoutSlashes[0].length)}`;
     repairs.push({ code: "slashes", message: "Set the two slashes after the scheme." });
   }
-  const start = SCHEME_AND_SLASHES.exec(text);
+  const found = SCHEME_AND_SLASHES.exec(text);
+  const start = found && ([found[0], found[1]!, found[2] ?? "", found[3] ?? found[5]!] as const);
   const scheme = start && closestWebScheme(start[1]!);
   if (start && scheme) {
     const rest = text.slice(start[0].length);

@@ -3,9 +3,8 @@ import type { Repair } from "./address.ts";
 
 // Zero-width space, joiners, word joiner, byte order mark, soft hyphen, direction marks: invisible companions of copied text.
 const INVISIBLE = /[\u200B-\u200F\u2060\uFEFF\u00AD\u202A-\u202E\u2066-\u2069]/g;
-const OUTER_SPACE = /^[\s\u00A0]+|[\s\u00A0]+$/g;
-const MARKDOWN_LINK = /^!?\[[^\]]*\]\(\s*<?([^\s)>]*(?:\([^\s)>]*\)[^\s)>]*)*)>?(?:\s+["'(].*["')])?\s*\)$/;
-const HREF = /<a\s[^>]*?\bhref\s*=\s*(?:"([^"]*)"|'([^']*)'|([^\s>]+))/i;
+const HREF = /\shref\s{0,20}=\s{0,20}(?:"([^"]*)"|'([^']*)'|([^\s"'>]+))/i;
+const MOST_TAGS = 20;
 
 const PAIRS: readonly (readonly [string, string])[] = [
   ['"', '"'],
@@ -27,17 +26,17 @@ const PAIRS: readonly (readonly [string, string])[] = [
  */
 export function unwrap(pasted: string): { text: string; repairs: Repair[] } {
   const repairs: Repair[] = [];
-  let text = pasted.replace(INVISIBLE, "").replace(OUTER_SPACE, "");
+  let text = pasted.replace(INVISIBLE, "").trim();
   if (text !== pasted)
     repairs.push({ code: "trimmed", message: "Took off space or invisible characters around it." });
 
-  const markdown = MARKDOWN_LINK.exec(text);
-  const html = text.includes("<") ? HREF.exec(text) : null;
+  const markdown = markdownAddress(text);
+  const html = firstHref(text);
   if (html) {
     text = decodeHTMLAttribute(html[1] ?? html[2] ?? html[3] ?? "").trim();
     repairs.push({ code: "unwrapped", message: "Took the address out of the HTML link." });
-  } else if (markdown) {
-    text = markdown[1] ?? "";
+  } else if (markdown !== undefined) {
+    text = markdown;
     repairs.push({ code: "unwrapped", message: "Took the address out of the Markdown link." });
   }
 
@@ -54,13 +53,46 @@ export function unwrap(pasted: string): { text: string; repairs: Repair[] } {
   return { text, repairs };
 }
 
-function withoutPairs(text: string): string {
-  for (const [open, close] of PAIRS) {
-    if (text.length > 1 && text.startsWith(open) && text.endsWith(close)) {
-      return withoutPairs(text.slice(open.length, -close.length).trim());
-    }
+// The address of the first link in HTML; a tag that was cut off behind it counts. Only so many tags are looked at.
+function firstHref(text: string): RegExpExecArray | undefined {
+  const lower = text.toLowerCase();
+  let at = lower.indexOf("<a");
+  for (let looked = 0; at !== -1 && looked < MOST_TAGS; looked += 1) {
+    const end = lower.indexOf(">", at);
+    const found = /\s/.test(lower[at + 2] ?? "")
+      ? HREF.exec(text.slice(at + 2, end === -1 ? undefined : end))
+      : null;
+    if (found) return found;
+    at = lower.indexOf("<a", at + 2);
   }
-  return text;
+  return undefined;
+}
+
+// Nobody puts more around an address; what is left then is refused as no address.
+const MOST_PAIRS = 20;
+
+function withoutPairs(text: string): string {
+  let bare = text;
+  for (let taken = 0; taken < MOST_PAIRS; taken += 1) {
+    const current = bare;
+    const pair = PAIRS.find(([open, close]) => current.length > 1 && current.startsWith(open) && current.endsWith(close)); // prettier-ignore
+    if (!pair) return bare;
+    bare = bare.slice(pair[0].length, -pair[1].length).trim();
+  }
+  return bare;
+}
+
+// The destination of a text that is one inline link or picture and nothing else (CommonMark 6.3); undefined for others.
+function markdownAddress(text: string): string | undefined {
+  const start = text.startsWith("![") ? 2 : text.startsWith("[") ? 1 : 0;
+  const middle = text.indexOf("](");
+  if (start === 0 || middle === -1 || !text.endsWith(")") || text.indexOf("]") !== middle) return undefined;
+  const inside = text.slice(middle + 2, -1).trim();
+  const space = inside.search(/\s/);
+  const title = space === -1 ? "" : inside.slice(space).trim();
+  if (title !== "" && !/^["'(]/.test(title)) return undefined;
+  const address = space === -1 ? inside : inside.slice(0, space);
+  return address.startsWith("<") && address.endsWith(">") ? address.slice(1, -1) : address;
 }
 
 // Only spelled-out ampersands and numeric entities: `&copy=1` is a parameter, not a sign. Pasted twice through

@@ -37,7 +37,7 @@ export function anchorOf(words: string): string {
       .normalize("NFKC")
       .toLowerCase()
       .replace(/[^\p{L}\p{M}\p{N}]+/gu, "-")
-      .replace(/^-+|-+$/g, "")
+      .replace(/^-|-$/g, "")
       .slice(0, 80) || "heading"
   );
 }
@@ -46,6 +46,7 @@ function findHeadings(html: string): FoundHeading[] {
   const found: FoundHeading[] = [];
   let open: (FoundHeading & { own: string | undefined }) | undefined;
   const taken = new Set<string>();
+  const numbers = new Map<string, number>();
   const waiting: (FoundHeading & { own: string | undefined })[] = [];
   walkTags(html, {
     startTag(tag) {
@@ -69,7 +70,10 @@ function findHeadings(html: string): FoundHeading[] {
     if (!heading.own) {
       const wanted = anchorOf(heading.words);
       let id = wanted;
-      for (let number = 2; taken.has(id); number += 1) id = `${wanted}-${number}`;
+      // Where the last of the same words left off: many headings of the same words would be counted through each time.
+      let number = numbers.get(wanted) ?? 2;
+      for (; taken.has(id); number += 1) id = `${wanted}-${number}`;
+      numbers.set(wanted, number);
       taken.add(id);
       heading.id = id;
     }

@@ -1,5 +1,5 @@
 import type { Mark, Node } from "@tiptap/pm/model";
-import { marked } from "marked";
+import { Lexer, Marked, type Token } from "marked";
 import { MarkdownSerializer } from "prosemirror-markdown";
 import { bodyDocument, bodySchema, type WrittenBody } from "../body/body.ts";
 import { bodyToHtml } from "../body/to-html.ts";
@@ -14,7 +14,46 @@ export function bodyToMarkdown(body: unknown): string {
 
 /** Reads Markdown as HTML; it is the caller's to sanitise that. */
 export function markdownToHtml(text: string): string {
-  return marked.parse(text, { async: false, gfm: true });
+  return reading.parse(text, { async: false });
+}
+
+/** Marks within one paragraph, and blocks within one another, up to which Markdown's signs are read as such. */
+const MOST_MARKS = 1_000;
+const MOST_BLOCKS_DEEP = 60;
+
+/**
+ * Reads in a time that grows with the text. A paragraph's marks are paired with one another, which takes the square of
+ * their number, and blocks in blocks are read once for each level: what has more of either stands there as its words.
+ */
+class BoundedLexer extends Lexer {
+  private depth = 0;
+
+  override blockTokens(src: string, tokens: Token[] = [], lastParagraphClipped = false): never {
+    this.depth += 1;
+    try {
+      if (this.depth <= MOST_BLOCKS_DEEP)
+        return super.blockTokens(src, tokens, lastParagraphClipped) as never;
+      tokens.push({ type: "text", raw: src, text: src, escaped: false } as Token);
+      return tokens as never;
+    } finally {
+      this.depth -= 1;
+    }
+  }
+
+  override inlineTokens(src: string, tokens: Token[] = []): Token[] {
+    if (marksIn(src) <= MOST_MARKS) return super.inlineTokens(src, tokens);
+    tokens.push({ type: "text", raw: src, text: src, escaped: false } as Token);
+    return tokens;
+  }
+}
+
+const reading = new Marked({ gfm: true, hooks: { provideLexer: () => (text, options) => new BoundedLexer(options as never).lex(text) } }); // prettier-ignore
+
+function marksIn(text: string): number {
+  let marks = 0;
+  for (let at = 0; at < text.length && marks <= MOST_MARKS; at += 1)
+    if ("*_~`[]<&\\".includes(text[at]!)) marks += 1;
+  return marks;
 }
 
 type State = Parameters<ConstructorParameters<typeof MarkdownSerializer>[0][string]>[0];
@@ -121,7 +160,9 @@ function ticks(parent: Node, index: number, side: "open" | "close"): string {
   const longest = Math.max(0, ...[...text.matchAll(/`+/g)].map(([run]) => run.length));
   const run = "`".repeat(longest + 1);
   const isPadded =
-    text.startsWith("`") || text.endsWith("`") || (/^ .*\S.* $/s.test(text) && text.trim() !== "");
+    text.startsWith("`") ||
+    text.endsWith("`") ||
+    (text.startsWith(" ") && text.endsWith(" ") && text.trim() !== "");
   if (!isPadded) return run;
   return side === "open" ? `${run} ` : ` ${run}`;
 }

@@ -122,7 +122,8 @@ function fieldsOf(
     cell(column) === ""
       ? undefined
       : cell(column)
-          .split(/\s*[|;]\s*/)
+          .split(/[|;]/)
+          .map((one) => one.trim())
           .filter(Boolean);
   const flag = (column: Column): boolean | string | undefined => {
     const value = cell(column).toLowerCase();

@@ -84,9 +84,10 @@ export function withAddress(
 
 /** The address on another host, all else as it was, its port too unless one is named; the same when it leads elsewhere. */
 export function withHost(address: string, find: string, replace: string): string {
-  const parts = /^((?:https?:)?\/\/)([^/?#]*)(.*)$/is.exec(address);
+  const parts = /^((?:https?:)?\/\/)([^/?#]*)/i.exec(address);
   if (!parts) return address;
-  const [, scheme = "", authority = "", rest = ""] = parts;
+  const [whole, scheme = "", authority = ""] = parts;
+  const rest = address.slice(whole.length);
   const [host = "", port] = authority.toLowerCase().split(/:(?=\d+$)/);
   const wanted = find.toLowerCase();
   if (authority.toLowerCase() === wanted) return scheme + replace + rest;

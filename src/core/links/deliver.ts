@@ -1,3 +1,4 @@
+import { from } from "../text/cut.ts";
 import { mayLeave } from "../address/gate.ts";
 import { ownPlace } from "../address/classify.ts";
 import { pathKey } from "../address/path-key.ts";
@@ -56,7 +57,7 @@ export function movedTo(
   const id = place && bound[place.key];
   const path = id === undefined ? undefined : site.pagePath?.(id);
   if (place === undefined || path === undefined || pathKey(path) === place.key) return undefined;
-  const behind = /[?#].*$/s.exec(href)?.[0] ?? "";
+  const behind = from(href, "?#");
   const before = /^(?:https?:)?\/\/[^/?#]*/i.exec(href)?.[0] ?? "";
   return before + path + behind;
 }

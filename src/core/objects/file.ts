@@ -54,13 +54,15 @@ export type FileUses = z.infer<typeof fileUsesSchema>;
 
 /** A file's name as the last part of its path: letters, digits and hyphens, extension kept. */
 export function fileSlug(name: string, extension: string): string {
-  const stem = name.replace(/\.[^.]*$/, "").replace(/^.*[/\\]/, "");
+  const stem = name
+    .slice(Math.max(name.lastIndexOf("/"), name.lastIndexOf("\\")) + 1)
+    .replace(/\.[^.]*$/, "");
   const plain = stem
     .normalize("NFKD")
     .replace(/\p{M}+/gu, "")
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, "-")
-    .replace(/^-+|-+$/g, "")
+    .replace(/^-|-$/g, "")
     .slice(0, 80);
   return `${plain || "file"}.${extension}`;
 }

@@ -121,11 +121,11 @@ describe("a creative, filled", () => {
     );
     assert.deepEqual(filledCreative(snippet, { id: "A&B", sub: "" }, "7"), {
       ok: true,
-      href: 'https://go.example/A%26B?q="',
+      href: "https://go.example/A%26B?q=%22",
       inside:
         '<img src="https://cdn.example/A%26B.png" alt="&quot;&gt;&lt;script&gt;" width="30" height="20">',
       picture: "https://cdn.example/A%26B.png",
-      html: '<a href="https://go.example/A%26B?q=&quot;" data-creative="7"><img src="https://cdn.example/A%26B.png" alt="&quot;&gt;&lt;script&gt;" width="30" height="20"></a><img src="https://go.example/see?i=A%26B" alt="" width="1" height="1">',
+      html: '<a href="https://go.example/A%26B?q=%22" data-creative="7"><img src="https://cdn.example/A%26B.png" alt="&quot;&gt;&lt;script&gt;" width="30" height="20"></a><img src="https://go.example/see?i=A%26B" alt="" width="1" height="1">',
     });
     assert.deepEqual(
       filledCreative(of("<a href='https://go.example/'>1 < 2 & 3</a>"), { id: "", sub: "" }, "8"),

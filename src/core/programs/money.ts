@@ -32,7 +32,7 @@ export function readAmount(text: string, currency: string, decimal: DecimalSign)
   // The usual form is told first: reports have a million of them (`npm run bench -- programs`).
   if (decimal === "." && digits === 2 && USUAL.test(text))
     return { ok: true, minor: Number(text.slice(0, -3) + text.slice(-2)) };
-  const negative = /^\s*\(.*\)\s*$|^\s*[^\d]*[-−]|[-−]\s*$/.test(text);
+  const negative = isNegative(text.trim());
   const bare = text.replace(/[^\d.,]/g, "");
   const group = decimal === "." ? "," : ".";
   const shape = decimal === "." ? /^(?:\d+|\d{1,3}(?:,\d{3})+)(?:\.\d*)?$|^\.\d+$/ : /^(?:\d+|\d{1,3}(?:\.\d{3})+)(?:,\d*)?$|^,\d+$/; // prettier-ignore
@@ -44,6 +44,11 @@ export function readAmount(text: string, currency: string, decimal: DecimalSign)
   const minor = Number(`${whole || "0"}${fraction.slice(0, digits).padEnd(digits, "0")}`);
   if (!Number.isSafeInteger(minor)) return { ok: false, reason: `“${text}” is too large to be an amount.` };
   return { ok: true, minor: negative && minor !== 0 ? -minor : minor };
+}
+
+// In brackets, with a minus before the digits, or behind them.
+function isNegative(text: string): boolean {
+  return (text.startsWith("(") && text.endsWith(")")) || /^[^\d]*[-−]/.test(text) || /[-−]$/.test(text);
 }
 
 /** An amount as a decimal number with a point, as the API and CSV write it. */

@@ -170,8 +170,8 @@ export function guessColumns(
   };
   const dateOrders = possibleOrders(valuesOf("at"));
   const amounts = [...valuesOf("commission"), ...valuesOf("amount")];
-  const commas = amounts.filter((text) => /,\d{1,2}\s*\D*$/.test(text)).length;
-  const points = amounts.filter((text) => /\.\d{1,2}\s*\D*$/.test(text)).length;
+  const commas = amounts.filter((text) => /,\d{1,2}\D*$/.test(text)).length;
+  const points = amounts.filter((text) => /\.\d{1,2}\D*$/.test(text)).length;
   return {
     columns: {
       ...columns,

@@ -3,7 +3,7 @@ export const DATE_ORDERS = ["ymd", "dmy", "mdy"] as const;
 export type DateOrder = (typeof DATE_ORDERS)[number];
 
 const FORM =
-  /^(\d{1,4})[-/. ](\d{1,2}|[A-Za-z]{3,9})[-/. ](\d{1,4})(?:[T ,]+(\d{1,2}):(\d{2})(?::(\d{2})(?:\.\d+)?)?\s*(AM|PM)?\s*(Z|UTC|GMT|[+-]\d{2}:?\d{2})?)?$/i;
+  /^(\d{1,4})[-/. ](\d{1,2}|[A-Za-z]{3,9})[-/. ](\d{1,4})(?:[T ,]+(\d{1,2}):(\d{2})(?::(\d{2})(?:\.\d{1,9})?)?\s{0,3}(AM|PM)?\s{0,3}(Z|UTC|GMT|[+-]\d{2}:?\d{2})?)?$/i;
 const MONTHS = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
 
 // The usual form, which the engine reads faster; the day is told apart where a month may be too short for it.

@@ -1,3 +1,5 @@
+import { before } from "../text/cut.ts";
+
 const PART = /\{(program|page|product)\}/g;
 
 /** What a short link to a program can be named by. */
@@ -11,10 +13,10 @@ export interface SlugSource {
 
 /** The last part of a short link's path, by the program's pattern; empty when nothing of it is known. */
 export function programSlug(pattern: string, { program, page = "", destination }: SlugSource): string {
-  const product = /([^/?#]+)\/?(?:[?#].*)?$/.exec(destination.replace(/^https?:\/\/[^/?#]+/i, ""))?.[1] ?? "";
+  const product = lastPart(before(destination.replace(/^https?:\/\/[^/?#]+/i, ""), "?#"));
   const values: Readonly<Record<string, string>> = {
     program,
-    page: /([^/]+)\/?$/.exec(page)?.[1] ?? "",
+    page: lastPart(page),
     product: product.replace(/\.[a-z]{2,5}$/i, ""),
   };
   return pattern
@@ -23,5 +25,9 @@ export function programSlug(pattern: string, { program, page = "", destination }
     .replace(/\p{Mark}/gu, "")
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, "-")
-    .replace(/^-+|-+$/g, "");
+    .replace(/^-|-$/g, "");
+}
+
+function lastPart(path: string): string {
+  return path.split("/").filter(Boolean).at(-1) ?? "";
 }

@@ -1,3 +1,5 @@
+import { withoutEnds } from "../text/cut.ts";
+
 /** What a sub-ID can tell placements apart by. */
 export interface Placement {
   site?: string;
@@ -30,14 +32,22 @@ export function fillSubId(pattern: string, placement: Placement): string {
   return pattern
     .replace(PART, (_, name: (typeof PARTS)[number]) => plain(String(placement[name] ?? "")))
     .replace(/([._~-])[._~-]+/g, "$1")
-    .replace(/^[._~-]+|[._~-]+$/g, "");
+    .replace(/^[._~-]|[._~-]$/g, "");
 }
 
 /** A sub-ID within its limit: one that is too long loses its middle, not the position at its end that tells it apart. */
 export function fitSubId(subId: string, most: number): string {
   if (subId.length <= most) return subId;
-  const tail = /[._~-]?\d+$/.exec(subId)?.[0] ?? "";
-  return `${subId.slice(0, Math.max(0, most - tail.length)).replace(/[._~-]+$/, "")}${tail}`;
+  const tail = tailOf(subId);
+  return `${withoutEnds(subId.slice(0, Math.max(0, most - tail.length)), "._~-")}${tail}`;
+}
+
+// The digits at its end, with the sign before them.
+function tailOf(subId: string): string {
+  let at = subId.length;
+  while (at > 0 && /\d/.test(subId[at - 1]!)) at -= 1;
+  if (at === subId.length) return "";
+  return subId.slice(at > 0 && "._~-".includes(subId[at - 1]!) ? at - 1 : at);
 }
 
 /** What is wrong with a sub-ID; undefined when it may go into a link. */
@@ -56,5 +66,5 @@ function plain(text: string): string {
     .replace(/\p{Mark}/gu, "")
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, "-")
-    .replace(/^-+|-+$/g, "");
+    .replace(/^-|-$/g, "");
 }

@@ -1,3 +1,4 @@
+import { from } from "../text/cut.ts";
 import { ownPlace } from "../address/classify.ts";
 import { compareKey } from "../address/compare.ts";
 import { foldedKey } from "../address/path-key.ts";
@@ -296,7 +297,7 @@ function sameDestination(routes: readonly LintedRoute[]): LintFinding[] {
   const groups = new Map<string, LintedRoute[]>();
   for (const route of routes) {
     if (route.kind !== "short" || route.destination === null) continue;
-    const key = compareKey(route.destination) + (/#.*$/.exec(route.destination)?.[0] ?? "");
+    const key = compareKey(route.destination) + from(route.destination, "#");
     const there = groups.get(key);
     if (there) there.push(route);
     else groups.set(key, [route]);

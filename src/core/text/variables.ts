@@ -5,7 +5,7 @@ export type Variables = Readonly<Record<string, string>>;
 
 const NAME = "[a-z][a-z0-9_-]{0,59}";
 // In an address that was repaired the braces may have been percent-encoded.
-const PLACE = new RegExp(`(?:\\{\\{|%7B%7B)\\s*(${NAME})\\s*(?:\\}\\}|%7D%7D)`, "gi");
+const PLACE = new RegExp(`(?:\\{\\{|%7B%7B)\\s{0,20}(${NAME})\\s{0,20}(?:\\}\\}|%7D%7D)`, "gi");
 
 /** Puts values in the place of `{{name}}` in HTML, in text and attributes alike; a name that is not known stays. */
 export function fillVariables(html: string, variables: Variables): string {
@@ -27,7 +27,9 @@ export function variableNames(text: string): string[] {
 
 // What partners put into their snippets where the publisher's own account belongs.
 const PLACEHOLDER =
-  /\{\{\s*([\w .-]{2,40})\s*\}\}|%%\s*([\w .-]{2,40})\s*%%|\[([A-Z][A-Z0-9_ -]{2,38}[A-Z0-9])\]|\{([A-Za-z][\w-]{1,40})\}|<<\s*([\w .-]{2,40})\s*>>|\b((?:YOUR|MY)[_-]?(?:[A-Z0-9]+[_-]?)*(?:ID|NAME|ACCOUNT|TAG|CODE|KEY))\b/g;
+  /\{\{([\w .-]{2,60})\}\}|%%([\w .-]{2,60})%%|\[([A-Z][A-Z0-9_ -]{2,38}[A-Z0-9])\]|\{([A-Za-z][\w-]{1,40})\}|<<([\w .-]{2,60})>>|\b((?:YOUR|MY)[A-Z0-9_-]{0,60})\b/g;
+
+const OURS = /(?:ID|NAME|ACCOUNT|TAG|CODE|KEY)$/;
 
 /** A place in a partner's snippet that waits for something of ours. */
 export interface Placeholder {
@@ -41,7 +43,11 @@ export interface Placeholder {
 export function findPlaceholders(snippet: string, variables: Variables): Placeholder[] {
   const found = new Map<string, Placeholder>();
   for (const match of snippet.matchAll(PLACEHOLDER)) {
-    const inner = match.slice(1).find((group) => group !== undefined)!;
+    const inner = match
+      .slice(1)
+      .find((group) => group !== undefined)!
+      .trim();
+    if (match[6] !== undefined && !OURS.test(match[6])) continue;
     found.set(match[0], { text: match[0], variable: variableFor(inner, Object.keys(variables)) });
   }
   return [...found.values()];

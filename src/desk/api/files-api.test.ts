@@ -54,7 +54,7 @@ describe("files are judged by their content", () => {
     [
       "a.svg",
       SVG.replace("<path", "<foreignObject><p>x</p></foreignObject><path"),
-      /the element <foreignobject>/,
+      /the element <foreignObject>/,
     ],
     [
       "a.svg",

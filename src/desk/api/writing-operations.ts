@@ -84,7 +84,7 @@ export const writingOperations: readonly Operation[] = [
     role: "editor",
     body: page.snippetSchema,
     answer: page.snippetAnswerSchema,
-    run: async ({ site, body }) => readSnippet(site, body.html),
+    run: ({ desk, site, body }) => readSnippet(desk, site, body.html),
   }),
 
   operation("GET", `${SITE}/blocks`, {

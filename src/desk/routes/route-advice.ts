@@ -1,3 +1,4 @@
+import { from } from "../../core/text/cut.ts";
 import { compareKey } from "../../core/address/compare.ts";
 import { pathKey } from "../../core/address/path-key.ts";
 import { looksLikeAddress, repairAddress } from "../../core/address/repair.ts";
@@ -168,7 +169,7 @@ export async function shortLinksTo(desk: Desk, site: OpenSite, destination: stri
 }
 
 function headingOf(address: string): string {
-  return /#.*$/s.exec(address)?.[0] ?? "";
+  return from(address, "#");
 }
 
 /** Where new short links of this host begin: a host kept for short links needs no prefix. */

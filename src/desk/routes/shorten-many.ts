@@ -90,7 +90,7 @@ interface One {
 }
 
 async function one(desk: Desk, actor: Actor, site: OpenSite, asked: One): Promise<Line> {
-  const [address = "", slug = "", ...title] = asked.pasted.split(/\t|\s*;\s*|\s*,\s+|\s+/);
+  const [address = "", slug = "", ...title] = asked.pasted.split(/[\s;]|,(?=\s)/).filter(Boolean);
   const base = { line: asked.line, pasted: asked.pasted, destination: null, address: null };
   const repaired = repairAddress(address, surroundingsOf(desk, site));
   if (!repaired.ok) return { ...base, state: "refused", message: repaired.reason.message };

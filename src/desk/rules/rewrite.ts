@@ -1,6 +1,7 @@
 import type { z } from "zod";
-import { findLinks } from "../../core/links/find.ts";
-import { rewriteDocument } from "../../core/links/rewrite-document.ts";
+import { setImmediate as immediate } from "node:timers/promises";
+import { DocumentRewriter } from "../../core/links/rewrite-document.ts";
+import { LinkScanner } from "../../core/links/scan.ts";
 import { MAX_HTML } from "../../core/objects/page.ts";
 import type { rewriteAnswerSchema, rewriteInputSchema } from "../../core/objects/rule.ts";
 import type { Desk } from "../desk.ts";
@@ -15,10 +16,26 @@ export async function rewriteHtml(
   site: OpenSite,
   { html, page, category }: z.infer<typeof rewriteInputSchema>,
 ): Promise<z.infer<typeof rewriteAnswerSchema>> {
-  const addresses = [...new Set(findLinks(html).map(({ href }) => href))];
-  const [{ rules }, places] = await Promise.all([currentRules(desk, site), lookUpPlaces(desk, site, addresses)]); // prettier-ignore
-  const { html: rewritten, report } = rewriteDocument(html, rules, places.sight(), { page, category });
-  return { html: rewritten, ...report };
+  const addresses = new Set<string>();
+  const scanner = new LinkScanner(({ href }) => addresses.add(href));
+  for await (const piece of inPieces(html)) scanner.write(piece);
+  scanner.end();
+  const [{ rules }, places] = await Promise.all([currentRules(desk, site), lookUpPlaces(desk, site, [...addresses])]); // prettier-ignore
+  const rewriter = new DocumentRewriter(rules, places.sight(), { page, category });
+  const rewritten: string[] = [];
+  for await (const piece of inPieces(html)) rewritten.push(rewriter.write(piece));
+  rewritten.push(rewriter.end());
+  return { html: rewritten.join(""), ...rewriter.report };
+}
+
+const PIECE = 64 * 1024;
+
+// A long document is read a piece at a time; between them, whoever else asks has their turn.
+async function* inPieces(text: string): AsyncGenerator<string> {
+  for (let from = 0; from < text.length; from += PIECE) {
+    yield text.slice(from, from + PIECE);
+    await immediate();
+  }
 }
 
 /** The HTML of a request's bytes; refused when it is not text in UTF-8. */

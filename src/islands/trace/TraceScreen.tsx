@@ -30,7 +30,7 @@ function Tracing({ site }: { site: Site }) {
   const addresses = useMemo(
     () =>
       text
-        .split(/\s*\n\s*/)
+        .split("\n")
         .map((line) => line.trim())
         .filter(Boolean),
     [text],

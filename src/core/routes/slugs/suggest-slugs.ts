@@ -1,3 +1,4 @@
+import { before } from "../../text/cut.ts";
 import { distance } from "fastest-levenshtein";
 
 /** A slug and why it is worth choosing. */
@@ -53,7 +54,7 @@ export function isConfusable(slug: string, existing: readonly string[]): boolean
 }
 
 function pathWords(destination: string): string {
-  const path = URL.canParse(destination) ? new URL(destination).pathname : destination.replace(/[?#].*$/, "");
+  const path = URL.canParse(destination) ? new URL(destination).pathname : before(destination, "?#");
   return safelyDecoded(path).split("/").filter(Boolean).reverse().join(" ");
 }
 

@@ -1,3 +1,4 @@
+import { before } from "../../text/cut.ts";
 import { compareKey } from "../../address/compare.ts";
 import { location } from "./location.ts";
 import { answerOf, type OwnAnswer, type OwnSite } from "./own-site.ts";
@@ -42,6 +43,6 @@ function nextOf(address: string, answer: OwnAnswer): string | null {
   if (answer.by === "miss") return answer.destination;
   if (answer.by !== "route" || answer.destination === null) return null;
   const mark = address.indexOf("?");
-  const query = mark === -1 ? "" : address.slice(mark + 1).replace(/#.*$/s, "");
+  const query = mark === -1 ? "" : before(address.slice(mark + 1), "#");
   return location(answer.destination, answer.query, query);
 }

@@ -11,7 +11,8 @@ import type { PageRow, PublishedPage, Row } from "../../../store/models.ts";
 import { bindLinks } from "../../bound-links.ts";
 import type { Actor, Desk } from "../../desk.ts";
 import type { Progress } from "../../jobs.ts";
-import { changeOf, takenBody } from "../../pages.ts";
+import { changeOf } from "../../pages.ts";
+import { takeHtml } from "../../take-html.ts";
 import { storedLinks } from "../../page-views.ts";
 import type { OpenSite } from "../../sites.ts";
 import { NAVIGATION_PAGE, navigationEntries } from "../documents.ts";
@@ -182,7 +183,7 @@ interface Text {
 }
 
 function textOf(written: string): Text {
-  const { body } = takenBody({ html: written });
+  const { body } = takeHtml(written);
   return { body, html: bodyToHtml(body) };
 }
 

@@ -1,0 +1,44 @@
+import { readFrontMatter, type PageMeta } from "../../core/formats/front-matter.ts";
+import { readHtmlFile } from "../../core/formats/html-file.ts";
+import { markdownToHtml } from "../../core/formats/markdown.ts";
+import { takeHtml, type TakenHtml } from "../take-html.ts";
+import { unpackZip, type Unpacked } from "../unpack.ts";
+
+/** A text file of a page: what it says of the page, and its text as HTML. */
+export interface TextFile {
+  meta: PageMeta;
+  html: string;
+  faults: string[];
+}
+
+/** Reading of text from outside, as the thread for it knows it. */
+export type TextTask =
+  | { do: "take"; html: string }
+  | { do: "file"; name: string; text: string }
+  | { do: "unpack"; archive: Uint8Array };
+
+/** What each of them comes to. */
+export interface TextResults {
+  take: TakenHtml;
+  file: TextFile;
+  unpack: Unpacked[];
+}
+
+/** Reads text, on whatever thread. */
+export function readText<T extends TextTask>(task: T): TextResults[T["do"]];
+export function readText(task: TextTask): TextResults[TextTask["do"]] {
+  switch (task.do) {
+    case "take":
+      return takeHtml(task.html);
+    case "file":
+      return readFile(task.name, task.text);
+    case "unpack":
+      return unpackZip(task.archive);
+  }
+}
+
+function readFile(name: string, text: string): TextFile {
+  const { meta, rest, faults } = readFrontMatter(text);
+  const file = readHtmlFile(/\.(?:md|markdown)$/i.test(name) ? markdownToHtml(rest) : rest);
+  return { meta: { ...file.meta, ...meta }, html: file.html, faults };
+}

@@ -1,0 +1,6 @@
+// Plain JavaScript: tsx registers itself on the main thread only, so a thread of ours does it before its TypeScript.
+import { register } from "tsx/esm/api";
+
+register();
+const { default: answer } = await import("./text-worker.ts");
+export default answer;

@@ -32,8 +32,12 @@ export async function writing(): Promise<void> {
   const buildFolder = join(process.cwd(), ".cache/test-build");
   buildWhenStale(buildFolder);
   await ensureDatabase(postgres.url("postgres"), "bench");
-  const config = { databaseUrl: postgres.url("bench"), host: "127.0.0.1", port, siteHost: "127.0.0.1", sitePort, simPort, dataFolder: join(folder, "data"), secret: "a secret of the bench", secretsBefore: [], apiToken: "a-token-for-the-bench-of-writing", demo: true, simulated: true, trust: NO_PROXY, buildFolder }; // prettier-ignore
-  const serving = await serve(config, config.databaseUrl, (desk) => loadDemo(desk, simPort, Date.now()));
+  const config = { databaseUrl: postgres.url("bench"), host: "127.0.0.1", port, siteHost: "127.0.0.1", sitePort, simPort, dataFolder: join(folder, "data"), secret: "a secret of the bench", secretsBefore: [], apiToken: "a-token-for-the-bench-of-writing", demo: true, simulated: true, trust: NO_PROXY, log: "warn", buildFolder }; // prettier-ignore
+  const serving = await serve(
+    config,
+    config.databaseUrl,
+    async (desk) => void (await loadDemo(desk, simPort, Date.now())),
+  );
   const browser = await chromium.launch(CHROMIUM);
   try {
     const workspace = `http://localhost:${port}`;

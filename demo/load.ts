@@ -30,33 +30,57 @@ export const DEMO_SIGN_IN = { email: "mara@lowlantern.example", password: "lante
 export const DEMO_SECOND_SIGN_IN = { email: "tobias@lowlantern.example", password: "hedgehogs-at-midnight" };
 
 const ACTOR: Actor = { name: "Mara Quill", role: "owner" };
+const DEMO_PEOPLE = [
+  { ...DEMO_SIGN_IN, name: ACTOR.name, role: ACTOR.role },
+  { ...DEMO_SECOND_SIGN_IN, name: "Tobias Fenn", role: "editor" },
+] as const;
 const RECORDS_AT_ONCE = 5_000;
 /** How long ago the programs came into the state that they are in. */
 const JOINED_BEFORE_MS = 150 * 86_400_000;
 /** The page that carries a program’s banner. */
 const BANNER_ON = "/resources";
 
-/** Loads the magazine "Low Lantern" into an empty database; leaves any other as it is. */
-export async function loadDemo(desk: Desk, simPort: number, now: number): Promise<void> {
-  if ((await desk.store.sites.count()) > 0) return;
+const DEMO_KEY = "low-lantern";
+const DEMO_MAILS = [DEMO_SIGN_IN.email, DEMO_SECOND_SIGN_IN.email];
+
+/**
+ * Loads the magazine "Low Lantern" into an empty database: one with a site or a person of anybody's in it is left as it
+ * is. Answers whether the demo is there, with its people.
+ */
+export async function loadDemo(desk: Desk, simPort: number, now: number): Promise<boolean> {
+  const [sites, people] = await Promise.all([desk.store.sites.findAll(), desk.store.people.findAll()]);
+  const isDemoThere = sites.some(({ key }) => key === DEMO_KEY);
+  const hasOthers =
+    sites.some(({ key }) => key !== DEMO_KEY) || people.some(({ email }) => !DEMO_MAILS.includes(email));
+  if (isDemoThere && !hasOthers) {
+    await letDemoPeopleIn(desk);
+    return true;
+  }
+  if (sites.length > 0 || people.length > 0) return isDemoThere && people.some(({ email }) => DEMO_MAILS.includes(email)); // prettier-ignore
   console.log("Loading the demo, “Low Lantern”…");
   try {
     await fill(desk, simPort, now);
   } catch (error) {
-    // Half a demo would look like somebody's own data at the next start.
-    await desk.store.sites.destroy({ where: { key: "low-lantern" } });
-    await desk.store.people.destroy({ where: {} });
+    // Half a demo would look like somebody's own data at the next start. Nothing but the demo's own is taken away.
+    await desk.store.sites.destroy({ where: { key: DEMO_KEY } });
+    await takeDemoPeople(desk);
     throw error;
   }
+  return true;
+}
+
+/** Takes the demo's people away: their passwords are known to everybody, and the demo does not run any more. */
+export async function takeDemoPeople(desk: Desk): Promise<number> {
+  return desk.store.people.destroy({ where: { email: DEMO_MAILS } });
+}
+
+async function letDemoPeopleIn(desk: Desk): Promise<void> {
+  const there = new Set((await desk.store.people.findAll()).map(({ email }) => email));
+  for (const person of DEMO_PEOPLE) if (!there.has(person.email)) await addPerson(desk, person);
 }
 
 async function fill(desk: Desk, simPort: number, now: number): Promise<void> {
-  await addPerson(desk, { ...DEMO_SIGN_IN, name: ACTOR.name, role: ACTOR.role });
-  await addPerson(desk, {
-    ...DEMO_SECOND_SIGN_IN,
-    name: "Tobias Fenn",
-    role: "editor",
-  });
+  await letDemoPeopleIn(desk);
   const { id } = await createSite(desk, ACTOR, {
     key: "low-lantern",
     name: "Low Lantern",

@@ -2,7 +2,7 @@ import { readConfig } from "../src/config.ts";
 import { serve, type Serving } from "../src/serve.ts";
 import { startSim } from "../src/sim/server.ts";
 import { ensureDatabase } from "../src/store/ensure-database.ts";
-import { DEMO_SIGN_IN, loadDemo } from "../demo/load.ts";
+import { DEMO_SIGN_IN, loadDemo, takeDemoPeople } from "../demo/load.ts";
 import { buildWhenStale } from "./build.ts";
 import { firstOwner } from "./first-owner.ts";
 import { giveUp, root } from "./install.mjs";
@@ -41,17 +41,20 @@ async function start(): Promise<Serving> {
     stops.push(() => sim.stop());
   }
   const notes: string[] = [];
+  let isDemo = false;
   const serving = await serve(config, databaseUrl, async (desk) => {
-    if (config.demo) await loadDemo(desk, config.simPort, Date.now());
-    else notes.push(...(await firstOwner(desk)));
+    if (config.demo) isDemo = await loadDemo(desk, config.simPort, Date.now());
+    else if ((await takeDemoPeople(desk)) > 0) notes.push("The people of the demo, whose passwords everybody knows, were taken away."); // prettier-ignore
+    if (!isDemo) notes.push(...(await firstOwner(desk)));
   });
   stops.push(() => serving.stop());
   served = true;
   console.log(`
   Workspace   http://localhost:${config.port}/
-  Site        http://lowlantern.localhost:${config.sitePort}/   (delivery, on ${serving.deliveryUrl})`);
-  if (config.demo) {
-    console.log(`  Outside     http://harbour-optics.localhost:${config.simPort}/   (simulated)
+  Delivery    ${serving.deliveryUrl}`);
+  if (isDemo) {
+    console.log(`  Site        http://lowlantern.localhost:${config.sitePort}/
+  Outside     http://harbour-optics.localhost:${config.simPort}/   (simulated)
   Sign in     ${DEMO_SIGN_IN.email}   ${DEMO_SIGN_IN.password}`);
   }
   for (const note of notes) console.log(`  ${note}`);

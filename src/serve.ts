@@ -1,6 +1,7 @@
+import { inTurn, knownSecret, ownFolder, reachable } from "./starting.ts";
 import type { Server } from "node:http";
 import type { AddressInfo } from "node:net";
-import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
+import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { randomBytes } from "node:crypto";
 import pino from "pino";
@@ -28,18 +29,26 @@ export interface Serving {
   stop(): Promise<void>;
 }
 
-const log = pino({ level: process.env.MAPROPE_LOG ?? "warn" }, pino.destination({ fd: 2, sync: true }));
-
 /** Opens the store, migrates, lets `prepare` fill it, and serves both listeners. Ports in use are told in one sentence. */
 export async function serve(
   config: Config,
   databaseUrl: string,
   prepare: (desk: Desk) => Promise<void> = async () => {},
 ): Promise<Serving> {
-  const store = openStore(databaseUrl);
-  await migrate(store.sequelize);
-  const report = (message: string, error: unknown): void => log.warn({ err: error }, message);
+  const log = pino({ level: config.log }, pino.destination({ fd: 2, sync: true }));
+  const report = (message: string, error: unknown): void =>
+    log.warn(error === undefined ? {} : { err: error }, message);
+  ownFolder(config.dataFolder);
   const secret = config.secret ?? keptSecret(config.dataFolder);
+  const store = openStore(databaseUrl);
+  try {
+    await reachable(store);
+    for (const difference of (await migrate(store.sequelize)).differences) report(difference, undefined);
+    await knownSecret(store, [secret, ...config.secretsBefore]);
+  } catch (error) {
+    await store.close();
+    throw error;
+  }
   const desk: Desk = {
     store,
     report,
@@ -49,11 +58,11 @@ export async function serve(
     jobs: createJobs((error) => report("A piece of long work failed.", error)),
     texts: startTexts(),
     thread: startDeskThread({ databaseUrl, deliveryPort: config.sitePort }, report),
-    workspaceHosts: [`${config.host}:${config.port}`, `localhost:${config.port}`],
+    workspaceHosts: [...new Set([`${config.host}:${config.port}`, `localhost:${config.port}`])],
     health: () => Promise.reject(new Error("delivery has not started yet")),
     preview: () => undefined,
   };
-  await prepare(desk);
+  await inTurn(store, () => prepare(desk));
   const delivery = await startDelivery({
     store,
     dataFolder: config.dataFolder,
@@ -100,7 +109,6 @@ function simulatedOutside(config: Config): OutgoingOptions {
 }
 
 function keptSecret(dataFolder: string): string {
-  mkdirSync(dataFolder, { recursive: true });
   const file = join(dataFolder, "secret");
   try {
     writeFileSync(file, randomBytes(32).toString("base64url"), { mode: 0o600, flag: "wx" });

@@ -1,6 +1,6 @@
 import { dropOldMonths } from "../store/click-months.ts";
 import { settleDay, unsettledDays } from "../store/click-settling.ts";
-import { forgetRobotMisses } from "../store/miss-keeping.ts";
+import { forgetOldMisses } from "../store/miss-keeping.ts";
 import type { Store } from "../store/store.ts";
 
 const LEAST_BETWEEN_MS = 1_500;
@@ -31,7 +31,7 @@ export function keepClicks(store: Store): ClickKeeping {
       if (now - tidied < TIDY_EVERY_MS) return;
       tidied = now;
       await dropOldMonths(store, now);
-      await forgetRobotMisses(store, now);
+      await forgetOldMisses(store, now);
     },
   };
 }

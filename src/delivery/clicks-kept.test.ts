@@ -2,6 +2,7 @@ import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import { testDesk, type TestDesk } from "../../tests/support/desk.ts";
 import type { ClickClass, ClickRecord } from "../core/clicks/record.ts";
+import { MOST_MISSES } from "../store/miss-keeping.ts";
 import { keepClicks } from "./click-keeping.ts";
 import { closeSegment, copyBatch } from "../store/click-spool.ts";
 import { dropOldMonths, ensureMonths } from "../store/click-months.ts";
@@ -248,6 +249,9 @@ describe("clicks are kept by month", () => {
       records: [
         miss("/old-robot", "bot", NOW - 200 * DAY),
         miss("/old-person", "person", NOW - 200 * DAY),
+        miss("/old-person", "person", NOW - 199 * DAY),
+        miss("/old-once", "person", NOW - 200 * DAY),
+        miss("/new-once", "person", NOW),
         miss("/new-robot", "bot", NOW),
       ],
     });
@@ -258,12 +262,29 @@ describe("clicks are kept by month", () => {
     const left = await garden.store.rows<{ key: string }>("SELECT key FROM misses ORDER BY key");
     assert.deepEqual(
       left.map(({ key }) => key),
-      ["/new-robot", "/old-person"],
+      ["/new-once", "/new-robot", "/old-person"],
     );
     await copy([click(NOW, lamp)]);
     await keeping.turn(NOW + 1);
     assert.equal((await unsettledDays(garden.store)).length, 1, "a day rests between two countings");
     await keeping.turn(NOW + 60_000);
     assert.deepEqual(await unsettledDays(garden.store), []);
+  });
+
+  test("misses have a bound: what was asked for again or led to from somewhere stays, single ones go, and it is told", async () => {
+    const missed = (key: string, at: number, referrer = "") => ({ kind: "miss" as const, at, site: garden.site.id, host: "garden.example", key, class: "person" as const, referrer }); // prettier-ignore
+    const single = Array.from({ length: MOST_MISSES + 200 }, (_, n) => missed(`/random-${n}`, NOW + n));
+    const kept = [
+      missed("/asked-again", NOW - 50 * DAY),
+      missed("/asked-again", NOW - 49 * DAY),
+      missed("/led-to", NOW - 50 * DAY, "https://garden.example/resources"),
+    ];
+    await copyBatch(garden.store, { segment: "flood", from: 0, to: 1, records: [...kept, ...single] });
+    const left = await garden.store.rows<{ key: string }>("SELECT key FROM misses WHERE resolved_at IS NULL");
+    assert.ok(left.length <= MOST_MISSES, `${left.length} are left`);
+    const keys = new Set(left.map(({ key }) => key));
+    for (const { key } of kept) assert.ok(keys.has(key), key);
+    const { body } = await garden.call("GET", "/sites/garden/misses/summary");
+    assert.ok(body.letGo.misses >= 200);
   });
 });

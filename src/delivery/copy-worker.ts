@@ -1,6 +1,6 @@
 import { setPriority } from "node:os";
 import { parentPort, workerData } from "node:worker_threads";
-import { openStore } from "../store/store.ts";
+import { LONG_WORK, openStore } from "../store/store.ts";
 import { keepClicks } from "./click-keeping.ts";
 import { startCopyLoop } from "./copy-loop.ts";
 import type { CopyWork, FromCopyWorker, ToCopyWorker } from "./copying.ts";
@@ -9,13 +9,13 @@ import { createSpoolCopier } from "./spool-copier.ts";
 // On Linux a priority belongs to the thread that sets it: readers' answers go before copying.
 if (process.platform === "linux") setPriority(0, 10);
 
-const { databaseUrl, folder, counter } = workerData as CopyWork;
+const { databaseUrl, folder, owner, counter } = workerData as CopyWork;
 const port = parentPort!;
 const say = (message: FromCopyWorker): void => port.postMessage(message);
 
 // Two batches at once, each with a look-up beside its transaction.
-const store = openStore(databaseUrl, 4);
-const copier = createSpoolCopier(store, folder);
+const store = openStore(databaseUrl, 4, LONG_WORK);
+const copier = createSpoolCopier(store, folder, owner);
 const written = new BigUint64Array(counter);
 const keeping = keepClicks(store);
 const loop = startCopyLoop(

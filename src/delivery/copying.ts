@@ -4,6 +4,8 @@ import { Worker } from "node:worker_threads";
 export interface CopyWork {
   databaseUrl: string;
   folder: string;
+  /** The name of the spool that is written here. */
+  owner: string;
   /** The spool's counter, by which copying knows how busy readers are. */
   counter: SharedArrayBuffer;
 }
@@ -31,7 +33,7 @@ const AGAIN_MS = 1_000;
  */
 export function startCopying(
   databaseUrl: string,
-  folder: string,
+  { folder, owner }: { folder: string; owner: string },
   counter: SharedArrayBuffer,
   report: (message: string, error: unknown) => void,
 ): Copying {
@@ -44,7 +46,7 @@ export function startCopying(
   let ended: Promise<void> = Promise.resolve();
 
   function begin(): void {
-    const work: CopyWork = { databaseUrl, folder, counter };
+    const work: CopyWork = { databaseUrl, folder, owner, counter };
     const thread = new Worker(new URL("./copy-worker.mjs", import.meta.url), { workerData: work });
     worker = thread;
     ended = new Promise((resolve) => {

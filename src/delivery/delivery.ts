@@ -2,7 +2,7 @@ import type { ProxyTrust } from "../proxy-trust.ts";
 import { createServer, type Server } from "node:http";
 import { join } from "node:path";
 import { visitorSalt } from "../store/click-spool.ts";
-import type { Store } from "../store/store.ts";
+import { openStore, type Store } from "../store/store.ts";
 import { startCopying } from "./copying.ts";
 import { followStore } from "./follow-store.ts";
 import { createHotPath } from "./hot-path.ts";
@@ -11,9 +11,10 @@ import { publicAddress } from "../core/address/public-address.ts";
 import type { PublishedPage } from "../store/models.ts";
 import { createRenderedPages, documentOf } from "./rendered-pages.ts";
 import { createSiteFiles } from "./site-files.ts";
+import { lockFolder } from "./folder-lock.ts";
 import { openSpool } from "./spool.ts";
 import { loadThemeAssets } from "./theme/assets.ts";
-import { createVisitorKeys } from "./visitor-key.ts";
+import { createVisitorKeys, saltFile } from "./visitor-key.ts";
 
 export interface DeliveryOptions {
   store: Store;
@@ -54,13 +55,20 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
   const { store, report, trust, deliveryPort } = options;
   const folder = join(options.dataFolder, "spool");
   const counter = new SharedArrayBuffer(8);
-  const spool = openSpool(folder, counter);
+  const lock = await lockFolder(options.dataFolder);
+  const spool = openSpool(folder, { counter, report });
+  // A connection of its own: one that waits for a locked table is not a database that is gone.
+  const asking = openStore(store.url, 1);
   const index = await followStore(store, deliveryPort, report);
-  const visitors = createVisitorKeys(options.secret, (now, fresh) => visitorSalt(store, now, fresh));
-  const copying = startCopying(store.url, folder, counter, report);
+  const visitors = createVisitorKeys(
+    options.secret,
+    (now, fresh) => visitorSalt(store, now, fresh),
+    saltFile(join(options.dataFolder, "visitor-salt.json"), report),
+  );
+  const copying = startCopying(store.url, { folder, owner: spool.owner }, counter, report);
 
   const health = async (): Promise<DeliveryHealth> => {
-    const up = await databaseAnswers(store);
+    const up = await databaseAnswers(asking);
     const fine = up && spool.lost === 0;
     return {
       status: fine ? "ok" : "degraded",
@@ -92,7 +100,10 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
     async stop() {
       await index.stop();
       spool.close();
+      visitors.stop();
       await copying.stop();
+      await asking.close();
+      lock.release();
     },
   };
 }

@@ -1,6 +1,6 @@
 import assert from "node:assert/strict";
 import { spawn, spawnSync, type ChildProcess } from "node:child_process";
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { Agent } from "node:http";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -257,18 +257,102 @@ describe("a spool that cannot be written", () => {
     }
   });
 
-  test("lost records are counted, and writing goes on when the disk does", () => {
+  test("lost records are counted, told once with their number, and written down when the disk takes them again", () => {
     const folder = mkdtempSync(join(tmpdir(), "maprope-full-"));
-    const spool = openSpool(folder);
-    rmSync(folder, { recursive: true });
+    const place = join(folder, "spool");
+    const told: string[] = [];
+    const spool = openSpool(place, { report: (message) => told.push(message) });
+    rmSync(place, { recursive: true });
+    writeFileSync(place, "no folder");
     assert.equal(spool.append("a\nb\n", 2), false);
-    assert.deepEqual([spool.lost, spool.written], [2, 0]);
-    openSpool(folder).close();
-    assert.equal(spool.append("c\n", 1), true);
-    assert.deepEqual([spool.lost, spool.written], [2, 1]);
+    assert.equal(spool.append("c\n", 1), false);
+    assert.deepEqual([spool.lost, spool.written, told.length], [3, 0, 1]);
+    rmSync(place);
+    assert.equal(spool.append("d\n", 1), true);
+    assert.deepEqual([spool.lost, spool.written], [3, 1]);
+    assert.match(told.at(-1)!, /3 were lost/);
     spool.close();
-    assert.equal(readdirSync(folder).filter((name) => name.endsWith(".sealed")).length, 1);
+    const [name] = readdirSync(place);
+    assert.match(readFileSync(join(place, name!), "utf8"), /^l\t\d+\t3\nd\n$/);
+    assert.equal(statSync(place).mode & 0o777, 0o700);
+    assert.equal(statSync(join(place, name!)).mode & 0o777, 0o600);
     rmSync(folder, { recursive: true });
+  });
+
+  test("a full disk heals as soon as what was copied has gone, and what was lost meanwhile stands in the database", async (context) => {
+    const garden = await testDesk();
+    const folder = mkdtempSync(join(tmpdir(), "maprope-small-"));
+    const mounted = spawnSync("mount", ["-t", "tmpfs", "-o", "size=64k", "tmpfs", folder]);
+    if (mounted.status !== 0) {
+      await garden.close();
+      return context.skip("only root may make a small disk");
+    }
+    try {
+      const { body } = await garden.call("POST", "/sites/garden/routes", ROUTE);
+      const line = `c\t${Date.now()}\t${body.id}\tperson\tdesktop\tv\t\t\n`;
+      const spool = openSpool(folder);
+      const copier = createSpoolCopier(garden.store, folder, spool.owner);
+      for (let n = 0; n < 60; n += 1) spool.append(line.repeat(40), 40);
+      const lost = spool.lost;
+      assert.ok(lost > 0);
+      while ((await copier.copy()) > 0);
+      assert.equal(spool.append(line, 1), true, "the disk takes clicks again");
+      assert.equal(spool.lost, lost);
+      spool.close();
+      while ((await copier.copy()) > 0);
+      assert.equal(await countClicks(garden.store), 60 * 40 + 1 - lost);
+      const { body: clicks } = await garden.call("GET", "/sites/garden/clicks");
+      assert.equal(clicks.lost, lost);
+      assert.deepEqual(readdirSync(folder), []);
+    } finally {
+      spawnSync("umount", [folder]);
+      rmSync(folder, { recursive: true, force: true });
+      await garden.close();
+    }
+  });
+
+  test("a file that is removed while it is written is put back, with all that it held", async () => {
+    const garden = await testDesk();
+    const folder = mkdtempSync(join(tmpdir(), "maprope-removed-"));
+    try {
+      const { body } = await garden.call("POST", "/sites/garden/routes", ROUTE);
+      const line = `c\t${Date.now()}\t${body.id}\tperson\tdesktop\tv\t\t\n`;
+      const spool = openSpool(folder);
+      const copier = createSpoolCopier(garden.store, folder, spool.owner);
+      spool.append(line, 1);
+      await copier.copy();
+      spool.append(line, 1);
+      rmSync(folder, { recursive: true });
+      assert.equal(spool.append(line, 1), true);
+      assert.equal(spool.lost, 0);
+      while ((await copier.copy()) > 0);
+      assert.equal(await countClicks(garden.store), 3);
+      assert.equal(await copier.pending(), 0);
+      spool.close();
+    } finally {
+      rmSync(folder, { recursive: true, force: true });
+      await garden.close();
+    }
+  });
+
+  test("a data folder is one living process's: a second is refused in a sentence, and may have it when the first was killed", async () => {
+    const garden = await testDesk();
+    const folder = mkdtempSync(join(tmpdir(), "maprope-locked-"));
+    try {
+      const first = await startProcess(garden.url, folder);
+      await assert.rejects(
+        testDelivery(garden.url, folder),
+        /^Error: The data folder .* is in use by another running process; .*\.$/,
+      );
+      await ended(first, "SIGKILL");
+      const second = await until("the folder is free", () =>
+        testDelivery(garden.url, folder).catch(() => undefined),
+      );
+      await second!.end();
+    } finally {
+      rmSync(folder, { recursive: true, force: true });
+      await garden.close();
+    }
   });
 });
 
@@ -279,14 +363,63 @@ describe("a spool segment that was torn", () => {
     try {
       const line = `c\t${Date.now()}\t1\tperson\tdesktop\tv\t\t\n`;
       writeFileSync(join(folder, "1-torn.sealed"), `${line}${line.slice(0, 12)}\n${line}`);
-      writeFileSync(join(folder, "2-growing.1.open"), `${line}${line.slice(0, 12)}`);
+      writeFileSync(join(folder, "2-growing.a1.open"), `${line}${line.slice(0, 12)}`);
       writeFileSync(join(folder, "notes.txt"), "not a segment");
-      const copier = createSpoolCopier(garden.store, folder);
+      const copier = createSpoolCopier(garden.store, folder, "a1");
       assert.equal(await copier.copy(), 3);
       assert.equal(copier.unreadable, 1);
       assert.equal(await copier.pending(), 0);
       assert.equal(await countClicks(garden.store), 3);
-      assert.deepEqual(readdirSync(folder).sort(), ["2-growing.1.open", "notes.txt"]);
+      assert.equal((await garden.call("GET", "/sites/garden/clicks")).body.lost, 1);
+      assert.deepEqual(readdirSync(folder).sort(), ["2-growing.a1.open", "notes.txt"]);
+    } finally {
+      await garden.close();
+      rmSync(folder, { recursive: true, force: true });
+    }
+  });
+});
+
+describe("a line that nobody can keep", () => {
+  test("does not hold up those around it, whatever is wrong with it", async () => {
+    const garden = await testDesk();
+    const folder = mkdtempSync(join(tmpdir(), "maprope-poison-"));
+    try {
+      const at = (when: number | string, route = "1", visitor = "v"): string =>
+        `c\t${when}\t${route}\tperson\tdesktop\t${visitor}\t\t\n`;
+      const now = Date.now();
+      // A year that no month is named for, a number that no id can be, one that is only told by the database.
+      const poison = [
+        at(253_402_300_800_000 + 5),
+        at("9".repeat(16)),
+        at(now, "999999999999999999"),
+        "m\t1700000000000\t999999999999999999\tperson\th\t/k\t\n",
+      ];
+      writeFileSync(join(folder, "1-poison.sealed"), at(now) + poison.join(at(now)) + at(now));
+      const copier = createSpoolCopier(garden.store, folder);
+      while ((await copier.copy()) > 0);
+      assert.deepEqual(readdirSync(folder), []);
+      const [row] = await garden.store.rows<{ n: number }>(
+        "SELECT count(*)::int AS n FROM clicks WHERE route_id = 1",
+      );
+      assert.equal(row!.n, 5);
+      assert.ok((await garden.call("GET", "/sites/garden/clicks")).body.lost >= 2);
+    } finally {
+      await garden.close();
+      rmSync(folder, { recursive: true, force: true });
+    }
+  });
+
+  test("after a restart, what waits is what was not copied", async () => {
+    const garden = await testDesk();
+    const folder = mkdtempSync(join(tmpdir(), "maprope-waits-"));
+    try {
+      const line = `c\t${Date.now()}\t1\tperson\tdesktop\tv\t\t\n`;
+      const spool = openSpool(folder);
+      spool.append(line.repeat(5), 5);
+      await createSpoolCopier(garden.store, folder, spool.owner).copy();
+      spool.append(line.repeat(2), 2);
+      assert.equal(await createSpoolCopier(garden.store, folder, spool.owner).pending(), 2);
+      spool.close();
     } finally {
       await garden.close();
       rmSync(folder, { recursive: true, force: true });

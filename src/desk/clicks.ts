@@ -1,3 +1,4 @@
+import { lostRecords } from "../store/click-spool.ts";
 import Papa from "papaparse";
 import { z } from "zod";
 import { CLICK_CLASSES, utcDay } from "../core/clicks/record.ts";
@@ -27,7 +28,11 @@ export async function askClicks(
   now: number,
 ): Promise<ClicksAnswer> {
   const span = spanOf(site, question, now);
-  const answer = { ...(await counted(desk, span, question.by)), by: question.by };
+  const [all, lost] = await Promise.all([
+    counted(desk, span, question.by),
+    lostRecords(desk.store, new Date(span.from), new Date(Date.parse(span.to) + DAY)),
+  ]);
+  const answer = { ...all, by: question.by, lost };
   if (question.compare !== "1") return answer;
   const days = (Date.parse(span.to) - Date.parse(span.from)) / DAY + 1;
   const back = (day: string): string => utcDay(Date.parse(day) - days * DAY);

@@ -113,6 +113,16 @@ export async function changeSite(
 /** Makes a site with its hosts and an empty set of rules. */
 export async function createSite(desk: Desk, actor: Actor, input: SiteInput): Promise<Site> {
   const { store } = desk;
+  const own = input.hosts.findIndex(({ name }) =>
+    desk.workspaceHosts.some((host) => host.replace(/:\d+$/, "") === name),
+  );
+  if (own !== -1)
+    throw invalid([
+      {
+        path: `hosts.${own}.name`,
+        message: "The workspace itself is found under this name; readers need another.",
+      },
+    ]);
   try {
     const id = await store.transaction(async (transaction) => {
       const row = await store.sites.create(

@@ -5,6 +5,7 @@ import { from as copyFrom } from "pg-copy-streams";
 import type { Transaction } from "sequelize";
 import { isProbe } from "../core/routes/misses/probe.ts";
 import { utcDay, type ClickRecord, type MissRecord, type SpoolRecord } from "../core/clicks/record.ts";
+import { keepWithinBound } from "./miss-keeping.ts";
 import { ensureMonths } from "./click-months.ts";
 import { escaped } from "./copy-text.ts";
 import { addToCounts, tallyBatch } from "./click-rollups.ts";
@@ -17,6 +18,8 @@ export interface SpoolBatch {
   from: number;
   to: number;
   records: readonly SpoolRecord[];
+  /** Lines in it that nobody can read. */
+  unreadable?: number;
 }
 
 const MOST_REFERRERS = 10;
@@ -63,6 +66,7 @@ export async function copyBatch(store: Store, batch: SpoolBatch): Promise<boolea
       batch.records.filter((record) => record.kind === "miss"),
       transaction,
     );
+    await addLost(store, batch, transaction);
     return true;
   });
 }
@@ -158,6 +162,42 @@ async function addMisses(
     },
     transaction,
   );
+  await keepWithinBound(store, [...new Set(misses.map(({ site }) => site))], transaction);
+}
+
+async function addLost(
+  store: Store,
+  { records, unreadable = 0 }: SpoolBatch,
+  transaction: Transaction,
+): Promise<void> {
+  const lost = records.filter((record) => record.kind === "lost");
+  if (lost.length === 0 && unreadable === 0) return;
+  await store.rows(
+    `INSERT INTO lost_records (at, records, why)
+     SELECT *, 'disk' FROM unnest($at::timestamptz[], $records::bigint[])
+     UNION ALL SELECT now(), $unreadable::bigint, 'unreadable' WHERE $unreadable::bigint > 0 RETURNING records`,
+    {
+      at: lost.map(({ at }) => new Date(at).toISOString()),
+      records: lost.map(({ records: count }) => count),
+      unreadable,
+    },
+    transaction,
+  );
+}
+
+/** True for a refusal of what was to be written (SQLSTATE classes 22 and 23), not of writing as such. */
+export function isDataFault(error: unknown): boolean {
+  const { parent, code } = error as { parent?: { code?: string }; code?: string };
+  return /^2[23]/.test(parent?.code ?? code ?? "");
+}
+
+/** How many records were lost between two moments, all sites together. */
+export async function lostRecords(store: Store, from: Date, to: Date): Promise<number> {
+  const [row] = await store.rows<{ records: string }>(
+    "SELECT coalesce(sum(records), 0)::text AS records FROM lost_records WHERE at >= $from AND at < $to",
+    { from: from.toISOString(), to: to.toISOString() },
+  );
+  return Number(row!.records);
 }
 
 /** The salt of a day's visitor keys, shared by all processes; older days' salts are thrown away for good. */

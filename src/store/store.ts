@@ -15,14 +15,32 @@ export interface Store extends Models {
   close(): Promise<void>;
 }
 
+/** How long the database may work on a statement, and how long a statement may wait for what another one holds. */
+interface Patience {
+  statementMs: number;
+  lockMs: number;
+}
+
+/** While somebody waits for an answer: what is locked holds up those who need it, and them not for long. */
+const USUAL: Patience = { statementMs: 60_000, lockMs: 5_000 };
+/** For long work, which nobody sits before. */
+export const LONG_WORK: Patience = { statementMs: 15 * 60_000, lockMs: 60_000 };
+
 /** Opens a pool of connections; nothing is asked of the database before the first query. */
-export function openStore(url: string, poolSize = 10): Store {
+export function openStore(url: string, poolSize = 10, patience = USUAL): Store {
+  // Room to count in: with the 4 MB that are usual, groups of some ten thousand are sorted on the disk.
+  const settings = {
+    work_mem: "32MB",
+    statement_timeout: patience.statementMs,
+    lock_timeout: patience.lockMs,
+    idle_in_transaction_session_timeout: 10 * 60_000,
+  };
+  const options = Object.entries(settings).map(([name, value]) => `-c ${name}=${value}`).join(" "); // prettier-ignore
   const sequelize = new Sequelize(url, {
     dialect: "postgres",
     logging: false,
     pool: { max: poolSize, min: 0, idle: 10_000, acquire: 10_000 },
-    // Room to count in: with the 4 MB that are usual, groups of some ten thousand are sorted on the disk.
-    dialectOptions: { connectionTimeoutMillis: 3_000, options: "-c work_mem=32MB" },
+    dialectOptions: { connectionTimeoutMillis: 3_000, options },
     retry: { max: 0 },
   });
   return {
@@ -34,6 +52,12 @@ export function openStore(url: string, poolSize = 10): Store {
     transaction: (work) => sequelize.transaction(work),
     close: () => sequelize.close(),
   };
+}
+
+/** True when a statement was given up because it took, or waited, too long (SQLSTATE 57014 and 55P03): nothing is wrong with it. */
+export function isTooLate(error: unknown): boolean {
+  const { code } = ((error as { parent?: unknown } | undefined)?.parent ?? {}) as { code?: string };
+  return code === "57014" || code === "55P03" || code === "40P01";
 }
 
 /** The name of the unique index that a write ran into; undefined when the error is another. */

@@ -45,11 +45,12 @@ export async function testApp({ demo = true } = {}): Promise<TestApp> {
     demo,
     simulated: true,
     trust: NO_PROXY,
+    log: "warn",
     buildFolder: TEST_BUILD,
   };
-  const serving = await serve(config, url, (desk) =>
-    demo ? loadDemo(desk, simPort, Date.now()) : Promise.resolve(),
-  );
+  const serving = await serve(config, url, async (desk) => {
+    if (demo) await loadDemo(desk, simPort, Date.now());
+  });
   const browser = await chromium.launch(CHROMIUM);
   const workspace = `http://localhost:${port}`;
   return {

@@ -2,7 +2,14 @@ import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import fc from "fast-check";
 import { clickClass, deviceOf } from "./classify-request.ts";
-import { CLICK_CLASSES, DEVICES, utcDay, type SpoolRecord } from "./record.ts";
+import {
+  CLICK_CLASSES,
+  DEVICES,
+  utcDay,
+  type ClickRecord,
+  type MissRecord,
+  type SpoolRecord,
+} from "./record.ts";
 import { readSpoolLine, writeSpoolLine } from "./spool-line.ts";
 
 const id = fc.bigInt({ min: 1n, max: 10n ** 17n }).map(String);
@@ -34,7 +41,7 @@ describe("a spool line", () => {
   test("is one line whatever the record holds, and is read back as it was written", () => {
     fc.assert(
       fc.property(record, (one) => {
-        const line = writeSpoolLine(one);
+        const line = writeSpoolLine(one as ClickRecord | MissRecord);
         assert.equal(line.indexOf("\n"), line.length - 1);
         const back = readSpoolLine(line.slice(0, -1));
         const tidy = (value: string): string => value.replace(/[\u0000-\u001F\u007F]+/g, " "); // eslint-disable-line no-control-regex
@@ -49,7 +56,7 @@ describe("a spool line", () => {
   test("that is torn or was never ours is not read", () => {
     const line = writeSpoolLine({
       kind: "click",
-      at: 1,
+      at: 1_700_000_000_000,
       route: "7",
       class: "person",
       device: "phone",
@@ -63,10 +70,13 @@ describe("a spool line", () => {
     for (const wrong of [
       "",
       "x",
-      "c\t1\t7\tghost\tphone\tv\tr\tp",
+      "c\t1700000000000\t7\tghost\tphone\tv\tr\tp",
       "c\t-1\t7\tperson\tphone\tv\tr\tp",
-      "c\t1\tseven\tperson\tphone\tv\tr\tp",
-      "m\t1\t7\tperson\thost\tkey",
+      "c\t1700000000000\tseven\tperson\tphone\tv\tr\tp",
+      "m\t1700000000000\t7\tperson\thost\tkey",
+      "c\t253402300800000\t7\tperson\tphone\tv\tr\tp",
+      "c\t1\t7\tperson\tphone\tv\tr\tp",
+      "l\t1700000000000\tmany",
       "c\t99999999999999999\t7\tperson\tphone\tv\tr\tp",
     ]) {
       assert.equal(readSpoolLine(wrong), undefined, wrong);

@@ -33,7 +33,14 @@ export interface MissRecord {
   referrer: string;
 }
 
-export type SpoolRecord = ClickRecord | MissRecord;
+/** Records that the disk did not take before this one. */
+export interface LostRecord {
+  kind: "lost";
+  at: number;
+  records: number;
+}
+
+export type SpoolRecord = ClickRecord | MissRecord | LostRecord;
 
 /** The day of a moment, as `YYYY-MM-DD` in UTC. */
 export function utcDay(at: number): string {

@@ -4,13 +4,14 @@ import {
   type ClickClass,
   type ClickRecord,
   type Device,
+  type MissRecord,
   type SpoolRecord,
 } from "./record.ts";
 
 const MOST_TEXT = 1024;
 
 /** Writes a record as one line, newline included. Fields are separated by tabs; text is cut and kept free of controls. */
-export function writeSpoolLine(record: SpoolRecord): string {
+export function writeSpoolLine(record: ClickRecord | MissRecord): string {
   return record.kind === "click"
     ? clickLine(record.at, record.route, clickSource(record))
     : `m\t${record.at}\t${record.site}\t${record.class}\t${clean(record.host)}\t${clean(record.key)}\t${clean(record.referrer)}\n`;
@@ -42,15 +43,33 @@ const CLICK = new RegExp(
 const MISS = new RegExp(
   `^m\\t(\\d{1,16})\\t(\\d{1,18})\\t(${CLICK_CLASSES.join("|")})\\t([^\\t]*)\\t([^\\t]*)\\t([^\\t]*)$`,
 );
-const LAST_MOMENT = 8.64e15;
+// No click is older than the trade, and none is kept past the last year that the database and its months have a name for.
+const FIRST_MOMENT = Date.UTC(2000, 0, 1);
+const LAST_MOMENT = Date.UTC(2200, 0, 1);
+
+function isMoment(at: number): boolean {
+  return at >= FIRST_MOMENT && at < LAST_MOMENT;
+}
+
+/** A line that tells how many records could not be written before it, newline included. */
+export function lostLine(at: number, records: number): string {
+  return `l\t${at}\t${records}\n`;
+}
+
+const LOST = /^l\t(\d{1,16})\t(\d{1,12})$/;
 
 /** Reads a line without its newline; undefined for one that is torn or was never ours. */
 export function readSpoolLine(line: string): SpoolRecord | undefined {
   // One expression for the whole line: splitting it and checking each field took twice as long.
   const click = CLICK.exec(line);
+  const lost = click ? null : LOST.exec(line);
+  if (lost) {
+    const lostAt = Number(lost[1]);
+    return isMoment(lostAt) ? { kind: "lost", at: lostAt, records: Number(lost[2]) } : undefined;
+  }
   const field = click ?? MISS.exec(line);
   const at = Number(field?.[1]);
-  if (!field || at === 0 || at > LAST_MOMENT) return undefined;
+  if (!field || !isMoment(at)) return undefined;
   if (!click) {
     return {
       kind: "miss",

@@ -62,6 +62,8 @@ export const clicksAnswerSchema = z.object({
   by: z.string(),
   items: z.array(clicksRowSchema),
   total: z.object(counts),
+  /** Requests of all sites in this time that could not be kept: the disk refused them, or nobody can read them. */
+  lost: z.int(),
   /** The same number of days before; there when it was asked for. */
   before: z
     .object({ from: z.string(), to: z.string(), items: z.array(clicksRowSchema), total: z.object(counts) })

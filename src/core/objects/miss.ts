@@ -54,6 +54,8 @@ export const missesIgnoredSchema = z.strictObject({
 /** What is to be said of all misses together. */
 export const missSummarySchema = z.object({
   groups: z.object({ people: z.int(), robots: z.int(), scanners: z.int() }),
+  /** Misses that were let go of because there were too many, and when last; null when there never were. */
+  letGo: z.object({ misses: z.int(), lastAt: z.string() }).nullable(),
   /** Routes that would answer many of them. */
   proposals: z.array(
     z.object({

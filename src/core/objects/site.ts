@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { destination, hostName, id, line, requiredLine } from "./fields.ts";
+import { destination, id, line, publicHost, requiredLine } from "./fields.ts";
 import { disclosureSchema, partnerSchema } from "./partner.ts";
 
 export const HOST_ROLES = ["primary", "short", "other"] as const;
@@ -48,7 +48,7 @@ export const siteInputSchema = z.strictObject({
     ),
   name: requiredLine("The name", 120),
   hosts: z
-    .array(z.strictObject({ name: hostName, role: z.enum(HOST_ROLES) }))
+    .array(z.strictObject({ name: publicHost, role: z.enum(HOST_ROLES) }))
     .min(1, "A site has at least one host.")
     .max(50)
     .refine(

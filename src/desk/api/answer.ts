@@ -1,6 +1,7 @@
 import findMyWay from "find-my-way";
 import { mayAct, type Actor, type Desk } from "../desk.ts";
 import { ledgerReady, MOST_PATIENCE_MS, USUAL_PATIENCE_MS } from "../ledger/ready.ts";
+import { isTooLate } from "../../store/store.ts";
 import { fieldErrors, Problem } from "../problem.ts";
 import { withOwnHost } from "../routes/route-values.ts";
 import { openSite } from "../sites.ts";
@@ -37,6 +38,17 @@ async function answerOrProblem(
     return await answer(desk, request, actor);
   } catch (error) {
     if (error instanceof Problem) return problemResponse(error);
+    if (isTooLate(error))
+      return problemResponse(
+        new Problem(
+          503,
+          "Busy",
+          "What this needs is being changed by somebody else, or took too long. Nothing was saved; try again.",
+          {
+            headers: { "Retry-After": "5" },
+          },
+        ),
+      );
     failed(error);
     return problemResponse(
       isDatabaseGone(error)

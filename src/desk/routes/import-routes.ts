@@ -1,3 +1,4 @@
+import { foreignPages } from "./content-pages.ts";
 import type { Transaction } from "sequelize";
 import { z } from "zod";
 import { readRoutesCsv, readRoutesJson, type RouteRowsRead } from "../../core/formats/route-table.ts";
@@ -134,7 +135,13 @@ async function plan(
     for (const key of keys) claimed.set(`${values.host ?? "*"} ${key}`, line);
     planned.push({ line, values, keys });
   }
-  return claims(desk, site, planned, refused);
+  const foreign = await foreignPages(desk, site, planned.flatMap(({ values }) => values.contentPages)); // prettier-ignore
+  const own = planned.filter(({ line, values }) => {
+    const stranger = values.contentPages.find((id) => foreign.has(id));
+    if (stranger !== undefined) refused.push({ line, message: `There is no page ${stranger} on this site.` });
+    return stranger === undefined;
+  });
+  return claims(desk, site, own, refused);
 }
 
 function checkedRow(

@@ -1,3 +1,4 @@
+import { missesLetGo } from "../../store/miss-keeping.ts";
 import { z } from "zod";
 import { pathKey } from "../../core/address/path-key.ts";
 import type {
@@ -141,7 +142,7 @@ export async function ignoreMisses(
 /** How many there are in each group, routes that would answer many at once, and what a redirect of all would hide. */
 export async function missSummary(desk: Desk, site: OpenSite): Promise<MissSummary> {
   const open = "site_id = $site::bigint AND resolved_at IS NULL AND ignored_at IS NULL";
-  const [[counts], people, known] = await Promise.all([
+  const [[counts], people, known, letGo] = await Promise.all([
     desk.store.rows<MissSummary["groups"] & { times: number }>(
       `SELECT count(*) FILTER (WHERE ${GROUP.people})::int AS people, count(*) FILTER (WHERE ${GROUP.robots})::int AS robots,
          count(*) FILTER (WHERE ${GROUP.scanners})::int AS scanners, coalesce(sum(times) FILTER (WHERE ${GROUP.people}), 0)::int AS times
@@ -153,11 +154,13 @@ export async function missSummary(desk: Desk, site: OpenSite): Promise<MissSumma
       { site: site.id },
     ),
     knownAddresses(desk, site),
+    missesLetGo(desk.store, site.id),
   ]);
   const pages = (known.get(site.primary) ?? []).map(({ address }) => pathKey(address));
   const { times, ...groups } = counts!;
   return {
     groups,
+    letGo: letGo ? { misses: letGo.misses, lastAt: letGo.lastAt.toISOString() } : null,
     proposals: proposePatterns(people, pages).slice(0, 10),
     hidden: {
       addresses: groups.people,

@@ -1,3 +1,4 @@
+import { foreignPages } from "./content-pages.ts";
 import type { Transaction } from "sequelize";
 import type { Advice, Route, RouteChange, RouteInput } from "../../core/objects/route.ts";
 import { routeKey } from "../../core/routes/match/address-form.ts";
@@ -123,6 +124,9 @@ function statusFor(row: RouteRow, change: RouteChange): Partial<RouteInput> {
 
 async function checked(desk: Desk, site: OpenSite, values: RouteValues, id?: string): Promise<Advice[]> {
   await refuseTooManyPatterns(desk, site, values, id);
+  const [foreign] = await foreignPages(desk, site, values.contentPages);
+  if (foreign !== undefined)
+    throw invalid([{ path: "contentPages", message: `There is no page ${foreign} on this site.` }]);
   const advice = await adviceFor(
     desk,
     site,

@@ -1,7 +1,7 @@
 import { setImmediate as immediate } from "node:timers/promises";
 import { parentPort, workerData } from "node:worker_threads";
 import { listenForChanges } from "../../store/changes.ts";
-import { openStore } from "../../store/store.ts";
+import { LONG_WORK, openStore } from "../../store/store.ts";
 import { Stopped, type Progress } from "../jobs.ts";
 import { followAllLedgers } from "../ledger/follow-ledger.ts";
 import { Problem } from "../problem.ts";
@@ -11,7 +11,7 @@ import { runTask, type DeskTask } from "./tasks.ts";
 const { databaseUrl, deliveryPort } = workerData as ThreadWork;
 const port = parentPort!;
 const say = (message: FromThread): void => port.postMessage(message);
-const store = openStore(databaseUrl, 6);
+const store = openStore(databaseUrl, 6, LONG_WORK);
 const core = { store, deliveryPort };
 const stopping = new Map<number, AbortController>();
 

@@ -92,6 +92,17 @@ function Misses({ site }: { site: Site }) {
               : ""}
           </span>
         </div>
+        {summary.data?.letGo ? (
+          <p className="mb-2 text-sm text-warn">
+            {summary.data.letGo.misses.toLocaleString("en-GB")} addresses that were asked for once, from
+            nowhere, were let go of to make room, last on{" "}
+            {new Date(summary.data.letGo.lastAt).toLocaleString("en-GB", {
+              dateStyle: "medium",
+              timeStyle: "short",
+            })}
+            . What is asked for again, or was led to, is kept.
+          </p>
+        ) : null}
         {misses.isError ? <p className="text-bad">{messageOf(misses.error)}</p> : null}
         {who === "people" && !ignored && summary.data ? (
           <Proposals site={site} proposals={summary.data.proposals} />

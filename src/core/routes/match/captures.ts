@@ -1,3 +1,5 @@
+import { getDomain } from "tldts";
+
 /** A destination with `$1` to `$9` in it, and what may be done with them. */
 
 const CAPTURE = /\$([1-9])/g;
@@ -24,7 +26,11 @@ export function captureFault(destination: string, available: number): string | u
   if (host === undefined || !host.includes("$")) return undefined;
   const labels = host.replace(/:\d*$/, "").split(".");
   const whole = labels.every((label) => !label.includes("$") || /^\$[1-9]$/.test(label));
-  const own = labels.length >= 3 && labels.slice(-2).every((label) => !label.includes("$"));
+  // Below which name anybody may register one of their own, the public suffix list knows: `co.uk` is not two labels of ours.
+  const registered = getDomain(host.replace(/:\d*$/, "").replace(CAPTURE, "x"), {
+    allowPrivateDomains: true,
+  });
+  const own = labels.length >= 3 && labels.slice(-Math.max(2, (registered ?? host).split(".").length)).every((label) => !label.includes("$")); // prettier-ignore
   return whole && own
     ? undefined
     : "Here a reader's address would choose whose site it is. Put a slash between host and capture, or let it be one label of a name that is otherwise written out, such as https://$1.shop.example/.";

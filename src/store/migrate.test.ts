@@ -1,0 +1,100 @@
+import assert from "node:assert/strict";
+import { randomBytes } from "node:crypto";
+import { readdirSync, readFileSync } from "node:fs";
+import { after, before, describe, test } from "node:test";
+import pg from "pg";
+import { freshStore } from "../../tests/support/database.ts";
+import { checksum, migrate, MIGRATIONS } from "./migrate.ts";
+import { openStore, type Store } from "./store.ts";
+
+const SCHEMAS = new URL("../../tests/schemas/", import.meta.url);
+
+// What somebody may have in a database of any age.
+const DATA = [
+  "INSERT INTO sites (key, name) VALUES ('garden', 'Garden')",
+  "INSERT INTO hosts (site_id, name, role) VALUES (1, 'garden.example', 'primary')",
+  "INSERT INTO people (email, name, role, password_hash) VALUES ('ida@garden.example', 'Ida', 'owner', 'x')",
+  `INSERT INTO pages (site_id, path, key, title, body, html) VALUES (1, '/a', '/a', 'A', '{"type": "doc", "content": [{"type": "paragraph"}]}', '<p></p>')`,
+  "INSERT INTO routes (site_id, kind, address, destination, status) VALUES (1, 'short', '/lamp', 'https://shop.example/', 302)",
+  "INSERT INTO route_addresses (site_id, host, key, route_id) VALUES (1, '*', '/lamp', 1)",
+  "INSERT INTO misses (site_id, host, key, times, bots, first_seen, last_seen) VALUES (1, 'garden.example', '/lmap', 3, 0, now(), now())",
+  "INSERT INTO sign_in_failures (who) VALUES ('mail ida@garden.example')",
+];
+const CLICKS =
+  "INSERT INTO clicks (at, route_id, class, device, visitor, referrer, page) VALUES ('2026-11-20T10:00:00Z', 1, 'person', 'phone', 'v', '', '')";
+const MONTH =
+  "CREATE TABLE clicks_2026_11 PARTITION OF clicks FOR VALUES FROM ('2026-11-01 00:00:00+00') TO ('2026-12-01 00:00:00+00')";
+const CONVERSION =
+  "INSERT INTO conversions (site_id, network, reference, at, kind, state, currency, commission, sub_id, program_word) VALUES (1, 'N', 'r1', now(), 'sale', 'approved', 'EUR', 100, 's', 'p')";
+
+describe("a schema of any earlier day, with data in it", () => {
+  let fresh: Awaited<ReturnType<typeof freshStore>>;
+  before(async () => {
+    fresh = await freshStore();
+  });
+  after(() => fresh.drop());
+
+  for (const file of readdirSync(SCHEMAS).sort())
+    test(`${file} becomes what a new one is, and keeps what it holds`, async () => {
+      const sql = readFileSync(new URL(file, SCHEMAS), "utf8");
+      const admin = process.env.TEST_POSTGRES_URL!;
+      const name = `t_${randomBytes(6).toString("hex")}`;
+      const url = admin.replace(/\/[^/]*$/, `/${name}`);
+      await ask(admin, `CREATE DATABASE ${name}`);
+      const store = openStore(url, 3);
+      try {
+        const hasMonths = sql.includes("PARTITION BY RANGE");
+        await ask(url, [sql, ...DATA, ...(hasMonths ? [MONTH] : []), CLICKS, ...(sql.includes("CREATE TABLE conversions") ? [CONVERSION] : [])].join(";\n")); // prettier-ignore
+        const { ran, differences } = await migrate(store.sequelize);
+        assert.ok(ran.includes("006-nothing-lost"));
+        assert.deepEqual(differences, []);
+        assert.deepEqual(await shapeOf(store), await shapeOf(fresh.store));
+        const [kept] = await store.rows(
+          "SELECT (SELECT count(*)::int FROM pages WHERE NOT admitted) AS pages, (SELECT count(*)::int FROM clicks) AS clicks, (SELECT count(*)::int FROM routes) AS routes, (SELECT count(*)::int FROM misses) AS misses",
+        );
+        assert.deepEqual(kept, { pages: 1, clicks: 1, routes: 1, misses: 1 });
+        assert.deepEqual((await migrate(store.sequelize)).ran, []);
+      } finally {
+        await store.close();
+        await ask(admin, `DROP DATABASE ${name} WITH (FORCE)`);
+      }
+    });
+
+  test("a step that ran in another text, or is not known here, is told", async () => {
+    await fresh.store.rows(
+      "UPDATE migration_checksums SET checksum = 'x' WHERE name = '003-routes' RETURNING name",
+    );
+    await fresh.store.rows("INSERT INTO migrations (name) VALUES ('999-later') RETURNING name");
+    const { differences } = await migrate(fresh.store.sequelize);
+    assert.match(differences.join("\n"), /003-routes .* another text[^]*999-later .* newer version/);
+  });
+});
+
+test("steps that have run somewhere never change their text again", () => {
+  assert.deepEqual(
+    Object.fromEntries(MIGRATIONS.map((migration) => [migration.name, checksum(migration)])),
+    JSON.parse(readFileSync(new URL("../../tests/schemas-frozen.json", import.meta.url), "utf8")),
+  );
+});
+
+async function ask(url: string, sql: string): Promise<void> {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  await client.query(sql).finally(() => client.end());
+}
+
+// Columns, indexes and constraints by name; the order of columns is nobody's concern, and months come and go.
+async function shapeOf(store: Store): Promise<unknown> {
+  const columns = await store.rows(
+    `SELECT table_name AS t, column_name AS c, data_type AS type, is_nullable AS nullable, column_default AS usual, collation_name AS collation
+     FROM information_schema.columns WHERE table_schema = 'public' AND table_name !~ '^clicks_\\d' ORDER BY 1, 2`,
+  );
+  const indexes = await store.rows(
+    "SELECT indexdef AS d FROM pg_indexes WHERE schemaname = 'public' AND tablename !~ '^clicks_\\d' ORDER BY 1",
+  );
+  const constraints = await store.rows(
+    `SELECT conrelid::regclass::text AS t, conname AS n, pg_get_constraintdef(oid) AS d FROM pg_constraint
+     WHERE connamespace = 'public'::regnamespace AND conrelid::regclass::text !~ '^clicks_\\d' ORDER BY 1, 2`,
+  );
+  return { columns, indexes, constraints };
+}

@@ -6,6 +6,7 @@ import { DEMO_SIGN_IN, loadDemo, takeDemoPeople } from "../demo/load.ts";
 import { buildWhenStale } from "./build.ts";
 import { firstOwner } from "./first-owner.ts";
 import { giveUp, root } from "./install.mjs";
+import { isStill, startersOf } from "./starters.ts";
 import { startPostgres } from "./postgres.mjs";
 
 const stops: (() => unknown)[] = [];
@@ -24,6 +25,14 @@ for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const) {
     void stopAll(0);
   });
 }
+
+// npm ends at once when it is told to, and leaves what it started alone: whoever it was started by is watched instead.
+const starters = startersOf(process.ppid);
+setInterval(() => {
+  if (stopping || starters.every(isStill)) return;
+  console.log("\nWhoever started this has ended. Stopping…");
+  void stopAll(0);
+}, 500).unref();
 
 async function start(): Promise<Serving> {
   const config = readConfig(process.env, root);

@@ -1,3 +1,4 @@
+import type { Transaction } from "sequelize";
 import type { Role } from "../core/objects/person.ts";
 import type { PublishedPage } from "../store/models.ts";
 import type { Outgoing } from "../outgoing/outgoing.ts";
@@ -49,11 +50,20 @@ export function mayAct(actor: Actor, needed: Role): boolean {
   return RANK[actor.role] >= RANK[needed];
 }
 
-/** Notes in the audit log who did what. */
+/** An entry of the audit log. */
+export interface AuditEntry {
+  siteId?: string;
+  action: string;
+  object: string;
+  detail?: Record<string, unknown>;
+}
+
+/** Notes in the audit log who did what; within the transaction that does it, where there is one. */
 export async function audit(
-  desk: Desk,
+  desk: Pick<Desk, "store">,
   actor: Actor,
-  entry: { siteId?: string; action: string; object: string; detail?: Record<string, unknown> },
+  entry: AuditEntry,
+  transaction?: Transaction,
 ): Promise<void> {
   await desk.store.rows(
     "INSERT INTO audit (actor, site_id, action, object, detail) VALUES ($actor, $site, $action, $object, $detail::jsonb)",
@@ -64,5 +74,6 @@ export async function audit(
       object: entry.object,
       detail: JSON.stringify(entry.detail ?? {}),
     },
+    transaction,
   );
 }

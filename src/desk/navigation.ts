@@ -33,9 +33,14 @@ export async function replaceNavigation(
       transaction,
     );
     if (!saved) throw stale(await readNavigation(desk, site));
+    await audit(
+      desk,
+      actor,
+      { siteId: site.id, action: "navigation.replace", object: site.key },
+      transaction,
+    );
     await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
   });
   await keepSaved(desk, site, NAVIGATION_PAGE);
-  await audit(desk, actor, { siteId: site.id, action: "navigation.replace", object: site.key });
   return readNavigation(desk, site);
 }

@@ -1,3 +1,4 @@
+import { noteWriting, writeVersioned } from "./write-versioned.ts";
 import { pathKey } from "../core/address/path-key.ts";
 import { admitBody } from "../core/body/admit.ts";
 import { emptyBody, type Body, type WrittenBody } from "../core/body/body.ts";
@@ -85,16 +86,11 @@ export async function createPage(
   if (input.publish) await refuseTakenPath(desk, site, input.path);
   const row = await desk.store.transaction(async (transaction) => {
     const created = await mapTakenPath(input.path, () => desk.store.pages.create(values, { transaction }));
+    await audit(desk, actor, { siteId: site.id, action: "page.create", object: created.id, detail: { path: input.path } }, transaction); // prettier-ignore
     if (input.publish) await mapTakenPath(input.path, () => publishRow(desk, actor, created, transaction));
     return created;
   });
   await keepSaved(desk, site, row.id);
-  await audit(desk, actor, {
-    siteId: site.id,
-    action: "page.create",
-    object: row.id,
-    detail: { path: input.path },
-  });
   return { ...(await readPage(desk, site, row.id)), dropped };
 }
 
@@ -107,7 +103,7 @@ export async function savePage(
   change: PageChange,
 ): Promise<Page> {
   const row = await pageRow(desk, site, id);
-  const values: Partial<PageRow> = { version: change.version + 1, updatedBy: actor.name };
+  const values: Partial<PageRow> = { updatedBy: actor.name };
   let dropped: string[] | undefined;
   if (change.body !== undefined || change.html !== undefined) {
     const taken = await takenBody(desk, change);
@@ -122,11 +118,16 @@ export async function savePage(
   for (const field of ["title", "description", "category", "inNavigation"] as const) {
     if (change[field] !== undefined) Object.assign(values, { [field]: change[field] });
   }
-  const [saved] = await mapTakenPath(change.path ?? row.path, () =>
-    desk.store.pages.update(values, { where: { id, version: change.version, deletedAt: null } }),
+  await mapTakenPath(change.path ?? row.path, () =>
+    writeVersioned(desk, actor, {
+      table: desk.store.pages,
+      where: { id, version: change.version, deletedAt: null },
+      fields: values,
+      alongside: (transaction) => noteWriting(desk, actor, { siteId: site.id, action: "page.save", object: id }, transaction), // prettier-ignore
+      stale: async () => stale(await readPage(desk, site, id)),
+    }),
   );
   const current = await readPage(desk, site, id);
-  if (saved === 0) throw stale(current);
   await keepSaved(desk, site, id);
   return { ...current, ...(dropped ? { dropped } : {}) };
 }
@@ -149,38 +150,26 @@ export async function publishPage(
       lock: true,
     });
     if (!locked) throw stale(await readPage(desk, site, id));
+    await audit(desk, actor, { siteId: site.id, action: "page.publish", object: id, detail: { version } }, transaction); // prettier-ignore
     await mapTakenPath(locked.path, () => publishRow(desk, actor, locked, transaction));
   });
   await keepSaved(desk, site, id);
-  await audit(desk, actor, { siteId: site.id, action: "page.publish", object: id, detail: { version } });
   return readPage(desk, site, id);
 }
 
 /** Takes a page away from readers and lists; `restorePage` brings it back as it was. */
 export async function deletePage(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<void> {
   const row = await pageRow(desk, site, id);
-  await setDeleted(desk, row, new Date());
+  await setDeleted(desk, actor, row, new Date());
   await keepSaved(desk, site, id);
-  await audit(desk, actor, {
-    siteId: site.id,
-    action: "page.delete",
-    object: id,
-    detail: { path: row.path },
-  });
 }
 
 /** Brings a deleted page back, published if it was. */
 export async function restorePage(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<Page> {
   const row = await desk.store.pages.findOne({ where: { id, siteId: site.id } });
   if (!row) throw notFound("This page");
-  await mapTakenPath(row.path, () => setDeleted(desk, row, null));
+  await mapTakenPath(row.path, () => setDeleted(desk, actor, row, null));
   await keepSaved(desk, site, id);
-  await audit(desk, actor, {
-    siteId: site.id,
-    action: "page.restore",
-    object: id,
-    detail: { path: row.path },
-  });
   return readPage(desk, site, id);
 }
 
@@ -280,9 +269,16 @@ export function changeOf(row: PageRow): Parameters<typeof noteChange>[2] {
     : { siteId: row.siteId, kind: "page", objectId: row.id };
 }
 
-async function setDeleted(desk: Desk, row: Row<PageRow>, deletedAt: Date | null): Promise<void> {
+async function setDeleted(
+  desk: Desk,
+  actor: Actor,
+  row: Row<PageRow>,
+  deletedAt: Date | null,
+): Promise<void> {
   await desk.store.transaction(async (transaction) => {
     await row.update({ deletedAt }, { transaction, silent: true });
+    const { siteId, id, path } = row;
+    await audit(desk, actor, { siteId, action: deletedAt ? "page.delete" : "page.restore", object: id, detail: { path } }, transaction); // prettier-ignore
     await noteChange(desk.store, transaction, changeOf(row));
   });
 }

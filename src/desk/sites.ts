@@ -1,3 +1,5 @@
+import type { Transaction } from "sequelize";
+import { writeVersioned } from "./write-versioned.ts";
 import { publicAddress } from "../core/address/public-address.ts";
 import type { Partner } from "../core/objects/partner.ts";
 import type { Site, SiteChange, SiteInput } from "../core/objects/site.ts";
@@ -89,12 +91,7 @@ export async function changeSite(
   change: SiteChange,
 ): Promise<Site> {
   const { version, variables, ...fields } = change;
-  await desk.store.transaction(async (transaction) => {
-    const [saved] = await desk.store.sites.update(
-      { ...fields, version: version + 1 },
-      { where: { id: site.id, version }, transaction },
-    );
-    if (saved === 0) throw stale(siteView(desk, await openSite(desk, site.id)));
+  const replaceVariables = async (transaction: Transaction): Promise<void> => {
     if (variables) {
       await desk.store.rows("DELETE FROM site_variables WHERE site_id = $id", { id: site.id }, transaction);
       await desk.store.rows(
@@ -104,9 +101,16 @@ export async function changeSite(
         transaction,
       );
     }
-    await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
-  });
-  await audit(desk, actor, { siteId: site.id, action: "site.change", object: site.key });
+  };
+  await writeVersioned(desk, actor, {
+    table: desk.store.sites,
+    where: { id: site.id, version },
+    fields,
+    alongside: replaceVariables,
+    entry: { siteId: site.id, action: "site.change", object: site.key, detail: { fields: Object.keys(change).filter((name) => name !== "version") } },
+    change: { siteId: site.id, kind: "site" },
+    stale: async () => stale(siteView(desk, await openSite(desk, site.id))),
+  }); // prettier-ignore
   return siteView(desk, await openSite(desk, site.id));
 }
 

@@ -172,6 +172,7 @@ export async function ledgerIds(
 
 /** A link as a change of many looks at it, with the document that it stands in. */
 export interface ChangedRow {
+  id: string;
   ordinal: number;
   words: string;
   href: string;
@@ -204,10 +205,23 @@ export async function readForChange(
        UNION SELECT other.id FROM chosen c JOIN ledger_sources s ON s.id = c.source_id AND c.edition = 'draft'
          JOIN ledger_sources t ON t.site_id = s.site_id AND t.page_id = s.page_id AND t.edition = 'published'
          JOIN ledger_links other ON other.source_id = t.id AND other.href = c.href AND other.words = c.words WHERE $published::boolean)
-     SELECT l.ordinal, l.words, l.href, l.override, l.ends, l.kind AS kind_of_link, l.destination_key, l.route_id::text, l.place,
+     SELECT l.id::text, l.ordinal, l.words, l.href, l.override, l.ends, l.kind AS kind_of_link, l.destination_key, l.route_id::text, l.place,
        s.title, s.page_id::text, s.kind, s.edition, s.stamp
      FROM wanted w JOIN ledger_links l ON l.id = w.id ${SOURCE} ORDER BY l.place, l.source_id, l.ordinal`,
     { site: siteId, ids, published },
+  );
+}
+
+/** What stands at these entries of the ledger now, as far as it is there. */
+export function ledgerEntries(
+  store: Store,
+  siteId: string,
+  ids: readonly string[],
+): Promise<{ id: string; where: string; href: string; edition: string }[]> {
+  return store.rows(
+    `SELECT l.id::text, coalesce(nullif(l.place, ''), s.title) AS "where", l.href, l.edition FROM ledger_links l ${SOURCE}
+     WHERE l.site_id = $site::bigint AND l.id = ANY($ids::bigint[])`,
+    { site: siteId, ids },
   );
 }
 

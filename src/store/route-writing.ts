@@ -25,7 +25,7 @@ export async function insertRoutes(
   return ids;
 }
 
-/** Writes many routes anew, each over its version, with its addresses. */
+/** Writes many routes anew, each over its version, with its addresses. Throws `ChangedMeanwhile` when one has another. */
 export async function updateRoutes(
   store: Store,
   siteId: string,
@@ -34,11 +34,16 @@ export async function updateRoutes(
 ): Promise<void> {
   if (routes.length === 0) return;
   const ids = routes.map(({ id }) => id);
-  for (const { id, version, values } of routes)
-    await store.routes.update({ ...values, version: version + 1 }, { where: { id }, transaction });
+  for (const { id, version, values } of routes) {
+    const [saved] = await store.routes.update({ ...values, version: version + 1 }, { where: { id, version, deletedAt: null }, transaction }); // prettier-ignore
+    if (saved === 0) throw new ChangedMeanwhile(String(values.address));
+  }
   await store.rows("DELETE FROM route_addresses WHERE route_id = ANY($ids::bigint[])", { ids }, transaction);
   await claim(store, siteId, routes, ids, transaction);
 }
+
+/** Somebody wrote a route since it was read. */
+export class ChangedMeanwhile extends Error {}
 
 async function claim(
   store: Store,

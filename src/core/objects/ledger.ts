@@ -197,6 +197,8 @@ const change = z.object({
   edition: z.enum(["draft", "published", "both"]),
 });
 export const linkBulkAnswerSchema = z.object({
+  /** How many of those that were meant stay as they are; the first of them stand in `refused` with the reason. */
+  left: z.int(),
   links: z.int(),
   pages: z.int(),
   routes: z.int(),

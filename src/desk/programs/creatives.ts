@@ -96,14 +96,28 @@ export async function changeCreative(
   const read = readSnippet(html);
   if (!read.ok) throw invalid([{ path: "html", message: read.reason }]);
   const action = { do: "creative" as const, creative: id, html };
-  const places = await changeLinks(desk, actor, site, { action, published, routes: false, dryRun: false }, UNWATCHED); // prettier-ignore
-  const [row] = await desk.store.rows<CreativeRow>(
-    `WITH saved AS (UPDATE creatives SET name = $name, html = $html, read = $read::jsonb, version = version + 1 WHERE id = $id::bigint RETURNING *)
-     SELECT ${COLUMNS} FROM saved`,
-    { id, name, html, read: JSON.stringify(read.snippet) },
-  );
-  await audit(desk, actor, { siteId: site.id, action: "creative.change", object: name, detail: { places: places.links } }); // prettier-ignore
-  return { creative: viewOf(row!, creative.program), places };
+  return desk.store.transaction(async (transaction) => {
+    // Held while its places are changed: they follow what it was, and nobody else changes it meanwhile.
+    const held = await desk.store.rows(
+      "SELECT 1 AS one FROM creatives WHERE id = $id::bigint AND version = $version AND deleted_at IS NULL FOR UPDATE",
+      { id, version },
+      transaction,
+    );
+    if (held.length === 0) {
+      const current = await openCreative(desk, site, id);
+      throw stale(viewOf(current, current.program));
+    }
+    const places = await changeLinks(desk, actor, site, { action, published, routes: false, dryRun: false }, UNWATCHED); // prettier-ignore
+    const [row] = await desk.store.rows<CreativeRow>(
+      `WITH saved AS (UPDATE creatives SET name = $name, html = $html, read = $read::jsonb, version = version + 1
+         WHERE id = $id::bigint AND version = $version RETURNING *)
+       SELECT ${COLUMNS} FROM saved`,
+      { id, version, name, html, read: JSON.stringify(read.snippet) },
+      transaction,
+    );
+    await audit(desk, actor, { siteId: site.id, action: "creative.change", object: name, detail: { places: places.links } }, transaction); // prettier-ignore
+    return { creative: viewOf(row!, creative.program), places };
+  });
 }
 
 /** Keeps a snippet as a creative of the program, whole as it was pasted. */

@@ -93,15 +93,10 @@ export async function changeProgram(
       const taken = before.filter((word) => !after.includes(word) && word !== row.terms.name.toLowerCase());
       await claimReported(desk.store, transaction, { ...called, words: given });
       await releaseReported(desk.store, transaction, { ...called, words: taken });
+      await audit(desk, actor, { siteId: site.id, action: "program.change", object: terms.name, detail: { fields: Object.keys(change) } }, transaction); // prettier-ignore
       await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
     }),
   );
-  await audit(desk, actor, {
-    siteId: site.id,
-    action: "program.change",
-    object: terms.name,
-    detail: { fields: Object.keys(change) },
-  });
   if (terms.name !== row.terms.name) await renameInRules(desk, actor, site, row.terms.name, terms.name);
   return programView(await openProgram(desk, site, id));
 }

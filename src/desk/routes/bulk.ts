@@ -73,33 +73,48 @@ interface Change {
 
 /** Changes many routes in one step that can be undone as one; or, as a dry run, says what it would do. */
 export async function changeMany(desk: Desk, actor: Actor, site: OpenSite, bulk: Bulk): Promise<BulkAnswer> {
-  const rows = await selected(desk, site, bulk);
+  if (bulk.dryRun) return { ...answerOf(await planned(desk, site, bulk), bulk.action.do), batch: null };
+  return desk.store.transaction(async (transaction) => {
+    // They are held from here on: what is written is made from what stands there, whoever changed it a moment ago.
+    const plan = await planned(desk, site, bulk, transaction);
+    const answer = answerOf(plan, bulk.action.do);
+    if (plan.good.length === 0) return { ...answer, batch: null };
+    const batch = await keepBefore(desk, actor, site, bulk.action, plan.good, transaction);
+    await audit(desk, actor, { siteId: site.id, action: `routes.${bulk.action.do}`, object: `batch ${batch}`, detail: { routes: plan.good.length } }, transaction); // prettier-ignore
+    await write(desk, site, plan.good, transaction);
+    return { ...answer, batch };
+  });
+}
+
+interface Plan {
+  good: Change[];
+  refused: BulkAnswer["refused"];
+}
+
+function answerOf({ good, refused }: Plan, what: Bulk["action"]["do"]): Omit<BulkAnswer, "batch"> {
+  const samples = good.slice(0, MOST_SAMPLES).map((change) => ({
+    id: change.row.id,
+    address: change.row.address,
+    ...shown(change, what),
+  }));
+  return { changed: good.length, refused, samples };
+}
+
+// What becomes of the routes that are meant; named are those that were marked and stay as they are.
+async function planned(desk: Desk, site: OpenSite, bulk: Bulk, transaction?: Transaction): Promise<Plan> {
+  const rows = await selected(desk, site, bulk, transaction);
   const refused: BulkAnswer["refused"] = [];
   const changes: Change[] = [];
   for (const row of rows) {
     const change = changeOf(row, bulk.action);
     if (typeof change === "string") refused.push({ id: row.id, address: row.address, message: change });
     else if (change) changes.push(change);
+    else if (bulk.ids) refused.push({ id: row.id, address: row.address, message: "It is so already." });
   }
-  const good = await withoutLoops(desk, site, changes, refused);
-  const samples = good.slice(0, MOST_SAMPLES).map((change) => ({
-    id: change.row.id,
-    address: change.row.address,
-    ...shown(change, bulk.action.do),
-  }));
-  if (bulk.dryRun || good.length === 0) return { changed: good.length, batch: null, refused, samples };
-  const batch = await desk.store.transaction(async (transaction) => {
-    const kept = await keepBefore(desk, actor, site, bulk.action, good, transaction);
-    await write(desk, site, good, transaction);
-    return kept;
-  });
-  await audit(desk, actor, {
-    siteId: site.id,
-    action: `routes.${bulk.action.do}`,
-    object: `batch ${batch}`,
-    detail: { routes: good.length },
-  });
-  return { changed: good.length, batch, refused, samples };
+  const found = new Set(rows.map(({ id: one }) => one));
+  for (const missing of bulk.ids?.filter((one) => !found.has(one)) ?? [])
+    refused.push({ id: missing, address: "", message: "It is not there any more." });
+  return { good: await withoutLoops(desk, site, changes, refused), refused };
 }
 
 /** Puts many routes back as they were before a change of many. Those that somebody changed since are left, and named. */
@@ -143,6 +158,12 @@ export async function undoMany(
         { id: batchId },
         transaction,
       );
+      await audit(
+        desk,
+        actor,
+        { siteId: site.id, action: "routes.undo", object: `batch ${batchId}` },
+        transaction,
+      );
       return back.length;
     })
     .catch((error: unknown) => {
@@ -153,11 +174,15 @@ export async function undoMany(
         "One of these addresses belongs to another route by now. Free it, then undo again.",
       );
     });
-  await audit(desk, actor, { siteId: site.id, action: "routes.undo", object: `batch ${batchId}` });
   return { restored, left };
 }
 
-async function selected(desk: Desk, site: OpenSite, { ids, filter, action }: Bulk): Promise<Changing[]> {
+async function selected(
+  desk: Desk,
+  site: OpenSite,
+  { ids, filter, action }: Bulk,
+  transaction?: Transaction,
+): Promise<Changing[]> {
   const named =
     action.do === "mend" ? [...Object.keys(action.destinations ?? {}), ...(action.delete ?? [])] : ids;
   if (!named && !filter)
@@ -165,8 +190,9 @@ async function selected(desk: Desk, site: OpenSite, { ids, filter, action }: Bul
   const { where, bind, joins } = filterSql(site, filter ?? {});
   const rows = await desk.store.rows<Changing>(
     `SELECT r.id::text, r.address, r.aliases, r.title, r.destination, r.tags, r.enabled, r.kind, r.match, r.host FROM routes r ${joins}
-     WHERE ${where} ${named ? "AND r.id = ANY($ids::bigint[])" : ""} ORDER BY r.id LIMIT ${MOST + 1}`,
+     WHERE ${where} ${named ? "AND r.id = ANY($ids::bigint[])" : ""} ORDER BY r.id LIMIT ${MOST + 1} ${transaction ? "FOR UPDATE OF r" : ""}`,
     { ...bind, ...(named ? { ids: named } : {}) },
+    transaction,
   );
   if (rows.length > MOST)
     throw new Problem(

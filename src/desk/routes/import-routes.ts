@@ -7,7 +7,7 @@ import { captureCount } from "../../core/routes/match/address-form.ts";
 import { captureFault } from "../../core/routes/match/captures.ts";
 import { patternGroups } from "../../core/routes/match/pattern.ts";
 import { noteRoutes } from "../../store/changes.ts";
-import { insertRoutes, updateRoutes } from "../../store/route-writing.ts";
+import { ChangedMeanwhile, insertRoutes, updateRoutes } from "../../store/route-writing.ts";
 import { violatedIndex } from "../../store/store.ts";
 import { decodedText } from "../decoded-text.ts";
 import { audit, type Actor, type Desk } from "../desk.ts";
@@ -268,6 +268,12 @@ async function write(
       await noteRoutes(store, transaction, site.id, ids);
     });
   } catch (error) {
+    if (error instanceof ChangedMeanwhile)
+      throw new Problem(
+        409,
+        "Nothing was imported",
+        `Somebody changed ${error.message} meanwhile. Import again.`,
+      );
     if (violatedIndex(error) !== "route_addresses_pkey") throw error;
     throw new Problem(
       409,

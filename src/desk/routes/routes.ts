@@ -1,3 +1,5 @@
+import { isDeepStrictEqual } from "node:util";
+import { writeVersioned } from "../write-versioned.ts";
 import { foreignPages } from "./content-pages.ts";
 import type { Transaction } from "sequelize";
 import type { Advice, Route, RouteChange, RouteInput } from "../../core/objects/route.ts";
@@ -35,16 +37,11 @@ export async function createRoute(
         { transaction },
       );
       await claimAddresses(desk, created, transaction);
+      await audit(desk, actor, { siteId: site.id, action: "route.create", object: created.id, detail: { address: values.address } }, transaction); // prettier-ignore
       await noteChange(desk.store, transaction, { siteId: site.id, kind: "route", objectId: created.id });
       return created;
     }),
   );
-  await audit(desk, actor, {
-    siteId: site.id,
-    action: "route.create",
-    object: row.id,
-    detail: { address: values.address },
-  });
   return routeView(desk, site, row, advice);
 }
 
@@ -62,20 +59,30 @@ export async function changeRoute(
   const present = Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined));
   const values = completed(site, { ...inputOf(row), ...present, ...statusFor(row, change) });
   const advice = await checked(desk, site, values, id);
+  const changed = changedFields(row, values);
   await writing(values.address, () =>
-    desk.store.transaction(async (transaction) => {
-      const [saved] = await desk.store.routes.update(
-        { ...values, version: version + 1 },
-        { where: { id, version, deletedAt: null }, transaction },
-      );
-      if (saved === 0) throw stale(await readRoute(desk, site, id));
-      await row.reload({ transaction });
-      await claimAddresses(desk, row, transaction);
-      await noteChange(desk.store, transaction, { siteId: site.id, kind: "route", objectId: id });
+    writeVersioned<RouteRow>(desk, actor, {
+      table: desk.store.routes,
+      where: { id, version, deletedAt: null },
+      fields: changed,
+      alongside: async (transaction) => {
+        await row.reload({ transaction });
+        await claimAddresses(desk, row, transaction);
+      },
+      entry: { siteId: site.id, action: "route.change", object: id, detail: present },
+      change: { siteId: site.id, kind: "route", objectId: id },
+      stale: async () => stale(await readRoute(desk, site, id)),
     }),
   );
-  await audit(desk, actor, { siteId: site.id, action: "route.change", object: id, detail: present });
   return routeView(desk, site, row, advice);
+}
+
+function changedFields(row: RouteRow, values: RouteValues): Partial<RouteValues> {
+  return Object.fromEntries(
+    Object.entries(values).filter(
+      ([name, value]) => !isDeepStrictEqual(value, row[name as keyof RouteValues]),
+    ),
+  );
 }
 
 /** Deletes a route: its addresses are free at once, and `restoreRoute` brings it back. */
@@ -84,13 +91,8 @@ export async function deleteRoute(desk: Desk, actor: Actor, site: OpenSite, id: 
   await desk.store.transaction(async (transaction) => {
     await row.update({ deletedAt: new Date() }, { transaction, silent: true });
     await desk.store.rows("DELETE FROM route_addresses WHERE route_id = $id::bigint", { id }, transaction);
+    await audit(desk, actor, { siteId: site.id, action: "route.delete", object: id, detail: { address: row.address } }, transaction); // prettier-ignore
     await noteChange(desk.store, transaction, { siteId: site.id, kind: "route", objectId: id });
-  });
-  await audit(desk, actor, {
-    siteId: site.id,
-    action: "route.delete",
-    object: id,
-    detail: { address: row.address },
   });
 }
 
@@ -106,10 +108,10 @@ export async function restoreRoute(desk: Desk, actor: Actor, site: OpenSite, id:
       desk.store.transaction(async (transaction) => {
         await row.update({ deletedAt: null }, { transaction, silent: true });
         await claimAddresses(desk, row, transaction);
+        await audit(desk, actor, { siteId: site.id, action: "route.restore", object: id }, transaction);
         await noteChange(desk.store, transaction, { siteId: site.id, kind: "route", objectId: id });
       }),
     );
-    await audit(desk, actor, { siteId: site.id, action: "route.restore", object: id });
   }
   return routeView(desk, site, row);
 }

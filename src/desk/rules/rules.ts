@@ -49,13 +49,8 @@ export async function replaceRules(
       transaction,
     );
     if (!saved) throw stale(await currentRules(desk, site));
+    await audit(desk, actor, { siteId: site.id, action: "rules.replace", object: String(version + 1), detail: { rules: rules.length } }, transaction); // prettier-ignore
     await noteChange(desk.store, transaction, { siteId: site.id, kind: "rules" });
-  });
-  await audit(desk, actor, {
-    siteId: site.id,
-    action: "rules.replace",
-    object: String(version + 1),
-    detail: { rules: rules.length },
   });
   return currentRules(desk, site);
 }

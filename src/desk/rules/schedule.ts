@@ -45,12 +45,19 @@ export async function scheduleRules(
     throw invalid([{ path: "at", message: "That time has passed. Choose a later one, or switch on at once." }]); // prettier-ignore
   const current = await currentRules(desk, site);
   if (current.version !== version) throw stale(current);
-  await desk.store.rows(
-    `INSERT INTO rule_schedules (site_id, version, rules, at, made_by) VALUES ($site::bigint, $version::int, $rules::jsonb, $at::timestamptz, $by)
-     ON CONFLICT (site_id) DO UPDATE SET version = excluded.version, rules = excluded.rules, at = excluded.at, made_by = excluded.made_by, held = NULL`,
-    { site: site.id, version, rules: JSON.stringify(rules), at, by: actor.name },
-  );
-  await audit(desk, actor, { siteId: site.id, action: "rules.schedule", object: at, detail: { version } });
+  await desk.store.transaction(async (transaction) => {
+    const saved = await desk.store.rows(
+      `WITH saved AS (INSERT INTO rule_schedules (site_id, version, rules, at, made_by)
+         SELECT $site::bigint, $version::int, $rules::jsonb, $at::timestamptz, $by::text
+         WHERE (SELECT coalesce(max(version), 0) FROM rule_sets WHERE site_id = $site::bigint) = $version::int
+         ON CONFLICT (site_id) DO UPDATE SET version = excluded.version, rules = excluded.rules, at = excluded.at, made_by = excluded.made_by, held = NULL
+         RETURNING version) SELECT version FROM saved`,
+      { site: site.id, version, rules: JSON.stringify(rules), at, by: actor.name },
+      transaction,
+    );
+    if (saved.length === 0) throw stale(await currentRules(desk, site));
+    await audit(desk, actor, { siteId: site.id, action: "rules.schedule", object: at, detail: { version } }, transaction); // prettier-ignore
+  });
   return readSchedule(desk, site);
 }
 

@@ -278,6 +278,9 @@ describe("captures in a destination", () => {
     ["https://$1/", 1, /choose whose site/],
     ["https://$1.example/", 1, /choose whose site/],
     ["https://a$1.shop.example/", 1, /choose whose site/],
+    ["https://$1.co.uk/", 1, /choose whose site/],
+    ["https://www.$1.com.au/x", 1, /choose whose site/],
+    ["https://$1.shop.co.uk/", 1, undefined],
     ["https://$1.shop.example/", 1, undefined],
   ];
   for (const [destination, available, says] of faults)

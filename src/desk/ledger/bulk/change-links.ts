@@ -31,13 +31,18 @@ export async function changeLinks(
 ): Promise<LinkBulkAnswer> {
   await ledgerLevel(desk, site);
   const plan = await planChange(desk, actor, site, bulk, progress);
-  if (bulk.dryRun || (plan.documents.length === 0 && plan.routes.length === 0))
+  if (bulk.dryRun || (plan.documents.length === 0 && plan.routes.length === 0)) {
+    // Short links for which no text was found are in nobody's way for no reason.
+    await takeBack(desk, actor, site, plan.made);
     return answerOf(plan, null, plan.refused);
+  }
   const routes = await changeRoutes(desk, actor, site, plan);
   const batch = await desk.store
     .transaction(async (transaction) => {
       const { before, refused } = await writeDocuments(desk, actor, site, plan.documents, bulk.published, progress, transaction); // prettier-ignore
       plan.refused.push(...refused);
+      const written = new Set(before.map(({ id }) => id));
+      plan.documents = plan.documents.filter(({ pageId }) => written.has(pageId));
       const [kept] = await desk.store.rows<{ id: string }>(
         `WITH kept AS (INSERT INTO link_batches (site_id, action, before, made_by) VALUES ($site::bigint, $action::jsonb, $before::jsonb, $by) RETURNING id) SELECT id::text FROM kept`,
         { site: site.id, action: JSON.stringify(bulk.action), before: JSON.stringify({ pages: before, routes, made: plan.made } satisfies KeptBefore), by: actor.name },
@@ -51,6 +56,8 @@ export async function changeLinks(
       throw error;
     });
   await keepAll(desk, site, batch.pages);
+  // Those that found no text after all are taken away; the others stand in one by now.
+  if (plan.refused.length > 0) await takeBack(desk, actor, site, plan.made);
   await audit(desk, actor, {
     siteId: site.id,
     action: `links.${bulk.action.do}`,
@@ -108,6 +115,7 @@ async function keepAll(desk: Desk, site: OpenSite, pages: readonly string[]): Pr
 
 function answerOf(plan: BulkPlan, batch: string | null, refused: BulkPlan["refused"]): LinkBulkAnswer {
   return {
+    left: refused.length,
     links: plan.documents.reduce((sum, { links }) => sum + links.length, 0),
     pages: new Set(plan.documents.map(({ pageId }) => pageId)).size,
     routes: plan.routes.length,

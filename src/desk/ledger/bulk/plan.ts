@@ -3,7 +3,7 @@ import { destination as destinationSchema } from "../../../core/objects/fields.t
 import { changedDestination, changeLink } from "../../../core/ledger/change-link.ts";
 import type { LinkAction, LinkBulk, LinkChange } from "../../../core/objects/ledger.ts";
 import { fillAddress } from "../../../core/text/variables.ts";
-import { readForChange, ledgerIds, type ChangedRow } from "../../../store/ledger-reading.ts";
+import { ledgerEntries, readForChange, ledgerIds, type ChangedRow } from "../../../store/ledger-reading.ts";
 import type { Actor, Desk } from "../../desk.ts";
 import type { Progress } from "../../jobs.ts";
 import { Problem } from "../../problem.ts";
@@ -73,7 +73,9 @@ export async function planChange(
       ? await shortUrls(desk, site, rows, bulk.dryRun ? undefined : actor)
       : { urls: new Map<string, ShortUrl>(), made: [] };
   const documents = new Map<string, PlannedDocument>();
-  const refused: BulkPlan["refused"] = [];
+  const refused: BulkPlan["refused"] = await missingOf(desk, site, bulk, rows);
+  // What a filter finds besides is no part of “replace this address”; what somebody marked is.
+  const isMeant = bulk.ids !== undefined || MEANS_ALL.has(bulk.action.do);
   for (const [index, row] of rows.entries()) {
     if (index % 2_000 === 0) await progress.step(index, rows.length);
     const where = row.place || row.title;
@@ -83,6 +85,8 @@ export async function planChange(
       ofProgram?.link(row, address) ??
       changeOf(row, address, bulk.action, shorts.urls.get(row.destination_key));
     if (change && "refused" in change) refused.push({ where, message: `${row.href}: ${change.refused}` });
+    else if (!change && isMeant)
+      refused.push({ where, message: `${row.href}: ${WHY_UNCHANGED[bulk.action.do]}` });
     if (!change || "refused" in change) continue;
     const key = `${row.page_id} ${row.edition}`;
     let document = documents.get(key);
@@ -98,6 +102,38 @@ export async function planChange(
     refused,
     made: shorts.made,
   };
+}
+
+const MEANS_ALL: ReadonlySet<LinkAction["do"]> = new Set(["override", "clear-overrides", "shorten"]);
+const WHY_UNCHANGED: Readonly<Record<LinkAction["do"], string>> = {
+  override: "It is set so already.",
+  "clear-overrides": "Nothing is set by hand on it.",
+  destination: "It does not lead there, or leads to the new address already.",
+  host: "It is not on that host.",
+  parameter: "It has no such parameter, or has that value already.",
+  shorten: "It leads to no outside address, or is a short link already.",
+  program: "It is as the program wants it already.",
+  creative: "It does not come from this creative, or is as it shall be already.",
+};
+
+// Marked entries that are not among those that are looked at: gone since, or not what is to be changed.
+async function missingOf(
+  desk: Desk,
+  site: OpenSite,
+  { ids, published }: LinkBulk,
+  rows: readonly ChangedRow[],
+): Promise<BulkPlan["refused"]> {
+  const looked = new Set(rows.map(({ id }) => id));
+  const missing = (ids ?? []).filter((id) => !looked.has(id));
+  if (missing.length === 0) return [];
+  const there = new Map((await ledgerEntries(desk.store, site.id, missing)).map((one) => [one.id, one]));
+  return missing.map((id) => {
+    const entry = there.get(id);
+    if (entry === undefined)
+      return { where: `entry ${id}`, message: "It is not there any more; look again." };
+    const why = published ? "It was changed meanwhile; look again." : "Only what readers get has it, and only drafts were to be changed."; // prettier-ignore
+    return { where: entry.where, message: `${entry.href}: ${why}` };
+  });
 }
 
 function changeOf(

@@ -17,13 +17,16 @@ export function askChange(site: Site, { select, ...change }: Change, dryRun: boo
 }
 
 /** Tells what a change came to, with the undo of all of it. */
-export function tellChanged(site: Site, { links, pages, routes, refused, batch }: LinkBulkAnswer): void {
+export function tellChanged(
+  site: Site,
+  { links, pages, routes, left: unchanged, batch }: LinkBulkAnswer,
+): void {
   void queries.invalidateQueries({ queryKey: ["links", site.id] });
   const parts = [
     links > 0 ? `${links.toLocaleString("en-GB")} links in ${pages.toLocaleString("en-GB")} places` : "",
     routes > 0 ? `${routes.toLocaleString("en-GB")} routes` : "",
   ].filter(Boolean);
-  const left = refused.length > 0 ? `; ${refused.length} left as they are` : "";
+  const left = unchanged > 0 ? `; ${unchanged} left as they are` : "";
   tell(`Changed ${parts.join(" and ") || "nothing"}${left}`, {
     tone: batch === null ? "failed" : "done",
     ...(batch === null ? {} : { undo: () => void undoChange(site, batch) }),

@@ -10,6 +10,7 @@ const units = globSync(
     "src/desk/**/*.unit.test.ts",
     "src/delivery/**/*.unit.test.ts",
     "src/cli/**/*.test.ts",
+    "src/{ui,islands,outgoing}/**/*.unit.test.ts",
     "src/*.unit.test.ts",
     "scripts/**/*.test.ts",
   ],

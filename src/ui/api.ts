@@ -1,4 +1,5 @@
 import { QueryClient } from "@tanstack/react-query";
+import { signInAgain } from "./session.ts";
 import { isBehind } from "./behind.ts";
 
 /** A problem document that the API answered (RFC 9457). */
@@ -31,13 +32,17 @@ export async function api<T>(
   body?: unknown,
   headers: Record<string, string> = {},
 ): Promise<T> {
-  const response = await fetch(`/api/v1${path}`, {
-    method,
-    headers: { ...(body === undefined ? {} : { "Content-Type": "application/json" }), ...headers },
-    body: body === undefined ? undefined : JSON.stringify(body),
-  });
-  if (response.status === 401) {
-    location.assign(`/sign-in?to=${encodeURIComponent(location.pathname + location.search)}`);
+  const ask = (): Promise<Response> =>
+    fetch(`/api/v1${path}`, {
+      method,
+      headers: { ...(body === undefined ? {} : { "Content-Type": "application/json" }), ...headers },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    });
+  let response = await ask();
+  // A session that has ended takes nobody away from what they are at: they sign in where they are, and it goes on.
+  while (response.status === 401) {
+    await signInAgain();
+    response = await ask();
   }
   if (!response.ok)
     throw new ApiProblem(response.status, (await response.json().catch(() => ({}))) as object);

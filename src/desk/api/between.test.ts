@@ -42,7 +42,12 @@ const made = async (path: string, body: object): Promise<Answered["body"]> => {
 const route = () => made("/routes", { kind: "redirect", address: `/r${(number += 1)}`, destination: "/there", title: "First", tags: ["old"] }); // prettier-ignore
 const page = (publish = true) => made("/pages", { path: `/p${(number += 1)}`, title: "First", html: '<p><a href="https://a.example/x">a</a></p>', publish }); // prettier-ignore
 const program = () =>
-  made("/programs", { name: `Program ${(number += 1)}`, state: "approved", domains: [], notes: "First" });
+  made("/programs", {
+    name: `Program ${(number += 1)}`,
+    state: "approved",
+    domains: [`p${number}.example`],
+    notes: "First",
+  });
 const read = async (path: string) => (await garden.call("GET", `${SITE}${path}`)).body;
 
 interface Case {

@@ -11,6 +11,7 @@ import {
 import type { PageSummary } from "../../core/objects/page.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { api, ApiProblem, messageOf, queries, type ListOf } from "../../ui/api.ts";
+import { useKeptState } from "../../ui/kept-state.ts";
 import { tell } from "../../ui/notices.ts";
 import { Screen } from "../../ui/Screen.tsx";
 import { SortedList, type Dropped } from "../../ui/SortedList.tsx";
@@ -56,12 +57,17 @@ function Tree({
   navigation: Navigation;
   pages: readonly PageSummary[];
 }) {
-  const [flat, setFlat] = useState<readonly FlatItem[]>(() => flattenNavigation(navigation.items));
+  const [flat, setFlat, forget] = useKeptState<readonly FlatItem[]>(
+    `navigation:${site.id}`,
+    String(navigation.version),
+    () => flattenNavigation(navigation.items),
+  );
   const [open, setOpen] = useState<string>();
   const save = useMutation({
     mutationFn: (items: NavigationItem[]) =>
       api<Navigation>("PUT", `/sites/${site.id}/navigation`, { version: navigation.version, items }),
     onSuccess: (saved) => {
+      forget();
       queries.setQueryData(["navigation", site.id], saved);
       tell("Saved; readers have this navigation now.");
     },

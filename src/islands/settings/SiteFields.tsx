@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Site } from "../../core/objects/site.ts";
 import { api, ApiProblem, messageOf } from "../../ui/api.ts";
 import { FieldRow } from "../../ui/FieldRow.tsx";
+import { useKeptState } from "../../ui/kept-state.ts";
 import { tell } from "../../ui/notices.ts";
 
 interface Variable {
@@ -13,17 +14,23 @@ interface Variable {
 /** What the site is called, its variables, how many paid links a page bears, and how long clicks are kept. */
 export function SiteFields({ site: first }: { site: Site }) {
   const [site, setSite] = useState(first);
-  const [fields, setFields] = useState({
-    name: first.name,
-    tagline: first.tagline,
-    paidLimit: first.paidLimit,
-    paidLimitLong: first.paidLimitLong,
-    longWords: first.longWords,
-    clickMonths: first.clickMonths,
-  });
-  const [variables, setVariables] = useState<readonly Variable[]>(() =>
-    Object.entries(first.variables).map(([name, value]) => ({ name, value })),
+  const [{ fields, variables }, setTyped, forget] = useKeptState(
+    `settings:${first.id}`,
+    String(first.version),
+    () => ({
+      fields: {
+        name: first.name,
+        tagline: first.tagline,
+        paidLimit: first.paidLimit,
+        paidLimitLong: first.paidLimitLong,
+        longWords: first.longWords,
+        clickMonths: first.clickMonths,
+      },
+      variables: Object.entries(first.variables).map(([name, value]): Variable => ({ name, value })),
+    }),
   );
+  const setFields = (next: typeof fields): void => setTyped((before) => ({ ...before, fields: next }));
+  const setVariables = (next: Variable[]): void => setTyped((before) => ({ ...before, variables: next }));
   const save = useMutation({
     mutationFn: () =>
       api<Site>("PATCH", `/sites/${site.id}`, {
@@ -34,6 +41,7 @@ export function SiteFields({ site: first }: { site: Site }) {
         version: site.version,
       }),
     onSuccess: (saved) => {
+      forget();
       setSite(saved);
       tell("Saved");
     },

@@ -1,5 +1,5 @@
 import { EditorContent, useEditorState, type Editor } from "@tiptap/react";
-import { NodeSelection } from "@tiptap/pm/state";
+import { NodeSelection, type Transaction } from "@tiptap/pm/state";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { admitted } from "../../core/address/gate.ts";
 import { looksLikeAddress } from "../../core/address/repair.ts";
@@ -13,6 +13,7 @@ import { formatOverride, parseOverride } from "../../core/rules/override.ts";
 import {
   applyLink,
   linkAtSelection,
+  movedAlong,
   pictureAtSelection,
   putCreative,
   takeOffLink,
@@ -37,7 +38,12 @@ import type { Draft } from "./use-draft.ts";
 export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
   const { site, draft, editor } = props;
   const column = useRef<HTMLDivElement>(null);
-  const [composing, setComposing] = useState<LinkAt>();
+  const [composing, setComposing] = useState<LinkAt & { opening: number }>();
+  const openings = useRef(0);
+  const openComposer = useCallback(
+    (at: LinkAt): void => setComposing({ ...at, opening: (openings.current += 1) }),
+    [],
+  );
   const [chosen, setChosen] = useState<number>();
   const { uploads, add, dismiss } = useUploads(site);
   const snippets = useSnippets(site);
@@ -59,9 +65,17 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
     return () => void editor.off("selectionUpdate", mark);
   }, [editor, knots]);
   const compose = useCallback(
-    (address?: string) => setComposing(linkAtSelection(editor, column.current, address)),
-    [editor],
+    (address?: string) => openComposer(linkAtSelection(editor, column.current, address)),
+    [editor, openComposer],
   );
+  // While it is open the text may change, by its author or by somebody else: its place moves along with its words.
+  useEffect(() => {
+    const follow = ({ transaction }: { transaction: Transaction }): void => {
+      if (transaction.docChanged) setComposing((at) => at && { ...at, ...movedAlong(at, transaction) });
+    };
+    editor.on("transaction", follow);
+    return () => void editor.off("transaction", follow);
+  }, [editor]);
   // Written out once, when the composer opens.
   const headings = useMemo(
     () => (composing ? headingAnchors(bodyToHtml(editor.getJSON())) : []),
@@ -75,7 +89,7 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
     if (!knot) return;
     setChosen(index);
     select(editor, knot);
-    setComposing(linkAtSelection(editor, column.current));
+    openComposer(linkAtSelection(editor, column.current));
   };
   const mend = (index: number, step: Mend): void => {
     const knot = knots[index];
@@ -111,21 +125,24 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
   );
   const panel = composing ? (
     <LinkComposer
-      key={`${composing.from}-${composing.to}-${composing.address ?? ""}`}
+      key={composing.opening}
       site={site}
       at={composing}
       page={draft.fields}
       pageId={draft.page.id}
       headings={headings}
       onCreative={(chosen) => {
+        if (composing.gone) return;
         putCreative(editor, composing, chosen);
         close();
       }}
       onSet={(link) => {
+        if (composing.gone) return;
         applyLink(editor, composing, link);
         close();
       }}
       onRemove={() => {
+        if (composing.gone) return;
         takeOffLink(editor, composing);
         close();
       }}

@@ -8,6 +8,8 @@ import { useAddressState } from "../../ui/url-state.ts";
 import type { Backup } from "./backup.ts";
 import { PageHead } from "./PageHead.tsx";
 import { editorExtensions } from "./picture/editor-picture.ts";
+import { takeDocument } from "./take-document.ts";
+import { writtenBody } from "./written-body.ts";
 import { TextView } from "./TextView.tsx";
 import { useDraft, type AdoptedFrom } from "./use-draft.ts";
 import { ConflictPanel } from "./versions/ConflictPanel.tsx";
@@ -38,7 +40,7 @@ export function Writing({ site, first, backup }: { site: Site; first: Page; back
   const editorRef = useRef<Editor>(null);
   const [adoptions, setAdoptions] = useState(0);
   const adopted = (page: Page, from: AdoptedFrom): void => {
-    if (!isLong) editorRef.current?.commands.setContent(page.body as object, { emitUpdate: false });
+    if (!isLong && editorRef.current) takeDocument(editorRef.current, page.body as object);
     if (from === "others") setAdoptions((count) => count + 1);
   };
   const draft = useDraft(site, first, backup, adopted);
@@ -57,7 +59,7 @@ export function Writing({ site, first, backup }: { site: Site; first: Page; back
       },
     },
     onUpdate: ({ editor: changed }) => {
-      draft.edit({ body: () => changed.getJSON() });
+      draft.edit({ body: () => writtenBody(changed.state.doc) });
     },
   });
   editorRef.current = editor;

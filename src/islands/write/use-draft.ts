@@ -1,11 +1,12 @@
 import { useMutation } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
+import { bodyToHtml } from "../../core/body/to-html.ts";
 import type { Page, Placement, VisitAnswer } from "../../core/objects/page.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { api, ApiProblem, messageOf, queries } from "../../ui/api.ts";
 import { tell } from "../../ui/notices.ts";
 import type { LeftPath } from "./LeftBehind.tsx";
-import { dropBackup, writeBackup, type Backup } from "./backup.ts";
+import { dropBackup, leaveBackup, writeBackup, type Backup } from "./backup.ts";
 
 /** The fields of a page that the writing view edits. */
 export interface DraftFields {
@@ -17,8 +18,8 @@ export interface DraftFields {
   placement: Placement | null;
 }
 
-/** A change of the draft. The text is given as a function: it is only written out when it is saved or kept. */
-export type DraftChange = Partial<DraftFields> & { body?: () => unknown; html?: () => string };
+/** A change of the draft. The text is given as a function: it is only written out when it is saved or kept, a body as JSON. */
+export type DraftChange = Partial<DraftFields> & { body?: () => string; html?: () => string };
 
 export type SaveState = "saved" | "waiting" | "saving" | "failed";
 
@@ -49,8 +50,13 @@ export interface Draft {
   adopt(page: Page): void;
 }
 
+/** A save waits for a rest in the typing, but never longer than this. */
 const REST_MS = 700;
-const BACKUP_MS = 250;
+const MOST_MS = 2_500;
+/** How old what this browser has kept may be, while somebody types and when they stop. */
+const BACKUP_MS = 200;
+/** What a request may carry that outlives its page (Fetch Standard, section 4.6), less the headers. */
+const MOST_KEPT_ALIVE = 60_000;
 const RETRY_MS = 4_000;
 const VISIT_MS = 4_000;
 
@@ -74,6 +80,7 @@ export function useDraft(
   const pending = useRef<Record<string, unknown>>({});
   const version = useRef(first.version);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const waitingSince = useRef(0);
   const backupTimer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const running = useRef<Promise<boolean>>(undefined);
   const adopting = useRef(adopted);
@@ -81,10 +88,16 @@ export function useDraft(
     adopting.current = adopted;
   });
 
+  const backupNow = useCallback(
+    (): Backup => ({ version: version.current, change: writtenOut(pending.current), at: Date.now() }),
+    [],
+  );
+
   const send = useCallback(async (): Promise<boolean> => {
     const change = pending.current;
     if (Object.keys(change).length === 0) return true;
     pending.current = {};
+    waitingSince.current = 0;
     setState("saving");
     try {
       const saved = await api<Page>("PUT", `/sites/${site.id}/pages/${first.id}`, {
@@ -100,6 +113,7 @@ export function useDraft(
       setState(isDone ? "saved" : "waiting");
       if (isDone) {
         clearTimeout(backupTimer.current);
+        backupTimer.current = undefined;
         void dropBackup(first.id);
       }
       return true;
@@ -130,23 +144,23 @@ export function useDraft(
       const { body: _body, html: _html, ...before } = pending.current;
       pending.current = body || html ? { ...before, ...change } : { ...pending.current, ...others };
       setState("waiting");
+      const now = Date.now();
+      if (waitingSince.current === 0) waitingSince.current = now;
       clearTimeout(timer.current);
-      timer.current = setTimeout(() => void saveNow(), REST_MS);
-      clearTimeout(backupTimer.current);
-      backupTimer.current = setTimeout(() => {
-        void writeBackup(first.id, {
-          version: version.current,
-          change: writtenOut(pending.current),
-          at: Date.now(),
-        });
+      timer.current = setTimeout(() => void saveNow(), Math.max(0, Math.min(REST_MS, waitingSince.current + MOST_MS - now))); // prettier-ignore
+      // Each key is kept soon after it was pressed, whether or not another one follows.
+      backupTimer.current ??= setTimeout(() => {
+        backupTimer.current = undefined;
+        if (Object.keys(pending.current).length > 0) void writeBackup(first.id, backupNow());
       }, BACKUP_MS);
     },
-    [saveNow, first.id],
+    [saveNow, first.id, backupNow],
   );
 
   const adopt = useCallback<Draft["adopt"]>((next) => {
     clearTimeout(timer.current);
     pending.current = {};
+    waitingSince.current = 0;
     version.current = next.version;
     setPage(next);
     setFields(pickFields(next));
@@ -159,6 +173,8 @@ export function useDraft(
   // What a tab that crashed had not saved is written on, or shown beside what somebody saved since.
   useEffect(() => {
     if (!recovered) return;
+    // What was sent as the tab was left has arrived: it is what stands there.
+    if (isSavedIn(recovered.change, first)) return void dropBackup(first.id);
     pending.current = recovered.change;
     if (recovered.version === first.version) {
       tell("Brought back what this browser had not been able to save.");
@@ -168,14 +184,29 @@ export function useDraft(
   }, [recovered, first, saveNow]);
 
   useEffect(() => {
-    // Leaving saves what still waits; the browser sends it even while the page goes away.
-    const leave = (): void => {
-      if (Object.keys(pending.current).length === 0 || document.visibilityState !== "hidden") return;
+    // Whatever door the page is left by: what still waits is kept here at once, and sent by a request that outlives it.
+    const hide = (): void => {
+      if (document.visibilityState !== "hidden" || Object.keys(pending.current).length === 0) return;
+      leaveBackup(first.id, backupNow());
       void saveNow();
     };
-    document.addEventListener("visibilitychange", leave);
-    return () => document.removeEventListener("visibilitychange", leave);
-  }, [saveNow]);
+    const leave = (): void => {
+      if (Object.keys(pending.current).length === 0) return;
+      const backup = backupNow();
+      leaveBackup(first.id, backup);
+      const body = JSON.stringify({ ...backup.change, version: backup.version });
+      if (body.length > MOST_KEPT_ALIVE) return;
+      const headers = { "Content-Type": "application/json" };
+      // Whether it arrives is seen when the page is opened again.
+      fetch(`/api/v1/sites/${site.id}/pages/${first.id}`, { method: "PUT", keepalive: true, headers, body }).catch(() => undefined); // prettier-ignore
+    };
+    document.addEventListener("visibilitychange", hide);
+    addEventListener("pagehide", leave);
+    return () => {
+      document.removeEventListener("visibilitychange", hide);
+      removeEventListener("pagehide", leave);
+    };
+  }, [saveNow, backupNow, site.id, first.id]);
 
   useEffect(() => {
     const tab = crypto.randomUUID();
@@ -292,11 +323,21 @@ function pickFields(page: Page): DraftFields {
 
 function writtenOut(change: Record<string, unknown>): Record<string, unknown> {
   return Object.fromEntries(
-    Object.entries(change).map(([name, value]) => [
-      name,
-      typeof value === "function" ? (value as () => unknown)() : value,
-    ]),
+    Object.entries(change).map(([name, value]) => {
+      if (typeof value !== "function") return [name, value];
+      const text = (value as () => string)();
+      return [name, name === "body" ? (JSON.parse(text) as unknown) : text];
+    }),
   );
+}
+
+/** True when everything of a change stands in the page as it was saved. */
+function isSavedIn({ body, html, ...fields }: Record<string, unknown>, page: Page): boolean {
+  const isSame = Object.entries(fields).every(
+    ([name, value]) => JSON.stringify(value) === JSON.stringify(page[name as keyof Page]),
+  );
+  const text = body === undefined ? html : bodyToHtml(body);
+  return isSame && (text === undefined || text === page.html);
 }
 
 function byField(problem: ApiProblem): Record<string, string> {

@@ -8,6 +8,7 @@ import {
 import type { Site } from "../../../core/objects/site.ts";
 import { ApiProblem, messageOf } from "../../../ui/api.ts";
 import { FieldRow } from "../../../ui/FieldRow.tsx";
+import { useKeptState } from "../../../ui/kept-state.ts";
 import { Toggle } from "../../../ui/Toggle.tsx";
 import { useNetworks, useSaveProgram } from "../use-programs.ts";
 import { errorsByField, programOf, typedOf } from "./program-values.ts";
@@ -20,7 +21,11 @@ export function ProgramForm(props: {
   onSaved: (saved: Program, before: Program | undefined) => void;
 }) {
   const { site, program } = props;
-  const [typed, setTyped] = useState(() => typedOf(program));
+  const [typed, setTyped, forget] = useKeptState(
+    `program:${site.id}:${program?.id ?? "new"}`,
+    String(program?.version ?? 0),
+    () => typedOf(program),
+  );
   const [tried, setTried] = useState(false);
   const networks = useNetworks(site).data ?? [];
   const save = useSaveProgram(site, program);
@@ -70,7 +75,13 @@ export function ProgramForm(props: {
       onSubmit={(event) => {
         event.preventDefault();
         setTried(true);
-        if (read.value) save.mutate(read.value, { onSuccess: (saved) => props.onSaved(saved, program) });
+        if (read.value)
+          save.mutate(read.value, {
+            onSuccess: (saved) => {
+              forget();
+              props.onSaved(saved, program);
+            },
+          });
       }}
     >
       <div className="grid gap-3 sm:grid-cols-3">

@@ -34,7 +34,9 @@ export function LinkComposer(props: {
 }) {
   const { site, at } = props;
   const [pasted, setPasted] = useState(at.address ?? at.link?.href ?? "");
-  const [words, setWords] = useState(at.words);
+  // Until somebody writes other words here, they are those that stand in the text.
+  const [written, setWords] = useState<string>();
+  const words = written ?? at.words;
   const [title, setTitle] = useState(at.link?.title ?? "");
   const [keeps, setKeeps] = useState(at.link?.download !== null && at.link?.download !== undefined);
   const [override, setOverride] = useState<Override>(() => parseOverride(at.link?.override ?? "").override);
@@ -66,7 +68,7 @@ export function LinkComposer(props: {
 
   const set = (): void => {
     setTried(true);
-    if (repaired.ok) props.onSet({ ...link, words: label });
+    if (repaired.ok && !at.gone) props.onSet({ ...link, words: label });
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     if (event.key !== "Escape") return;
@@ -89,6 +91,12 @@ export function LinkComposer(props: {
       }}
     >
       <div className="grid grid-cols-[minmax(0,1fr)] gap-2.5">
+        {at.gone ? (
+          <p role="alert" className="text-bad">
+            {at.picture ? "The picture" : at.words ? `“${at.words}”` : "The place"} that this was opened on is
+            not in the text any more. Nothing will be set; close this, and mark the words anew.
+          </p>
+        ) : null}
         <DestinationField
           value={pasted}
           found={offered}
@@ -181,7 +189,7 @@ export function LinkComposer(props: {
           </div>
         ) : null}
         <div className="flex flex-wrap items-center gap-2">
-          <button type="submit" className="action action-main">
+          <button type="submit" className="action action-main" disabled={at.gone}>
             Set link
           </button>
           {repaired.ok ? (
@@ -204,7 +212,7 @@ export function LinkComposer(props: {
               onMade={setPasted}
             />
           ) : null}
-          {at.link ? (
+          {at.link && !at.gone ? (
             <button type="button" className="action action-plain text-bad" onClick={props.onRemove}>
               Remove link
             </button>

@@ -26,6 +26,30 @@ export interface LinkAt {
   /** An address that was handed over from the paste field or pasted over the words. */
   address: string | undefined;
   top: number;
+  /** What it was opened on is not in the text any more. */
+  gone?: boolean;
+}
+
+/**
+ * Where a place is after a change of the text: it moves along with its words, and is gone when they are. Words that
+ * were typed into or cut at an end are still its words.
+ */
+export function movedAlong(at: LinkAt, { mapping, doc }: Pick<Transaction, "mapping" | "doc">): LinkAt {
+  if (at.gone) return at;
+  if (at.picture) {
+    const { pos, deleted } = mapping.mapResult(at.from, 1);
+    return deleted || doc.nodeAt(pos)?.type.name !== "image"
+      ? { ...at, gone: true }
+      : { ...at, from: pos, to: pos + doc.nodeAt(pos)!.nodeSize };
+  }
+  if (at.from === at.to) {
+    const { pos, deletedAcross } = mapping.mapResult(at.from, -1);
+    return { ...at, from: pos, to: pos, gone: deletedAcross };
+  }
+  // What is typed at its ends lies outside of it.
+  const [from, to] = [mapping.map(at.from, 1), mapping.map(at.to, -1)];
+  if (from >= to || !doc.resolve(from).sameParent(doc.resolve(to))) return { ...at, gone: true };
+  return { ...at, from, to, words: doc.textBetween(from, to, " ") };
 }
 
 /** The link of a picture; undefined when it has none. */

@@ -24,7 +24,7 @@ export function useKeptState<T>(
         setState({ value: initial(), isTyped: false });
       },
     });
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- told once, when the form opens
+    // Told once, when the form opens.
   }, [broughtBack, storageKey]);
   useEffect(() => {
     if (state.isTyped) writeKept(storageKey, base, state.value);

@@ -31,11 +31,12 @@ export async function newPage(page: Page, title: string, path: string, text: str
 /** Pastes into the text what a clipboard holds: plain text, or files. */
 export async function paste(
   page: Page,
-  what: { text?: string; files?: { name: string; type: string; base64: string }[] },
+  what: { text?: string; html?: string; files?: { name: string; type: string; base64: string }[] },
 ): Promise<void> {
-  await textOf(page).evaluate((element, { text, files }) => {
+  await textOf(page).evaluate((element, { text, html, files }) => {
     const data = new DataTransfer();
     if (text) data.setData("text/plain", text);
+    if (html) data.setData("text/html", html);
     for (const { name, type, base64 } of files ?? []) {
       const bytes = Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0));
       data.items.add(new File([bytes], name, { type }));

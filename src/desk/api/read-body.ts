@@ -14,10 +14,16 @@ export async function readBytes(request: Request, most: number): Promise<Uint8Ar
   const pieces: Uint8Array[] = [];
   let bytes = 0;
   // Node's stream is iterable; the DOM's type of it does not say so.
-  for await (const chunk of (request.body ?? []) as unknown as AsyncIterable<Uint8Array>) {
-    bytes += chunk.byteLength;
-    if (bytes > most) throw tooLarge;
-    pieces.push(chunk);
+  try {
+    for await (const chunk of (request.body ?? []) as unknown as AsyncIterable<Uint8Array>) {
+      bytes += chunk.byteLength;
+      if (bytes > most) throw tooLarge;
+      pieces.push(chunk);
+    }
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== "ECONNRESET") throw error;
+    // Whoever sent it has gone in the middle; nobody reads this answer.
+    throw new Problem(400, "Broken off", "The request ended before its body did.");
   }
   return Buffer.concat(pieces);
 }

@@ -44,10 +44,13 @@ try {
     postgres = await startPostgres(folder, { fsync: "off", max_connections: "200" });
     const env = { TEST_POSTGRES_URL: postgres.url("postgres") };
     const ignore = ["**/*.unit.test.ts"];
-    const served = globSync(["src/{store,desk,delivery,outgoing}/**/*.test.ts", "tests/servers/*.test.ts"], {
-      cwd: root,
-      ignore,
-    });
+    const served = globSync(
+      ["src/{store,desk,delivery,outgoing}/**/*.test.ts", "src/*.test.ts", "tests/servers/*.test.ts"],
+      {
+        cwd: root,
+        ignore,
+      },
+    );
     const browser = globSync(["tests/browser/*.test.ts"], { cwd: root });
     const runner = ["--import", "tsx", "--test", "--test-concurrency=2"];
     passed = step("store, desk and delivery on PostgreSQL", [...runner, ...served], env);

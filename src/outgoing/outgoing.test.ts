@@ -6,9 +6,9 @@ import { isPublicAddress } from "./address-guard.ts";
 import { createOutgoing } from "./outgoing.ts";
 
 describe("addresses that a request from here may go to", () => {
-  const refused = ["127.0.0.1", "10.1.2.3", "172.20.0.1", "192.168.1.1", "169.254.169.254", "100.64.0.1", "0.0.0.0", "224.0.0.1", "::1", "::", "fe80::1", "fd00::1", "::ffff:127.0.0.1", "::ffff:7f00:1", "64:ff9b::7f00:1", "no address"]; // prettier-ignore
+  const refused = ["127.0.0.1", "10.1.2.3", "172.20.0.1", "192.168.1.1", "169.254.169.254", "100.64.0.1", "0.0.0.0", "224.0.0.1", "::1", "::", "fe80::1", "fd00::1", "::ffff:127.0.0.1", "::ffff:7f00:1", "64:ff9b::7f00:1", "no address", "::127.0.0.1", "::7f00:1", "2002:7f00:1::", "2001:0:53aa:64c::1", "64:ff9b:1::a00:1", "fec0::1", "100::1", "3fff::1", "5f00::1", "2001:db8::1", "2001:20::1", "192.0.0.9", "192.88.99.1", "198.18.0.1", "198.51.100.1", "203.0.113.1", "240.0.0.1", "255.255.255.255", "127.1", "0x7f.0.0.1", "017700000001", "2130706433", "fe80::1%eth0", "::ffff:a00:1", ""]; // prettier-ignore
   for (const address of refused) test(`not ${address}`, () => assert.ok(!isPublicAddress(address)));
-  for (const address of ["8.8.4.4", "172.32.0.1", "2606:4700::1"])
+  for (const address of ["8.8.4.4", "172.32.0.1", "100.128.0.1", "2606:4700::1", "2a00:1450::1"])
     test(address, () => assert.ok(isPublicAddress(address)));
 });
 

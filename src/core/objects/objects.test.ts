@@ -141,6 +141,28 @@ const refusals: readonly Refusal[] = [
   },
   { schema: siteInputSchema, input: { ...SITE, key: "No Key" }, path: "key", says: /lower-case/ },
   { schema: siteInputSchema, input: { ...SITE, hosts: [] }, path: "hosts", says: /at least one/ },
+  ...[
+    "localhost",
+    "127.0.0.1",
+    "0x7f.1",
+    "2130706433",
+    "[::1]",
+    "*.garden.example",
+    "garden",
+    "-a.example",
+    "a..example",
+  ].map((name) => ({
+    schema: siteInputSchema,
+    input: { ...SITE, hosts: [{ name, role: "primary" }] },
+    path: "hosts.0.name",
+    says: /host|address|wildcard|machine/,
+  })),
+  ...["api", "sign-in", "session", "healthz"].map((key) => ({
+    schema: siteInputSchema,
+    input: { ...SITE, key },
+    path: "key",
+    says: /another key/,
+  })),
   {
     schema: siteInputSchema,
     input: { ...SITE, hosts: [{ name: "a.example", role: "short" }] },

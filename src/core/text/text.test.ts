@@ -1,3 +1,4 @@
+import { titleIn } from "./title.ts";
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import { anchorOf, headingAnchors, withHeadingIds } from "../body/headings.ts";
@@ -98,4 +99,18 @@ describe("the difference of two texts", () => {
     ]);
     assert.deepEqual(linkDifference(before, before), []);
   });
+});
+
+describe("the title of an outside page", () => {
+  const cases: readonly (readonly [html: string, title: string | null])[] = [
+    ["<head><TITLE lang=en>\n A &amp; B </TITLE>", "A & B"],
+    ["<!-- <title>not this</title> --><title>this</title>", "this"],
+    ["<title>never closed", null],
+    ["<titles>x</titles><title/>y</title>", "y"],
+    ["<body><title>too late</title>", null],
+    ["<title></title>", null],
+    ["<title", null],
+    ["", null],
+  ];
+  for (const [html, title] of cases) test(JSON.stringify(html), () => assert.equal(titleIn(html), title));
 });

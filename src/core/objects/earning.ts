@@ -45,6 +45,8 @@ export type ReportColumns = z.infer<typeof reportColumnsSchema>;
 
 export const reportImportQuerySchema = z.object({
   network: requiredLine("The network", 120),
+  /** What the file is called where it comes from. */
+  name: z.string().max(500).optional(),
   /** The columns as JSON; those that were kept for the network when absent. */
   columns: z.string().max(4000).optional(),
   dryRun: z.enum(["0", "1"]).optional(),

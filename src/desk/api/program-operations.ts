@@ -257,7 +257,7 @@ export const programOperations: readonly Operation[] = [
   operation("POST", `${EARNINGS}/look`, {
     summary: "Look at a report's columns before it is imported (text/csv)",
     role: "reader",
-    query: reportImportQuerySchema.pick({ network: true }),
+    query: reportImportQuerySchema.pick({ network: true, name: true }),
     takesBytes: MOST_REPORT,
     answer: reportLookSchema,
     run: ({ desk, site, query, bytes }) => lookAtReport(desk, site, query.network, bytes),

@@ -86,6 +86,15 @@ export async function changeMany(desk: Desk, actor: Actor, site: OpenSite, bulk:
   });
 }
 
+const WHY_LEFT: Readonly<Record<Bulk["action"]["do"], string>> = {
+  tag: "It has this tag already.",
+  untag: "It does not have this tag.",
+  switch: "It is switched so already.",
+  delete: "It is deleted already.",
+  retarget: "Its destination does not hold that text.",
+  mend: "It leads there already.",
+};
+
 interface Plan {
   good: Change[];
   refused: BulkAnswer["refused"];
@@ -109,7 +118,7 @@ async function planned(desk: Desk, site: OpenSite, bulk: Bulk, transaction?: Tra
     const change = changeOf(row, bulk.action);
     if (typeof change === "string") refused.push({ id: row.id, address: row.address, message: change });
     else if (change) changes.push(change);
-    else if (bulk.ids) refused.push({ id: row.id, address: row.address, message: "It is so already." });
+    else if (bulk.ids) refused.push({ id: row.id, address: row.address, message: WHY_LEFT[bulk.action.do] });
   }
   const found = new Set(rows.map(({ id: one }) => one));
   for (const missing of bulk.ids?.filter((one) => !found.has(one)) ?? [])

@@ -40,7 +40,7 @@ export default tseslint.config(
   ...tseslint.configs.recommended,
   {
     files: ["**/*.{ts,tsx}"],
-    plugins: { "import-x": importX, regexp },
+    plugins: { "import-x": importX },
     settings: { "import-x/resolver": { typescript: true } },
     rules: {
       "import-x/no-restricted-paths": ["error", { zones: uiZones }],
@@ -54,6 +54,13 @@ export default tseslint.config(
       "no-console": "off",
       "no-control-regex": "error",
       eqeqeq: "error",
+    },
+  },
+  {
+    files: ["src/**/*.{ts,tsx}", "demo/**/*.ts"],
+    ignores: ["**/*.test.ts"],
+    plugins: { regexp },
+    rules: {
       // No expression over text from outside may go back and read again (docs/decisions/026).
       "regexp/no-super-linear-backtracking": ["error", { report: "potential" }],
       "regexp/no-super-linear-move": ["error", { report: "potential", ignoreSticky: true }],

@@ -1,5 +1,6 @@
 import { readConfig } from "../src/config.ts";
 import { serve, type Serving } from "../src/serve.ts";
+import { ownFolder } from "../src/starting.ts";
 import { startSim } from "../src/sim/server.ts";
 import { ensureDatabase } from "../src/store/ensure-database.ts";
 import { DEMO_SIGN_IN, loadDemo, takeDemoPeople } from "../demo/load.ts";
@@ -37,6 +38,7 @@ setInterval(() => {
 async function start(): Promise<Serving> {
   const config = readConfig(process.env, root);
   let databaseUrl = config.databaseUrl;
+  ownFolder(config.dataFolder);
   if (!databaseUrl) {
     const postgres = await startPostgres(config.dataFolder);
     // One that ran already may be serving another start: it is left alone if this one gets no further.

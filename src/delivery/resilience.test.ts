@@ -1,6 +1,6 @@
 import assert from "node:assert/strict";
 import { spawn, spawnSync, type ChildProcess } from "node:child_process";
-import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { Agent } from "node:http";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -325,6 +325,7 @@ describe("a spool that cannot be written", () => {
       rmSync(folder, { recursive: true });
       assert.equal(spool.append(line, 1), true);
       assert.equal(spool.lost, 0);
+      await until("the file is back", () => existsSync(folder) && readdirSync(folder).length > 0);
       while ((await copier.copy()) > 0);
       assert.equal(await countClicks(garden.store), 3);
       assert.equal(await copier.pending(), 0);

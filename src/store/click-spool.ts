@@ -137,14 +137,15 @@ async function addMisses(
   const robots = (group: readonly MissRecord[]): number =>
     group.filter((miss) => miss.class !== "person").length;
   const moment = (at: number): string => new Date(at).toISOString();
-  await store.rows(
+  const written = await store.rows<{ site: string; isNew: boolean }>(
     `INSERT INTO misses AS m (site_id, host, key, probe, times, bots, first_seen, last_seen, referrers)
      SELECT b.site, b.host, b.key, b.probe, b.times, b.bots, b.first, b.last, ARRAY(SELECT jsonb_array_elements_text(b.referrers))
      FROM unnest($site::bigint[], $host::text[], $key::text[], $probe::boolean[], $times::int[], $bots::int[], $first::timestamptz[], $last::timestamptz[], $referrers::jsonb[])
        AS b (site, host, key, probe, times, bots, first, last, referrers) JOIN sites s ON s.id = b.site
      ON CONFLICT (site_id, host, key) DO UPDATE SET times = m.times + excluded.times, bots = m.bots + excluded.bots,
        last_seen = greatest(m.last_seen, excluded.last_seen), resolved_at = NULL,
-       referrers = (SELECT coalesce(array_agg(r), '{}') FROM (SELECT DISTINCT r FROM unnest(m.referrers || excluded.referrers) AS r LIMIT ${MOST_REFERRERS}) AS few)`,
+       referrers = (SELECT coalesce(array_agg(r), '{}') FROM (SELECT DISTINCT r FROM unnest(m.referrers || excluded.referrers) AS r LIMIT ${MOST_REFERRERS}) AS few)
+     RETURNING site_id::text AS site, (xmax = 0) AS "isNew"`,
     {
       site: each((group) => group[0]!.site),
       host: each((group) => group[0]!.host),
@@ -162,7 +163,9 @@ async function addMisses(
     },
     transaction,
   );
-  await keepWithinBound(store, [...new Set(misses.map(({ site }) => site))], transaction);
+  // Only what is new makes more of them.
+  const grown = [...new Set(written.flatMap(({ site, isNew }) => (isNew ? site : [])))];
+  if (grown.length > 0) await keepWithinBound(store, grown, transaction);
 }
 
 async function addLost(

@@ -147,6 +147,13 @@ function Clicks({ site }: { site: Site }) {
         {clicks.isError ? <p className="text-bad">{messageOf(clicks.error)}</p> : null}
         {route.isError ? <p className="text-bad">{messageOf(route.error)}</p> : null}
         {answer ? <Total answer={answer} route={route.data} /> : <p className="text-quiet">Counting…</p>}
+        {answer && answer.lost > 0 ? (
+          <p role="status" className="mt-1 text-warn">
+            {answer.lost === 1 ? "One request" : `${answer.lost.toLocaleString("en-GB")} requests`} of these
+            days, of all sites together, could not be kept: the disk did not take them, or they cannot be
+            read. Readers were led on all the same.
+          </p>
+        ) : null}
         {answer && answer.items.length === 0 ? (
           <p className="py-10 text-center text-quiet">Nothing was counted in these days.</p>
         ) : null}

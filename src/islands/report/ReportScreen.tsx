@@ -94,8 +94,8 @@ function Report({ site }: { site: Site }) {
             {notLetOut.length === 1 ? "One address is" : `${notLetOut.length} addresses are`} not let out
           </h3>
           <p className="mb-1 text-quiet">
-            They are no http, https, mailto or tel address and no path of the site. Readers get the words of
-            such a link without it, and no picture.
+            Only http, https, mailto and tel addresses and paths of the site are. Of such a link readers get
+            the words alone, of such a picture nothing.
           </p>
           <ul className="grid gap-1">
             {notLetOut.map(({ page, title, words, address }, index) => (

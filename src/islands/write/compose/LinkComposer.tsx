@@ -93,7 +93,11 @@ export function LinkComposer(props: {
       <div className="grid grid-cols-[minmax(0,1fr)] gap-2.5">
         {at.gone ? (
           <p role="alert" className="text-bad">
-            {at.picture ? "The picture" : at.words ? `“${at.words}”` : "The place"} that this was opened on is
+            {at.picture
+              ? "The picture that this was opened on is"
+              : at.words
+                ? `The words “${at.words}”, on which this was opened, are`
+                : "The place that this was opened on is"}{" "}
             not in the text any more. Nothing will be set; close this, and mark the words anew.
           </p>
         ) : null}

@@ -42,6 +42,18 @@ export function listing<T>(items: T[], total: number, query: Pick<ListQuery, "cu
   };
 }
 
+/** What a list understands that is answered whole: without a limit it is all there. */
+export const wholeListQuery = listQuery
+  .pick({ cursor: true })
+  .extend({ limit: listQuery.shape.limit.unwrap().optional() });
+
+/** The part of a whole list that was asked for. */
+export function partOf<T>(items: readonly T[], query: z.infer<typeof wholeListQuery>): Listing<T> {
+  const from = cursorOffset(query.cursor);
+  const part = items.slice(from, query.limit === undefined ? undefined : from + query.limit);
+  return listing(part, items.length, query);
+}
+
 /**
  * The ORDER BY of a `sort` parameter; without one, the first of the allowed fields, downwards. Throws a 400 for a field
  * that is none of them.

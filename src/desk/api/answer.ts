@@ -6,7 +6,9 @@ import { fieldErrors, Problem } from "../problem.ts";
 import { withOwnHost } from "../routes/route-values.ts";
 import { openSite } from "../sites.ts";
 import { openApiDocument } from "./openapi.ts";
-import { Accepted, type FileAnswer, type Method, type Operation } from "./operation.ts";
+import { partOf, wholeListQuery } from "../lists.ts";
+import type { z } from "zod";
+import { Accepted, isWholeList, type FileAnswer, type Method, type Operation } from "./operation.ts";
 import { operations } from "./operations.ts";
 import { readBytes, readJson } from "./read-body.ts";
 import { checkParameters, readQuery } from "./read-query.ts";
@@ -91,7 +93,10 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
 
   const params = found.params as Record<string, string>;
   checkParameters(params);
-  const query = readQuery(operation.query, url.searchParams);
+  const whole = isWholeList(operation);
+  const parameters = new URLSearchParams(url.searchParams);
+  const part = whole ? (readQuery(wholeListQuery, taken(parameters, ["limit", "cursor"])) as z.infer<typeof wholeListQuery>) : undefined; // prettier-ignore
+  const query = readQuery(operation.query, parameters);
   const site = params.site === undefined ? undefined : await openSite(desk, params.site);
   let input = operation.body ? await readJson(request, operation.mostBody) : undefined;
   if (site && operation.path.includes("/routes") && isObject(input)) input = withOwnHost(site, input);
@@ -101,7 +106,7 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
   const prefer = request.headers.get("prefer") ?? "";
   const current = operation.ofLedger ? await ledgerReady(desk, site!, patienceOf(prefer)) : undefined;
   const background = /(?:^|[,\s])respond-async(?:[,;\s]|$)/i.test(prefer);
-  const result = await operation.run({
+  const answered = await operation.run({
     desk,
     actor,
     site: site!,
@@ -114,6 +119,7 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
     now: Date.now(),
   });
   if (operation.status === 204) return new Response(null, { status: 204 });
+  const result = part ? { ...(answered as object), ...partOf((answered as { items: unknown[] }).items, part) } : answered; // prettier-ignore
   if (operation.media === "text/html") {
     return new Response(String(result), {
       headers: {
@@ -138,6 +144,13 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
   return Response.json(current === undefined ? result : { ...(result as object), current }, {
     status: operation.status,
   });
+}
+
+// Takes parameters out, to be read by themselves.
+function taken(parameters: URLSearchParams, names: readonly string[]): URLSearchParams {
+  const out = new URLSearchParams([...parameters].filter(([name]) => names.includes(name)));
+  for (const name of names) parameters.delete(name);
+  return out;
 }
 
 // How long the caller would rather wait than get what was (RFC 7240 section 4.3), in milliseconds.

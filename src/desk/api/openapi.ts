@@ -1,5 +1,6 @@
 import { z } from "zod";
-import type { Operation } from "./operation.ts";
+import { wholeListQuery } from "../lists.ts";
+import { isWholeList, type Operation } from "./operation.ts";
 
 const PROBLEM = {
   type: "object",
@@ -56,6 +57,7 @@ function operationObject(operation: Operation): Record<string, unknown> {
       schema: { type: "string" },
     })),
     ...queryParameters(operation.query),
+    ...queryParameters(isWholeList(operation) ? wholeListQuery : undefined),
   ];
   return {
     summary: operation.summary,

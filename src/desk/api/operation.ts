@@ -98,6 +98,12 @@ export function wholeList<T>(items: T[]): { items: T[]; nextCursor: null; total:
 export const listOf = (item: z.ZodType) =>
   z.object({ items: z.array(item), nextCursor: z.string().nullable(), total: z.int() });
 
+/** True for a list that is answered whole and cut to the part that was asked for behind it. */
+export function isWholeList({ answer, query }: Pick<Operation, "answer" | "query">): boolean {
+  const hasLimit = query instanceof z.ZodObject && "limit" in query.shape;
+  return answer instanceof z.ZodObject && "nextCursor" in answer.shape && !hasLimit;
+}
+
 /** Declares an operation; the types of query and body follow from their schemas. */
 export function operation<Q extends z.ZodType, B extends z.ZodType>(
   method: Method,

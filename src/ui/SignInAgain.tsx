@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, useSyncExternalStore, type FormEvent } from "react";
+import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { FieldRow } from "./FieldRow.tsx";
 import { isSignedOut, listenToSession, signedInAgain } from "./session.ts";
 
@@ -18,7 +18,7 @@ function Asking() {
     shown.showModal();
     return () => shown.close();
   }, []);
-  const enter = async (event: FormEvent): Promise<void> => {
+  const enter = async (event: { preventDefault(): void }): Promise<void> => {
     event.preventDefault();
     setRefusal(undefined);
     try {

@@ -107,7 +107,8 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
   };
   const close = (): void => {
     setComposing(undefined);
-    editor.commands.focus();
+    // At once: what is typed next belongs to the text, and the editor's own command waits for the next frame.
+    editor.view.focus();
   };
   useNamedLink(knots.length, choose);
   const links = useMemo(

@@ -43,7 +43,7 @@ export function movedAlong(at: LinkAt, { mapping, doc }: Pick<Transaction, "mapp
       : { ...at, from: pos, to: pos + doc.nodeAt(pos)!.nodeSize };
   }
   if (at.from === at.to) {
-    const { pos, deletedAcross } = mapping.mapResult(at.from, -1);
+    const { pos, deletedAcross } = mapping.mapResult(at.from, 1);
     return { ...at, from: pos, to: pos, gone: deletedAcross };
   }
   // What is typed at its ends lies outside of it.

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { FieldRow } from "./FieldRow.tsx";
-import { isSignedOut, listenToSession, signedInAgain } from "./session.ts";
+import { isSignedOut, listenToSession, signedInAgain, signIn } from "./session.ts";
 
 /** Asks somebody whose session has ended to sign in again, in place: what they were at waits behind it, and goes on. */
 export function SignInAgain() {
@@ -22,14 +22,9 @@ function Asking() {
     event.preventDefault();
     setRefusal(undefined);
     try {
-      const response = await fetch("/session", {
-        method: "POST",
-        headers: { "Content-Type": "application/json" },
-        body: JSON.stringify({ email, password }),
-      });
-      if (response.ok) return signedInAgain();
-      const problem = (await response.json().catch(() => ({}))) as { detail?: string };
-      setRefusal(problem.detail ?? "That did not work.");
+      const refused = await signIn({ email, password });
+      if (refused === undefined) signedInAgain();
+      else setRefusal(refused);
     } catch {
       setRefusal("The workspace cannot be reached. What you typed waits here.");
     }

@@ -14,6 +14,18 @@ export function signInAgain(): Promise<void> {
   return waiting.promise;
 }
 
+/** Signs in; answers undefined when that worked, else why it did not. Throws TypeError when the network is gone. */
+export async function signIn(input: { email: string; password: string }): Promise<string | undefined> {
+  const response = await fetch("/session", {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify(input),
+  });
+  if (response.ok) return undefined;
+  const problem = (await response.json().catch(() => ({}))) as { detail?: string };
+  return problem.detail ?? "That did not work.";
+}
+
 /** Ends the waiting: whatever was held up is sent again. */
 export function signedInAgain(): void {
   waiting?.done();

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useForm } from "react-hook-form";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { signInSchema } from "../../core/objects/person.ts";
+import { signIn } from "../../ui/session.ts";
 import { FieldRow } from "../../ui/FieldRow.tsx";
 
 /** The way in. */
@@ -12,15 +13,9 @@ export function SignIn({ to }: { to: string }) {
   const enter = form.handleSubmit(async (input) => {
     setRefusal(undefined);
     try {
-      const response = await fetch("/session", {
-        method: "POST",
-        headers: { "Content-Type": "application/json" },
-        body: JSON.stringify(input),
-      });
-      if (response.ok) return location.assign(to);
-      setRefusal(
-        ((await response.json().catch(() => ({}))) as { detail?: string }).detail ?? "That did not work.",
-      );
+      const refused = await signIn(input);
+      if (refused === undefined) location.assign(to);
+      else setRefusal(refused);
     } catch {
       setRefusal("The workspace cannot be reached. Is it running?");
     }

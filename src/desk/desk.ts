@@ -58,8 +58,36 @@ export interface AuditEntry {
   detail?: Record<string, unknown>;
 }
 
-/** Notes in the audit log who did what; within the transaction that does it, where there is one. */
-export async function audit(
+/** Notes in the audit log who did what, within the transaction that does it: neither is there without the other. */
+export function audit(
+  desk: Pick<Desk, "store">,
+  actor: Actor,
+  entry: AuditEntry,
+  transaction: Transaction,
+): Promise<void> {
+  return note(desk, actor, entry, transaction);
+}
+
+/** Notes what changes nothing in the store: something seen, tried or refused. */
+export function auditAlone(desk: Pick<Desk, "store">, actor: Actor, entry: AuditEntry): Promise<void> {
+  return note(desk, actor, entry);
+}
+
+/** Does something and notes it in one transaction; what it came to may be in the entry. */
+export function audited<T>(
+  desk: Pick<Desk, "store">,
+  actor: Actor,
+  entry: AuditEntry | ((done: T) => AuditEntry),
+  work: (transaction: Transaction) => Promise<T>,
+): Promise<T> {
+  return desk.store.transaction(async (transaction) => {
+    const done = await work(transaction);
+    await note(desk, actor, typeof entry === "function" ? entry(done) : entry, transaction);
+    return done;
+  });
+}
+
+async function note(
   desk: Pick<Desk, "store">,
   actor: Actor,
   entry: AuditEntry,

@@ -67,10 +67,10 @@ export async function uploadFile(
           { transaction },
         );
         await writeContent(desk.store, created.id, content, transaction);
+        await audit(desk, actor, { siteId: site.id, action: "file.upload", object: created.id, detail: { path } }, transaction); // prettier-ignore
         await noteChange(desk.store, transaction, { siteId: site.id, kind: "file", objectId: created.id });
         return created;
       });
-      await audit(desk, actor, { siteId: site.id, action: "file.upload", object: row.id, detail: { path } });
       return (await views(desk, site, [row]))[0]!;
     } catch (error) {
       if (violatedIndex(error) !== "files_path" || attempt > 50) throw error;
@@ -90,6 +90,7 @@ export async function changeFile(
   try {
     await desk.store.transaction(async (transaction) => {
       await row.update(change, { transaction });
+      await audit(desk, actor, { siteId: site.id, action: "file.change", object: id }, transaction);
       await noteChange(desk.store, transaction, { siteId: site.id, kind: "file", objectId: id });
     });
   } catch (error) {
@@ -97,27 +98,24 @@ export async function changeFile(
       throw invalid([{ path: "path", message: `Another file has the path ${change.path}.` }]);
     throw error;
   }
-  await audit(desk, actor, { siteId: site.id, action: "file.change", object: id });
   return (await views(desk, site, [row]))[0]!;
 }
 
 /** Takes a file away from readers; `restoreFile` brings it back. */
 export async function deleteFile(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<void> {
-  await setDeleted(desk, await fileRow(desk, site, id), new Date());
-  await audit(desk, actor, { siteId: site.id, action: "file.delete", object: id });
+  await setDeleted(desk, actor, await fileRow(desk, site, id), new Date());
 }
 
 export async function restoreFile(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<SiteFile> {
   const row = await desk.store.files.findOne({ where: { id, siteId: site.id } });
   if (!row) throw notFound("This file");
   try {
-    await setDeleted(desk, row, null);
+    await setDeleted(desk, actor, row, null);
   } catch (error) {
     if (violatedIndex(error) === "files_path")
       throw invalid([{ path: "path", message: `Another file has taken the path ${row.path} meanwhile.` }]);
     throw error;
   }
-  await audit(desk, actor, { siteId: site.id, action: "file.restore", object: id });
   return (await views(desk, site, [row]))[0]!;
 }
 
@@ -191,9 +189,16 @@ async function fileRow(desk: Desk, site: OpenSite, id: string): Promise<Row<File
   return row;
 }
 
-async function setDeleted(desk: Desk, row: Row<FileRow>, deletedAt: Date | null): Promise<void> {
+async function setDeleted(
+  desk: Desk,
+  actor: Actor,
+  row: Row<FileRow>,
+  deletedAt: Date | null,
+): Promise<void> {
   await desk.store.transaction(async (transaction) => {
     await row.update({ deletedAt }, { transaction, silent: true });
+    const action = deletedAt === null ? "file.restore" : "file.delete";
+    await audit(desk, actor, { siteId: row.siteId, action, object: row.id }, transaction);
     await noteChange(desk.store, transaction, { siteId: row.siteId, kind: "file", objectId: row.id });
   });
 }

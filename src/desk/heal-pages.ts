@@ -37,6 +37,8 @@ export async function healPages(desk: Desk): Promise<number> {
       await row.update({ ...change, admitted: true }, { transaction, silent: dropped.length === 0 });
       if (dropped.length === 0) continue;
       healed.push({ row, dropped });
+      const { id, siteId, path } = row;
+      await audit(desk, HOUSE, { siteId, action: "page.heal", object: id, detail: { path, dropped } }, transaction); // prettier-ignore
       await noteChange(desk.store, transaction, changeOf(row));
     }
     return rows.length;
@@ -47,7 +49,6 @@ export async function healPages(desk: Desk): Promise<number> {
       `The page ${path} held what may not be stored; it was taken out: ${dropped.join("; ")}.`,
       undefined,
     );
-    await audit(desk, HOUSE, { siteId, action: "page.heal", object: id, detail: { path, dropped } });
     if (row.deletedAt === null) await keepSaved(desk, await openSite(desk, siteId), id);
   }
   return looked;

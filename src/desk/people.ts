@@ -2,7 +2,7 @@ import { timingSafeEqual } from "node:crypto";
 import type { z } from "zod";
 import type { Role, Token, signInSchema, tokenInputSchema } from "../core/objects/person.ts";
 import type { TokenRow } from "../store/models.ts";
-import { audit, type Actor, type Desk } from "./desk.ts";
+import { auditAlone, audited, type Actor, type Desk } from "./desk.ts";
 import { forgiveAttempts, noteOwnPlace } from "../store/attempts.ts";
 import { invalid, notFound, Problem } from "./problem.ts";
 import { hashPassword, newSecret, tokenHash, verifyPassword } from "./secrets.ts";
@@ -39,28 +39,33 @@ export async function signIn(
   const expected = person?.passwordHash ?? (await nobody);
   const right = await inTurn(() => verifyPassword(input.password, expected));
   if (!person || !right) {
-    await audit(desk, NOBODY, { action: "sign-in.failed", object: input.email, detail: { place } });
+    await auditAlone(desk, NOBODY, { action: "sign-in.failed", object: input.email, detail: { place } });
     throw new Problem(401, "Not signed in", WRONG, { errors: [{ path: "password", message: WRONG }] });
   }
   await forgiveAttempts(desk.store, counted);
   await noteOwnPlace(desk.store, person.id, place);
   const token = newSecret();
   const expires = new Date(Date.now() + SESSION_DAYS * 86_400_000);
-  await desk.store.sessions.create({
+  const session = {
     tokenHash: tokenHash(token),
     personId: person.id,
     createdAt: new Date(),
     expiresAt: expires,
-  });
-  await audit(desk, { name: person.name, role: person.role }, { action: "sign-in", object: person.email, detail: { place } }); // prettier-ignore
+  };
+  const entry = { action: "sign-in", object: person.email, detail: { place } };
+  await audited(desk, { name: person.name, role: person.role }, entry, (transaction) =>
+    desk.store.sessions.create(session, { transaction }),
+  );
   return { token, expires };
 }
 
 /** Ends a session. */
 export async function signOut(desk: Desk, token: string): Promise<void> {
   const person = await personOfSession(desk, token);
-  await desk.store.sessions.destroy({ where: { tokenHash: tokenHash(token) } });
-  if (person) await audit(desk, person, { action: "sign-out", object: person.name });
+  if (!person) return;
+  await audited(desk, person, { action: "sign-out", object: person.name }, (transaction) =>
+    desk.store.sessions.destroy({ where: { tokenHash: tokenHash(token) }, transaction }),
+  );
 }
 
 /** The person behind a session token; undefined when it has ended. */
@@ -88,7 +93,7 @@ export async function actorOfToken(
   if (row) return row;
   const place = placeOf(from);
   await countWrongToken(desk, place);
-  await audit(desk, NOBODY, { action: "token.wrong", object: place });
+  await auditAlone(desk, NOBODY, { action: "token.wrong", object: place });
   return undefined;
 }
 
@@ -107,25 +112,24 @@ export async function createToken(
   if (input.expiresAt && Date.parse(input.expiresAt) <= Date.now())
     throw invalid([{ path: "expiresAt", message: "That time is over; the token would never work." }]);
   const token = `mr_${newSecret()}`;
-  const row = await desk.store.tokens.create({
-    name: input.name,
-    role: input.role,
-    tokenHash: tokenHash(token),
-    expiresAt: input.expiresAt ? new Date(input.expiresAt) : null,
-  });
-  await audit(desk, actor, {
-    action: "token.create",
-    object: row.id,
-    detail: { name: input.name, role: input.role },
-  });
+  const { name, role } = input;
+  const expiresAt = input.expiresAt ? new Date(input.expiresAt) : null;
+  const row = await audited(
+    desk,
+    actor,
+    ({ id }: TokenRow) => ({ action: "token.create", object: id, detail: { name, role } }),
+    (transaction) =>
+      desk.store.tokens.create({ name, role, tokenHash: tokenHash(token), expiresAt }, { transaction }),
+  );
   return { ...tokenView(row), token };
 }
 
 /** Ends an API token at once. */
 export async function deleteToken(desk: Desk, actor: Actor, id: string): Promise<void> {
-  const ended = /^\d{1,18}$/.test(id) ? await desk.store.tokens.destroy({ where: { id } }) : 0;
-  if (ended === 0) throw notFound("This token");
-  await audit(desk, actor, { action: "token.delete", object: id });
+  await audited(desk, actor, { action: "token.delete", object: id }, async (transaction) => {
+    const ended = /^\d{1,18}$/.test(id) ? await desk.store.tokens.destroy({ where: { id }, transaction }) : 0;
+    if (ended === 0) throw notFound("This token");
+  });
 }
 
 function tokenView(row: TokenRow): Token {

@@ -6,8 +6,23 @@ export interface FieldError {
   message: string;
 }
 
+/** A refusal as plain values. */
+export interface ProblemParts {
+  status: number;
+  title: string;
+  detail: string;
+  errors: FieldError[];
+  more: Record<string, unknown>;
+  headers: Record<string, string>;
+}
+
 /** A refusal that the caller can mend or must know of; becomes `application/problem+json` (RFC 9457). */
 export class Problem extends Error {
+  /** A refusal that came from another thread as its parts. */
+  static of({ status, title, detail, ...options }: ProblemParts): Problem {
+    return new Problem(status, title, detail, options);
+  }
+
   readonly status: number;
   readonly title: string;
   readonly errors: FieldError[];
@@ -27,6 +42,12 @@ export class Problem extends Error {
     this.errors = options.errors ?? [];
     this.more = options.more ?? {};
     this.headers = options.headers ?? {};
+  }
+
+  /** What crosses from one thread to another. */
+  parts(): ProblemParts {
+    const { status, title, message: detail, errors, more, headers } = this;
+    return { status, title, detail, errors, more, headers };
   }
 
   /** The problem document. */

@@ -1,6 +1,6 @@
 import type { AsideInput, Page, Revision, RevisionFull, VisitAnswer } from "../core/objects/page.ts";
 import { bodyToHtml } from "../core/body/to-html.ts";
-import { audit, type Actor, type Desk } from "./desk.ts";
+import { audited, type Actor, type Desk } from "./desk.ts";
 import { pageRow, savePage, takenBody } from "./pages.ts";
 import { notFound } from "./problem.ts";
 import type { OpenSite } from "./sites.ts";
@@ -76,11 +76,13 @@ export async function setAside(
     html: bodyToHtml(body),
     body,
   };
-  await desk.store.rows(
-    "INSERT INTO revisions (page_id, version, snapshot, created_by, kind) VALUES ($id::bigint, $version, $snapshot::jsonb, $by, 'aside')",
-    { id, version: row.version, snapshot: JSON.stringify(snapshot), by: actor.name },
+  await audited(desk, actor, { siteId: site.id, action: "page.aside", object: id }, (transaction) =>
+    desk.store.rows(
+      "INSERT INTO revisions (page_id, version, snapshot, created_by, kind) VALUES ($id::bigint, $version, $snapshot::jsonb, $by, 'aside')",
+      { id, version: row.version, snapshot: JSON.stringify(snapshot), by: actor.name },
+      transaction,
+    ),
   );
-  await audit(desk, actor, { siteId: site.id, action: "page.aside", object: id });
 }
 
 const AWAY_SECONDS = 20;

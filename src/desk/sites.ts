@@ -143,10 +143,10 @@ export async function createSite(desk: Desk, actor: Actor, input: SiteInput): Pr
         input.hosts.map((host) => ({ ...host, siteId: row.id })),
         { transaction },
       );
+      await audit(desk, actor, { siteId: row.id, action: "site.create", object: input.key }, transaction);
       await noteChange(store, transaction, { siteId: row.id, kind: "site" });
       return row.id;
     });
-    await audit(desk, actor, { siteId: id, action: "site.create", object: input.key });
     return siteView(desk, await openSite(desk, id));
   } catch (error) {
     const index = violatedIndex(error);

@@ -74,19 +74,20 @@ export async function updateProgram(
   return saved.length > 0;
 }
 
-/** Takes a program away, or brings it back; answers whether there was one. */
+/** Takes a program away, or brings it back; answers the name of the one there was. */
 export async function setProgramDeleted(
   store: Store,
   transaction: Transaction,
   program: { siteId: string; id: string; deleted: boolean },
-): Promise<boolean> {
-  const changed = await store.rows(
+): Promise<string | undefined> {
+  const [changed] = await store.rows<{ name: string }>(
     `WITH changed AS (UPDATE programs SET deleted_at = CASE WHEN $deleted THEN now() END
-       WHERE id = $id::bigint AND site_id = $siteId::bigint AND (deleted_at IS NULL) = $deleted RETURNING id) SELECT id FROM changed`,
+       WHERE id = $id::bigint AND site_id = $siteId::bigint AND (deleted_at IS NULL) = $deleted RETURNING terms->>'name' AS name)
+     SELECT name FROM changed`,
     program,
     transaction,
   );
-  return changed.length > 0;
+  return changed?.name;
 }
 
 /** The sealed credentials of a program; null when none are stored. */
@@ -99,8 +100,17 @@ export async function sealedCredentials(store: Store, id: string): Promise<strin
 }
 
 /** Stores sealed credentials, or forgets them. */
-export async function keepSealed(store: Store, id: string, sealed: string | null): Promise<void> {
-  await store.rows("UPDATE programs SET credentials = $sealed WHERE id = $id::bigint", { id, sealed });
+export async function keepSealed(
+  store: Store,
+  id: string,
+  sealed: string | null,
+  transaction?: Transaction,
+): Promise<void> {
+  await store.rows(
+    "UPDATE programs SET credentials = $sealed WHERE id = $id::bigint",
+    { id, sealed },
+    transaction,
+  );
 }
 
 /** All sealed credentials of a site. */

@@ -64,7 +64,7 @@ export function Notices() {
                   dismiss(notice.id);
                 }}
               >
-                <Undo2 size={15} aria-hidden /> Undo
+                <Undo2 size={15} aria-hidden /> {notice.undoWord ?? "Undo"}
               </button>
             ) : null}
             <button

@@ -1,34 +1,32 @@
 import { useCallback, useEffect, useState } from "react";
+import type { FieldValues, Path, PathValue, UseFormReturn } from "react-hook-form";
+import { dropKept, hasShapeOf, readKept, writeKept } from "./kept-typing.ts";
 import { tell } from "./notices.ts";
 
 /**
  * State of a form that outlives its tab: what is typed is in this browser's own store at once, until it is saved or
- * given up, and is brought back on what it was typed on (`base`, such as the version). `forget` is for when it is saved.
+ * given up. It is brought back on what it was typed on (`base`, such as the version); where somebody has saved since, it
+ * is offered. `forget` is for when it is saved.
  */
 export function useKeptState<T>(
   key: string,
   base: string,
   initial: () => T,
 ): [T, (next: T | ((before: T) => T)) => void, () => void] {
-  const storageKey = `maprope:typed:${key}`;
-  const [state, setState] = useState<{ value: T; isTyped: boolean }>(() => {
-    const kept = readKept<T>(storageKey, base);
-    return kept === undefined ? { value: initial(), isTyped: false } : { value: kept, isTyped: true };
-  });
-  const [broughtBack] = useState(state.isTyped);
+  const [kept] = useState(() => keptFor<T>(key, base, initial()));
+  const [state, setState] = useState<{ value: T; isTyped: boolean }>(() =>
+    kept?.isSameBase ? { value: kept.value, isTyped: true } : { value: initial(), isTyped: false },
+  );
   useEffect(() => {
-    if (!broughtBack) return;
-    tell("Brought back what was typed here and not saved.", {
-      undo: () => {
-        dropKept(storageKey);
-        setState({ value: initial(), isTyped: false });
-      },
-    });
+    if (!kept) return;
+    tellKept(key, kept.isSameBase, (isWanted) =>
+      setState(isWanted ? { value: kept.value, isTyped: true } : { value: initial(), isTyped: false }),
+    );
     // Told once, when the form opens.
-  }, [broughtBack, storageKey]);
+  }, [key, kept]);
   useEffect(() => {
-    if (state.isTyped) writeKept(storageKey, base, state.value);
-  }, [state, storageKey, base]);
+    if (state.isTyped) writeKept(key, base, state.value);
+  }, [state, key, base]);
   const set = useCallback((next: T | ((before: T) => T)): void => {
     setState((before) => ({
       value: typeof next === "function" ? (next as (before: T) => T)(before.value) : next,
@@ -36,33 +34,57 @@ export function useKeptState<T>(
     }));
   }, []);
   const forget = useCallback((): void => {
-    dropKept(storageKey);
+    dropKept(key);
     setState((before) => ({ ...before, isTyped: false }));
-  }, [storageKey]);
+  }, [key]);
   return [state.value, set, forget];
 }
 
-function readKept<T>(key: string, base: string): T | undefined {
-  try {
-    const kept = JSON.parse(localStorage.getItem(key) ?? "null") as { base: string; value: T } | null;
-    return kept?.base === base ? kept.value : undefined;
-  } catch {
-    return undefined; // private windows of some browsers have no storage
-  }
+/** The same for a form whose fields keep themselves. Answers what forgets it. */
+export function useKeptForm<T extends FieldValues>(
+  form: UseFormReturn<T>,
+  key: string,
+  base: string,
+): () => void {
+  const { isDirty } = form.formState;
+  useEffect(() => {
+    const fresh = form.getValues();
+    const kept = keptFor<T>(key, base, fresh);
+    const show = (values: T): void => {
+      for (const name of Object.keys(fresh) as Path<T>[])
+        if (JSON.stringify(values[name]) !== JSON.stringify(form.getValues(name)))
+          form.setValue(name, values[name] as PathValue<T, Path<T>>, { shouldDirty: true });
+    };
+    if (!kept) return;
+    if (kept.isSameBase) show(kept.value);
+    tellKept(key, kept.isSameBase, (isWanted) => show(isWanted ? kept.value : fresh));
+  }, [form, key, base]);
+  useEffect(() => {
+    if (!isDirty) return;
+    writeKept(key, base, form.getValues());
+    const { unsubscribe } = form.watch((values) => writeKept(key, base, values));
+    return unsubscribe;
+  }, [form, key, base, isDirty]);
+  return useCallback(() => dropKept(key), [key]);
 }
 
-function writeKept(key: string, base: string, value: unknown): void {
-  try {
-    localStorage.setItem(key, JSON.stringify({ base, value }));
-  } catch {
-    // The form still holds it, for as long as it is open.
-  }
+function keptFor<T>(key: string, base: string, form: T): { value: T; isSameBase: boolean } | undefined {
+  const kept = readKept(key);
+  if (!kept || !hasShapeOf(kept.value, form)) return undefined;
+  return { value: kept.value as T, isSameBase: kept.base === base };
 }
 
-function dropKept(key: string): void {
-  try {
-    localStorage.removeItem(key);
-  } catch {
-    // What could not be kept need not be dropped.
-  }
+function tellKept(key: string, isShown: boolean, show: (isWanted: boolean) => void): void {
+  if (isShown)
+    tell("Brought back what was typed here and not saved.", {
+      undo: () => {
+        show(false);
+        dropKept(key);
+      },
+    });
+  else
+    tell("This was changed since you typed here; what you typed is kept.", {
+      undo: () => show(true),
+      undoWord: "Show mine",
+    });
 }

@@ -4,6 +4,8 @@ export interface Notice {
   text: string;
   tone: "done" | "failed";
   undo?: () => void;
+  /** What its undo is called where it is not that. */
+  undoWord?: string;
 }
 
 type Listener = (notices: readonly Notice[]) => void;
@@ -17,8 +19,17 @@ let next = 1;
 const listeners = new Set<Listener>();
 
 /** Tells the person something, in the corner of whatever screen they are on. */
-export function tell(text: string, options: { tone?: Notice["tone"]; undo?: () => void } = {}): void {
-  const notice: Notice = { id: next++, text, tone: options.tone ?? "done", undo: options.undo };
+export function tell(
+  text: string,
+  options: { tone?: Notice["tone"]; undo?: () => void; undoWord?: string } = {},
+): void {
+  const notice: Notice = {
+    id: next++,
+    text,
+    tone: options.tone ?? "done",
+    undo: options.undo,
+    undoWord: options.undoWord,
+  };
   const all = [...notices, notice];
   // Where there are too many, the oldest one goes that carries no undo.
   const spare = all.length > MOST ? (all.find((one) => !one.undo && one !== notice) ?? all[0]) : undefined;

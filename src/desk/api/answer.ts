@@ -1,6 +1,6 @@
 import findMyWay from "find-my-way";
 import { mayAct, type Actor, type Desk } from "../desk.ts";
-import { ledgerReady, MOST_PATIENCE_MS, USUAL_PATIENCE_MS } from "../ledger/ready.ts";
+import { ledgerReady } from "../ledger/ready.ts";
 import { isTooLate } from "../../store/store.ts";
 import { fieldErrors, Problem } from "../problem.ts";
 import { withOwnHost } from "../routes/route-values.ts";
@@ -11,7 +11,8 @@ import type { z } from "zod";
 import { Accepted, isWholeList, type FileAnswer, type Method, type Operation } from "./operation.ts";
 import { operations } from "./operations.ts";
 import { readBytes, readJson } from "./read-body.ts";
-import { checkParameters, readQuery } from "./read-query.ts";
+import { readHeaders } from "./read-headers.ts";
+import { readParameters, readQuery } from "./read-query.ts";
 
 const router = findMyWay({ ignoreTrailingSlash: true, maxParamLength: 200 });
 for (const one of operations) router.on(one.method, one.path, () => undefined, one);
@@ -91,8 +92,8 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
   if (!mayAct(actor, operation.role))
     throw new Problem(403, "Not allowed", `This needs the role ${operation.role}; yours is ${actor.role}.`);
 
-  const params = found.params as Record<string, string>;
-  checkParameters(params);
+  const params = readParameters(operation.params, found.params);
+  const { prefer, "content-type": contentType } = readHeaders(request.headers);
   const whole = isWholeList(operation);
   const parameters = new URLSearchParams(url.searchParams);
   const part = whole ? (readQuery(wholeListQuery, taken(parameters, ["limit", "cursor"])) as z.infer<typeof wholeListQuery>) : undefined; // prettier-ignore
@@ -103,9 +104,7 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
   const body = operation.body ? checked(operation.body, input) : undefined;
 
   const bytes = operation.takesBytes ? await readBytes(request, operation.takesBytes) : new Uint8Array();
-  const prefer = request.headers.get("prefer") ?? "";
-  const current = operation.ofLedger ? await ledgerReady(desk, site!, patienceOf(prefer)) : undefined;
-  const background = /(?:^|[,\s])respond-async(?:[,;\s]|$)/i.test(prefer);
+  const current = operation.ofLedger ? await ledgerReady(desk, site!, prefer.patienceMs) : undefined;
   const answered = await operation.run({
     desk,
     actor,
@@ -114,8 +113,8 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
     query,
     body,
     bytes,
-    contentType: request.headers.get("content-type") ?? "",
-    background,
+    contentType,
+    background: prefer.background,
     now: Date.now(),
   });
   if (operation.status === 204) return new Response(null, { status: 204 });
@@ -151,12 +150,6 @@ function taken(parameters: URLSearchParams, names: readonly string[]): URLSearch
   const out = new URLSearchParams([...parameters].filter(([name]) => names.includes(name)));
   for (const name of names) parameters.delete(name);
   return out;
-}
-
-// How long the caller would rather wait than get what was (RFC 7240 section 4.3), in milliseconds.
-function patienceOf(prefer: string): number {
-  const seconds = /(?:^|[,;\s])wait=(\d{1,4})(?:[,;\s]|$)/i.exec(prefer)?.[1];
-  return seconds === undefined ? USUAL_PATIENCE_MS : Math.min(Number(seconds) * 1_000, MOST_PATIENCE_MS);
 }
 
 function unknownCall(path: string, method: string): Problem {

@@ -50,14 +50,9 @@ export function openApiDocument(operations: readonly Operation[]): Record<string
 
 function operationObject(operation: Operation): Record<string, unknown> {
   const parameters = [
-    ...[...operation.path.matchAll(/:(\w+)/g)].map(([, name]) => ({
-      name,
-      in: "path",
-      required: true,
-      schema: { type: "string" },
-    })),
-    ...queryParameters(operation.query),
-    ...queryParameters(isWholeList(operation) ? wholeListQuery : undefined),
+    ...parametersIn("path", operation.params),
+    ...parametersIn("query", operation.query),
+    ...parametersIn("query", isWholeList(operation) ? wholeListQuery : undefined),
   ];
   return {
     summary: operation.summary,
@@ -105,12 +100,15 @@ function answerObject(operation: Operation): Record<string, unknown> {
   };
 }
 
-function queryParameters(query: z.ZodType | undefined): Record<string, unknown>[] {
-  if (!query) return [];
-  const schema = jsonSchema(query, "input") as { properties?: Record<string, unknown>; required?: string[] };
+function parametersIn(where: "path" | "query", parameters: z.ZodType | undefined): Record<string, unknown>[] {
+  if (!parameters) return [];
+  const schema = jsonSchema(parameters, "input") as {
+    properties?: Record<string, unknown>;
+    required?: string[];
+  };
   return Object.entries(schema.properties ?? {}).map(([name, property]) => ({
     name,
-    in: "query",
+    in: where,
     required: schema.required?.includes(name) ?? false,
     schema: property,
   }));

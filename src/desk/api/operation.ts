@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { id } from "../../core/objects/fields.ts";
 import { MAX_HTML } from "../../core/objects/page.ts";
 import type { Role } from "../../core/objects/person.ts";
 import type { Actor, Desk } from "../desk.ts";
@@ -32,6 +33,8 @@ export interface Operation {
   path: string;
   summary: string;
   role: Role;
+  /** The parameters of its path; one that holds something else names nothing. */
+  params: z.ZodObject<Record<string, z.ZodType<string>>>;
   query?: z.ZodType;
   body?: z.ZodType;
   /** Shape of a JSON answer; absent when the answer is HTML or empty. */
@@ -104,6 +107,28 @@ export function isWholeList({ answer, query }: Pick<Operation, "answer" | "query
   return answer instanceof z.ZodObject && "nextCursor" in answer.shape && !hasLimit;
 }
 
+const PARAMETERS: Readonly<Record<string, z.ZodType<string>>> = {
+  site: z.string().regex(/^[a-z\d][a-z\d-]{0,59}$/),
+  id,
+  revision: id,
+  version: z.string().regex(/^\d{1,9}$/),
+  job: z.uuid(),
+};
+
+// A call whose path has a parameter that nobody has said the meaning of cannot be declared.
+function parametersOf(path: string): Operation["params"] {
+  const names = [...path.matchAll(/:(\w+)/g)].map(([, name]) => name!);
+  return z.object(
+    Object.fromEntries(
+      names.map((name) => {
+        const schema = PARAMETERS[name];
+        if (!schema) throw new Error(`${path}: what is :${name}?`);
+        return [name, schema];
+      }),
+    ),
+  );
+}
+
 /** Declares an operation; the types of query and body follow from their schemas. */
 export function operation<Q extends z.ZodType, B extends z.ZodType>(
   method: Method,
@@ -117,6 +142,7 @@ export function operation<Q extends z.ZodType, B extends z.ZodType>(
     ...definition,
     method,
     path,
+    params: parametersOf(path),
     run: definition.run as Operation["run"],
   };
 }

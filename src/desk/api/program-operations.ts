@@ -33,7 +33,7 @@ import {
 import { exportEarnings, readEarnings } from "../earnings/earnings.ts";
 import { listUnmatched } from "../earnings/unmatched.ts";
 import { fetchReport } from "../earnings/fetch-report.ts";
-import { lookAtReport, MOST_REPORT, type ReportFile } from "../earnings/import-report.ts";
+import { MOST_REPORT, type ReportFile } from "../earnings/import-report.ts";
 import { UNWATCHED } from "../jobs.ts";
 import { fieldErrors, invalid } from "../problem.ts";
 import { buildProgramLink } from "../programs/build-link.ts";
@@ -260,7 +260,8 @@ export const programOperations: readonly Operation[] = [
     query: reportImportQuerySchema.pick({ network: true, name: true }),
     takesBytes: MOST_REPORT,
     answer: reportLookSchema,
-    run: ({ desk, site, query, bytes }) => lookAtReport(desk, site, query.network, bytes),
+    run: ({ desk, site, query, bytes }) =>
+      desk.thread.run({ do: "look", siteId: site.id, network: query.network, bytes }, UNWATCHED),
   }),
   operation("POST", `${EARNINGS}/import`, {
     summary: "Import a network's report (text/csv); with “Prefer: respond-async” as a job",

@@ -1,26 +1,17 @@
 import { z } from "zod";
-import { id } from "../../core/objects/fields.ts";
 import { fieldErrors, notFound, Problem } from "../problem.ts";
 
-const number = z.string().regex(/^\d{1,9}$/);
-/** What each parameter of a path is; a path that holds something else names nothing. */
-const PARAMETERS: Readonly<Record<string, z.ZodType>> = {
-  site: z.string().regex(/^[a-z\d][a-z\d-]{0,59}$/),
-  id,
-  revision: id,
-  version: number,
-  job: z.uuid(),
-};
-
-/** Checks the parameters of a path; throws a 404 that names what does not exist. */
-export function checkParameters(params: Readonly<Record<string, string | undefined>>): void {
-  for (const [name, value] of Object.entries(params)) {
-    const schema = PARAMETERS[name];
-    if (schema?.safeParse(value).success !== true)
-      throw notFound(
-        name === "site" ? `The site “${value}”` : `What the address names as ${name} (“${value}”)`,
-      );
-  }
+/** Reads the parameters of a path by their schema; throws a 404 that names what does not exist. */
+export function readParameters(
+  schema: z.ZodObject<Record<string, z.ZodType<string>>>,
+  given: Readonly<Record<string, string | undefined>>,
+): Record<string, string> {
+  const read = schema.safeParse(given);
+  if (read.success) return read.data;
+  const name = String(read.error.issues[0]!.path[0]);
+  throw notFound(
+    name === "site" ? `The site “${given[name]}”` : `What the address names as ${name} (“${given[name]}”)`,
+  );
 }
 
 /** Reads a query by its schema; throws a 400 that names each parameter that is not as documented, unknown ones too. */

@@ -27,7 +27,7 @@ import { jobSchema, UNWATCHED } from "../jobs.ts";
 import { notFound, Problem } from "../problem.ts";
 import { bulkAnswerSchema, bulkSchema, changeMany, undoMany } from "../routes/bulk.ts";
 import { exportQuery, exportRoutes } from "../routes/export-routes.ts";
-import { importAnswerSchema, importQuery, importRoutes, MOST_IMPORTED } from "../routes/import-routes.ts";
+import { importAnswerSchema, importQuery, MOST_IMPORTED } from "../routes/import-routes.ts";
 import { lintAnswerSchema, lintTable } from "../routes/lint-table.ts";
 import { listRoutes, routeFacets, routeFacetsSchema, routesQuery } from "../routes/list-routes.ts";
 import * as misses from "../routes/misses.ts";
@@ -43,6 +43,7 @@ import * as routes from "../routes/routes.ts";
 import { shortenAnswerSchema, shortenMany, shortenSchema } from "../routes/shorten-many.ts";
 import { traceAddresses, traceAnswerSchema, traceQuestionSchema } from "../routes/trace-routes.ts";
 import { triedSchema, tryRoute, tryRouteSchema } from "../routes/try-route.ts";
+import type { DeskTask } from "../thread/tasks.ts";
 import { Accepted, listOf, operation, SITE, type Operation } from "./operation.ts";
 
 const ROUTES = `${SITE}/routes`;
@@ -173,12 +174,10 @@ const many: readonly Operation[] = [
       if (json === undefined) {
         throw new Problem(415, "Unsupported media type", "Routes come as text/csv or application/json.");
       }
-      const file = { bytes, json };
-      if (!background) return importRoutes(desk, actor, site, file, query, UNWATCHED);
+      const task: DeskTask = { do: "routes", siteId: site.id, actor, file: { bytes, json }, query };
+      if (!background) return desk.thread.run(task, UNWATCHED);
       return new Accepted(
-        desk.jobs.start(actor.name, "routes.import", (progress) =>
-          importRoutes(desk, actor, site, file, query, progress),
-        ),
+        desk.jobs.start(actor.name, "routes.import", (progress) => desk.thread.run(task, progress)),
       );
     },
   }),

@@ -1,7 +1,6 @@
 import { z } from "zod";
-import { catalogueEntrySchema, readCatalogue, type CatalogueEntry } from "../../core/programs/catalogue.ts";
+import { catalogueEntrySchema, type CatalogueEntry } from "../../core/programs/catalogue.ts";
 import { programRows } from "../../store/programs.ts";
-import { decodedText } from "../decoded-text.ts";
 import type { Desk } from "../desk.ts";
 import { Problem } from "../problem.ts";
 import type { OpenSite } from "../sites.ts";
@@ -22,7 +21,6 @@ export type CatalogueAnswer = z.infer<typeof catalogueAnswerSchema>;
 
 /** The largest catalogue that is taken, in bytes. */
 export const MOST_CATALOGUE = 50_000_000;
-const MOST_SHOWN = 500;
 
 /** Asks a network for its catalogue and searches in it. */
 export async function searchCatalogue(
@@ -44,13 +42,8 @@ export async function searchCatalogue(
       "The catalogue cannot be read",
       `${network}’s catalogue ${read.reason}. Nothing was changed.`,
     );
-  return answerOf(
-    desk,
-    site,
-    textOf(read.bytes),
-    /json/i.test(read.type) || /\.json\b/.test(known.catalogue),
-    q,
-  );
+  const isJson = /json/i.test(read.type) || /\.json\b/.test(known.catalogue);
+  return answerOf(desk, site, read.bytes, isJson, q);
 }
 
 /** Searches in a catalogue that somebody has as a file. */
@@ -60,28 +53,18 @@ export function searchFile(
   bytes: Uint8Array,
   q: string | undefined,
 ): Promise<CatalogueAnswer> {
-  const text = textOf(bytes);
-  return answerOf(desk, site, text, /^\s*[[{]/.test(text), q);
-}
-
-function textOf(bytes: Uint8Array): string {
-  return decodedText(bytes, []);
+  return answerOf(desk, site, bytes, undefined, q);
 }
 
 async function answerOf(
   desk: Desk,
   site: OpenSite,
-  text: string,
-  isJson: boolean,
+  bytes: Uint8Array,
+  isJson: boolean | undefined,
   q: string | undefined,
 ): Promise<CatalogueAnswer> {
-  const read = readCatalogue(text, isJson);
-  if (!read.ok) throw new Problem(422, "The catalogue cannot be read", read.reason);
   const words = q?.trim().toLowerCase().split(/\s+/).filter(Boolean) ?? [];
-  const found = read.entries.filter((entry) => {
-    const hay = [entry.name, entry.about, entry.category, ...entry.domains].join("\n").toLowerCase();
-    return words.every((word) => hay.includes(word));
-  });
+  const found = await desk.texts.read({ do: "catalogue", bytes, isJson, words });
   const programs = await programRows(desk.store, site.id);
   const knownAs = (entry: CatalogueEntry): CatalogueAnswer["items"][number]["known"] => {
     const there = programs.find(
@@ -92,8 +75,8 @@ async function answerOf(
     return there ? { id: there.id, name: there.terms.name, state: there.terms.state } : null;
   };
   return {
-    items: found.slice(0, MOST_SHOWN).map((entry) => ({ ...entry, known: knownAs(entry) })),
-    total: found.length,
-    refused: read.refused.slice(0, 100),
+    items: found.entries.map((entry) => ({ ...entry, known: knownAs(entry) })),
+    total: found.total,
+    refused: found.refused,
   };
 }

@@ -9,7 +9,7 @@ import type {
 } from "../../core/objects/creative.ts";
 import { filledCreative } from "../../core/programs/creative-html.ts";
 import { readSnippet, type ReadSnippet } from "../../core/programs/snippet.ts";
-import { audit, type Actor, type Desk } from "../desk.ts";
+import { audit, audited, type Actor, type Desk } from "../desk.ts";
 import { UNWATCHED } from "../jobs.ts";
 import { changeLinks } from "../ledger/bulk/change-links.ts";
 import { invalid, notFound, Problem, stale } from "../problem.ts";
@@ -131,12 +131,15 @@ export async function keepCreative(
   const program = await openProgram(desk, site, programId);
   const read = readSnippet(html);
   if (!read.ok) throw invalid([{ path: "html", message: read.reason }]);
-  const [row] = await desk.store.rows<CreativeRow>(
-    `WITH made AS (INSERT INTO creatives (site_id, program_id, name, html, read) VALUES ($site::bigint, $program::bigint, $name, $html, $read::jsonb) RETURNING *)
+  const entry = { siteId: site.id, action: "creative.keep", object: name };
+  const [row] = await audited(desk, actor, entry, (transaction) =>
+    desk.store.rows<CreativeRow>(
+      `WITH made AS (INSERT INTO creatives (site_id, program_id, name, html, read) VALUES ($site::bigint, $program::bigint, $name, $html, $read::jsonb) RETURNING *)
      SELECT ${COLUMNS} FROM made`,
-    { site: site.id, program: program.id, name, html, read: JSON.stringify(read.snippet) },
+      { site: site.id, program: program.id, name, html, read: JSON.stringify(read.snippet) },
+      transaction,
+    ),
   );
-  await audit(desk, actor, { siteId: site.id, action: "creative.keep", object: name });
   return viewOf(row!, program);
 }
 
@@ -148,16 +151,16 @@ export async function setCreativeDeleted(
   id: string,
   deleted: boolean,
 ): Promise<void> {
-  const [row] = await desk.store.rows<{ name: string }>(
-    `WITH changed AS (UPDATE creatives SET deleted_at = CASE WHEN $deleted THEN now() END
+  await desk.store.transaction(async (transaction) => {
+    const [row] = await desk.store.rows<{ name: string }>(
+      `WITH changed AS (UPDATE creatives SET deleted_at = CASE WHEN $deleted THEN now() END
        WHERE id = $id::bigint AND site_id = $site::bigint AND (deleted_at IS NULL) = $deleted RETURNING name) SELECT name FROM changed`,
-    { id: /^\d{1,18}$/.test(id) ? id : "0", site: site.id, deleted },
-  );
-  if (!row) throw notFound("This creative");
-  await audit(desk, actor, {
-    siteId: site.id,
-    action: deleted ? "creative.drop" : "creative.restore",
-    object: row.name,
+      { id: /^\d{1,18}$/.test(id) ? id : "0", site: site.id, deleted },
+      transaction,
+    );
+    if (!row) throw notFound("This creative");
+    const action = deleted ? "creative.drop" : "creative.restore";
+    await audit(desk, actor, { siteId: site.id, action, object: row.name }, transaction);
   });
 }
 

@@ -1,6 +1,6 @@
 import { credentialsSchema, type Credentials } from "../../core/objects/program.ts";
 import { allSealed, keepSealed, sealedCredentials } from "../../store/programs.ts";
-import { audit, type Actor, type Desk } from "../desk.ts";
+import { auditAlone, audited, type Actor, type Desk } from "../desk.ts";
 import { notFound, Problem } from "../problem.ts";
 import type { OpenSite } from "../sites.ts";
 import { openProgram } from "./programs.ts";
@@ -14,19 +14,16 @@ export async function keepCredentials(
   credentials: Credentials,
 ): Promise<void> {
   const program = await openProgram(desk, site, id);
-  await keepSealed(
-    desk.store,
-    program.id,
-    desk.seal.close(JSON.stringify(credentials), aboutOf(site, program.id)),
-  );
-  await audit(desk, actor, { siteId: site.id, action: "credentials.keep", object: program.terms.name });
+  const sealed = desk.seal.close(JSON.stringify(credentials), aboutOf(site, program.id));
+  const entry = { siteId: site.id, action: "credentials.keep", object: program.terms.name };
+  await audited(desk, actor, entry, (transaction) => keepSealed(desk.store, program.id, sealed, transaction));
 }
 
 /** Forgets them. */
 export async function dropCredentials(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<void> {
   const program = await openProgram(desk, site, id);
-  await keepSealed(desk.store, program.id, null);
-  await audit(desk, actor, { siteId: site.id, action: "credentials.drop", object: program.terms.name });
+  const entry = { siteId: site.id, action: "credentials.drop", object: program.terms.name };
+  await audited(desk, actor, entry, (transaction) => keepSealed(desk.store, program.id, null, transaction));
 }
 
 /**
@@ -42,7 +39,7 @@ export async function showCredentials(
   const program = await openProgram(desk, site, id);
   const sealed = await sealedCredentials(desk.store, program.id);
   if (sealed === null) throw notFound("A name and password of this program");
-  await audit(desk, actor, { siteId: site.id, action: "credentials.show", object: program.terms.name });
+  await auditAlone(desk, actor, { siteId: site.id, action: "credentials.show", object: program.terms.name });
   const text = desk.seal.open(sealed, aboutOf(site, program.id));
   if (text === undefined) throw wrongKey();
   if (desk.seal.isOld(sealed))
@@ -57,20 +54,23 @@ export async function renewSeals(
   site: OpenSite,
 ): Promise<{ renewed: number; unreadable: string[] }> {
   const unreadable: string[] = [];
-  let renewed = 0;
-  for (const { id, name, sealed } of await allSealed(desk.store, site.id)) {
-    const text = desk.seal.open(sealed, aboutOf(site, id));
-    if (text === undefined) unreadable.push(name);
-    else if (desk.seal.isOld(sealed)) {
-      await keepSealed(desk.store, id, desk.seal.close(text, aboutOf(site, id)));
-      renewed += 1;
-    }
-  }
-  await audit(desk, actor, {
+  const entry = (count: number) => ({
     siteId: site.id,
     action: "credentials.renew",
     object: site.key,
-    detail: { renewed },
+    detail: { renewed: count },
+  });
+  const renewed = await audited(desk, actor, entry, async (transaction) => {
+    let count = 0;
+    for (const { id, name, sealed } of await allSealed(desk.store, site.id)) {
+      const text = desk.seal.open(sealed, aboutOf(site, id));
+      if (text === undefined) unreadable.push(name);
+      else if (desk.seal.isOld(sealed)) {
+        await keepSealed(desk.store, id, desk.seal.close(text, aboutOf(site, id)), transaction);
+        count += 1;
+      }
+    }
+    return count;
   });
   return { renewed, unreadable };
 }

@@ -1,7 +1,7 @@
 import type { z } from "zod";
 import type { ReportColumns } from "../../core/objects/earning.ts";
 import type { Network, networkInputSchema } from "../../core/objects/program.ts";
-import { audit, type Actor, type Desk, type DeskCore } from "../desk.ts";
+import { audited, type Actor, type Desk, type DeskCore } from "../desk.ts";
 import type { OpenSite } from "../sites.ts";
 
 const COLUMNS = "id::text, name, hosts, catalogue, report";
@@ -30,13 +30,16 @@ export async function keepNetwork(
   site: OpenSite,
   { name, hosts, catalogue, report }: z.infer<typeof networkInputSchema>,
 ): Promise<Network> {
-  const [kept] = await desk.store.rows<Network>(
-    `WITH kept AS (INSERT INTO networks (site_id, name, hosts, catalogue, report) VALUES ($site::bigint, $name, $hosts::text[], $catalogue, $report)
+  const entry = { siteId: site.id, action: "network.keep", object: name };
+  const [kept] = await audited(desk, actor, entry, (transaction) =>
+    desk.store.rows<Network>(
+      `WITH kept AS (INSERT INTO networks (site_id, name, hosts, catalogue, report) VALUES ($site::bigint, $name, $hosts::text[], $catalogue, $report)
        ON CONFLICT (site_id, name) DO UPDATE SET hosts = excluded.hosts, catalogue = excluded.catalogue, report = excluded.report RETURNING *)
      SELECT ${COLUMNS} FROM kept`,
-    { site: site.id, name, hosts, catalogue, report },
+      { site: site.id, name, hosts, catalogue, report },
+      transaction,
+    ),
   );
-  await audit(desk, actor, { siteId: site.id, action: "network.keep", object: name });
   return kept!;
 }
 

@@ -56,11 +56,11 @@ export async function createProgram(
         programId: made,
         words: calledIn(input),
       });
+      await audit(desk, actor, { siteId: site.id, action: "program.create", object: input.name }, transaction); // prettier-ignore
       await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
       return made;
     }),
   );
-  await audit(desk, actor, { siteId: site.id, action: "program.create", object: input.name });
   return programView(await openProgram(desk, site, id));
 }
 
@@ -123,24 +123,30 @@ async function renameInRules(
 /** Takes a program away; it can be brought back. */
 export async function deleteProgram(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<void> {
   const row = await openProgram(desk, site, id);
-  await setDeleted(desk, site, row.id, true);
-  await audit(desk, actor, { siteId: site.id, action: "program.delete", object: row.terms.name });
+  await setDeleted(desk, actor, site, row.id, true);
 }
 
 /** Brings a program back that was taken away. */
 export async function restoreProgram(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<Program> {
-  if (!/^\d{1,18}$/.test(id) || !(await named("it", () => setDeleted(desk, site, id, false))))
+  if (!/^\d{1,18}$/.test(id) || !(await named("it", () => setDeleted(desk, actor, site, id, false))))
     throw notFound("This program");
-  const row = await openProgram(desk, site, id);
-  await audit(desk, actor, { siteId: site.id, action: "program.restore", object: row.terms.name });
-  return programView(row);
+  return programView(await openProgram(desk, site, id));
 }
 
-function setDeleted(desk: Desk, site: OpenSite, id: string, deleted: boolean): Promise<boolean> {
+function setDeleted(
+  desk: Desk,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+  deleted: boolean,
+): Promise<boolean> {
   return desk.store.transaction(async (transaction) => {
-    const changed = await setProgramDeleted(desk.store, transaction, { siteId: site.id, id, deleted });
-    if (changed) await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
-    return changed;
+    const name = await setProgramDeleted(desk.store, transaction, { siteId: site.id, id, deleted });
+    if (name === undefined) return false;
+    const action = deleted ? "program.delete" : "program.restore";
+    await audit(desk, actor, { siteId: site.id, action, object: name }, transaction);
+    await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
+    return true;
   });
 }
 

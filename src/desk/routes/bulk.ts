@@ -132,6 +132,7 @@ export async function undoMany(
   actor: Actor,
   site: OpenSite,
   batchId: string,
+  within?: Transaction,
 ): Promise<{ restored: number; left: string[] }> {
   const [batch] = await desk.store.rows<{ before: Before[] }>(
     "SELECT before FROM route_batches WHERE id = $id::bigint AND site_id = $site::bigint AND undone_at IS NULL",
@@ -139,50 +140,50 @@ export async function undoMany(
   );
   if (!batch) throw notFound("This change");
   const left: string[] = [];
-  const restored = await desk.store
-    .transaction(async (transaction) => {
-      const rows = await desk.store.routes.findAll({
-        where: { id: batch.before.map(({ id: one }) => one) },
-        transaction,
-        lock: transaction.LOCK.UPDATE,
-        raw: true,
-      });
-      const byId = new Map(rows.map((row) => [row.id, row]));
-      const back: Change[] = [];
-      for (const before of batch.before) {
-        const row = byId.get(before.id);
-        if (!row || row.version !== before.version + 1) left.push(before.address);
-        else
-          back.push({
-            row,
-            tags: before.tags,
-            enabled: before.enabled,
-            destination: before.destination,
-            deleted: false,
-          });
-      }
-      await write(desk, site, back, transaction);
-      await desk.store.rows(
-        "UPDATE route_batches SET undone_at = now() WHERE id = $id::bigint",
-        { id: batchId },
-        transaction,
-      );
-      await audit(
-        desk,
-        actor,
-        { siteId: site.id, action: "routes.undo", object: `batch ${batchId}` },
-        transaction,
-      );
-      return back.length;
-    })
-    .catch((error: unknown) => {
-      if (violatedIndex(error) !== "route_addresses_pkey") throw error;
-      throw new Problem(
-        409,
-        "An address was given away",
-        "One of these addresses belongs to another route by now. Free it, then undo again.",
-      );
+  const inOne = <T>(work: (transaction: Transaction) => Promise<T>): Promise<T> =>
+    within ? work(within) : desk.store.transaction(work);
+  const restored = await inOne(async (transaction) => {
+    const rows = await desk.store.routes.findAll({
+      where: { id: batch.before.map(({ id: one }) => one) },
+      transaction,
+      lock: transaction.LOCK.UPDATE,
+      raw: true,
     });
+    const byId = new Map(rows.map((row) => [row.id, row]));
+    const back: Change[] = [];
+    for (const before of batch.before) {
+      const row = byId.get(before.id);
+      if (!row || row.version !== before.version + 1) left.push(before.address);
+      else
+        back.push({
+          row,
+          tags: before.tags,
+          enabled: before.enabled,
+          destination: before.destination,
+          deleted: false,
+        });
+    }
+    await write(desk, site, back, transaction);
+    await desk.store.rows(
+      "UPDATE route_batches SET undone_at = now() WHERE id = $id::bigint",
+      { id: batchId },
+      transaction,
+    );
+    await audit(
+      desk,
+      actor,
+      { siteId: site.id, action: "routes.undo", object: `batch ${batchId}` },
+      transaction,
+    );
+    return back.length;
+  }).catch((error: unknown) => {
+    if (violatedIndex(error) !== "route_addresses_pkey") throw error;
+    throw new Problem(
+      409,
+      "An address was given away",
+      "One of these addresses belongs to another route by now. Free it, then undo again.",
+    );
+  });
   return { restored, left };
 }
 

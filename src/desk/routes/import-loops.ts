@@ -4,7 +4,7 @@ import { readRouteKey } from "../../core/routes/match/address-form.ts";
 import { withCaptures } from "../../core/routes/match/captures.ts";
 import { PatternTable } from "../../core/routes/match/pattern-table.ts";
 import { samplesOf } from "../../core/routes/match/samples.ts";
-import type { Desk } from "../desk.ts";
+import type { DeskCore } from "../desk.ts";
 import type { OpenSite } from "../sites.ts";
 import type { RouteValues } from "./route-values.ts";
 
@@ -38,7 +38,7 @@ const MOST_HOPS = 20;
  * would be, all lines one hop at a time. Of a line that answers many addresses some are tried.
  */
 export async function loopingLines(
-  desk: Desk,
+  core: DeskCore,
   site: OpenSite,
   planned: readonly Planned[],
 ): Promise<Set<number>> {
@@ -46,12 +46,12 @@ export async function loopingLines(
   for (const one of planned)
     if (one.values.enabled && one.values.match === "exact")
       for (const key of one.keys) fresh.set(`${one.values.host ?? "*"} ${key}`, one);
-  const patterns = await patternsWith(desk, site, planned);
+  const patterns = await patternsWith(core, site, planned);
   const stored = new Map<string, string | null>();
   const looping = new Set<number>();
   let walking = planned.flatMap((one) => (one.values.enabled ? begin(site, patterns, one) : []));
   for (let hop = 0; hop <= MOST_HOPS && walking.length > 0; hop += 1) {
-    await lookUp(desk, site, walking, stored, patterns.size > 0);
+    await lookUp(core, site, walking, stored, patterns.size > 0);
     walking = walking.flatMap((walker) => {
       const to = nextOf(walker, fresh, stored, patterns);
       const further = to === undefined ? undefined : stepTo(site, walker, to);
@@ -113,7 +113,7 @@ function nextOf(
 }
 
 async function lookUp(
-  desk: Desk,
+  core: DeskCore,
   site: OpenSite,
   walking: readonly Walker[],
   stored: Map<string, string | null>,
@@ -124,7 +124,7 @@ async function lookUp(
   );
   if (keys.length === 0) return;
   const bind = { site: site.id, keys };
-  const rows = await desk.store.rows<{ host: string; key: string; destination: string | null }>(
+  const rows = await core.store.rows<{ host: string; key: string; destination: string | null }>(
     `SELECT a.host, a.key, r.destination FROM route_addresses a JOIN routes r ON r.id = a.route_id
      WHERE a.site_id = $site::bigint AND a.key = ANY($keys::text[]) AND r.enabled`,
     bind,
@@ -132,7 +132,7 @@ async function lookUp(
   for (const key of keys) stored.set(`* ${key}`, null);
   for (const { host, key, destination } of rows) stored.set(`${host} ${key}`, destination);
   if (!pages) return;
-  const standing = await desk.store.rows<{ key: string }>(
+  const standing = await core.store.rows<{ key: string }>(
     `SELECT published_key AS key FROM pages WHERE site_id = $site::bigint AND deleted_at IS NULL AND published_key = ANY($keys::text[])
      UNION ALL SELECT path FROM files WHERE site_id = $site::bigint AND path = ANY($keys::text[])`,
     bind,
@@ -142,13 +142,13 @@ async function lookUp(
 
 // What answers more than one address each: routes that are there, save those that lines change, and lines.
 async function patternsWith(
-  desk: Desk,
+  core: DeskCore,
   site: OpenSite,
   planned: readonly Planned[],
 ): Promise<PatternTable<Answering>> {
   const table = new PatternTable<Answering>();
   const changed = planned.flatMap(({ existing }) => existing?.id ?? []);
-  const rows = await desk.store.rows<{
+  const rows = await core.store.rows<{
     id: string;
     host: string;
     key: string;

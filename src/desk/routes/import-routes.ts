@@ -10,7 +10,7 @@ import { noteRoutes } from "../../store/changes.ts";
 import { ChangedMeanwhile, insertRoutes, updateRoutes } from "../../store/route-writing.ts";
 import { violatedIndex } from "../../store/store.ts";
 import { decodedText } from "../decoded-text.ts";
-import { audit, type Actor, type Desk } from "../desk.ts";
+import { audit, type Actor, type DeskCore } from "../desk.ts";
 import type { Progress } from "../jobs.ts";
 import { fieldErrors, Problem } from "../problem.ts";
 import type { OpenSite } from "../sites.ts";
@@ -23,6 +23,13 @@ export const importQuery = z.object({
   atomic: z.enum(["0", "1"], "atomic is 0 or 1.").optional(),
   name: z.string().max(300).optional(),
 });
+export type ImportQuery = z.infer<typeof importQuery>;
+
+/** Routes as a file holds them. */
+export interface RouteFile {
+  bytes: Uint8Array;
+  json: boolean;
+}
 
 export const importAnswerSchema = z.object({
   created: z.int(),
@@ -44,11 +51,11 @@ const AT_ONCE = 1_000;
  * Every line that cannot be taken is named with its reason and the rest goes in; or nothing, when `atomic`.
  */
 export async function importRoutes(
-  desk: Desk,
+  core: DeskCore,
   actor: Actor,
   site: OpenSite,
-  file: { bytes: Uint8Array; json: boolean },
-  query: z.infer<typeof importQuery>,
+  file: RouteFile,
+  query: ImportQuery,
   progress: Progress,
 ): Promise<RoutesImported> {
   const notes: string[] = [];
@@ -58,10 +65,10 @@ export async function importRoutes(
   if (read.unknown.length > 0)
     notes.push(`Columns that mean nothing here were left out: ${read.unknown.join(", ")}.`);
   const refused: RoutesImported["refused"] = [];
-  const planned = await plan(desk, site, read, refused, progress);
+  const planned = await plan(core, site, read, refused, progress);
   const total = read.rows.length * 2;
-  const { unchanged, changing } = await compare(desk, planned, progress, read.rows.length, total);
-  const looping = await loopingLines(desk, site, changing);
+  const { unchanged, changing } = await compare(core, planned, progress, read.rows.length, total);
+  const looping = await loopingLines(core, site, changing);
   for (const line of looping)
     refused.push({ line, message: "This would go round in a circle with other routes." });
   const taken = changing.filter(({ line }) => !looping.has(line));
@@ -85,19 +92,19 @@ export async function importRoutes(
       },
     );
   }
-  await write(desk, site, taken, progress, read.rows.length, total);
-  await audit(desk, actor, {
+  const entry = {
     siteId: site.id,
     action: "routes.import",
     object: query.name ?? "a file",
     detail: { created: answer.created, updated: answer.updated, refused: refused.length },
-  });
+  };
+  const noted = (transaction: Transaction): Promise<void> => audit(core, actor, entry, transaction);
+  await write(core, site, taken, progress, read.rows.length, noted);
   return answer;
 }
 
-// UTF-8, or what older spreadsheets write.
 async function plan(
-  desk: Desk,
+  core: DeskCore,
   site: OpenSite,
   read: RouteRowsRead,
   refused: RoutesImported["refused"],
@@ -105,7 +112,7 @@ async function plan(
 ): Promise<Planned[]> {
   const planned: Planned[] = [];
   const claimed = new Map<string, number>();
-  let patterns = await patternsLeft(desk, site);
+  let patterns = await patternsLeft(core, site);
   for (const [index, { line, fields }] of read.rows.entries()) {
     if (index % AT_ONCE === 0) await progress.step(index, read.rows.length * 2);
     const checked = checkedRow(site, fields);
@@ -135,13 +142,13 @@ async function plan(
     for (const key of keys) claimed.set(`${values.host ?? "*"} ${key}`, line);
     planned.push({ line, values, keys });
   }
-  const foreign = await foreignPages(desk, site, planned.flatMap(({ values }) => values.contentPages)); // prettier-ignore
+  const foreign = await foreignPages(core, site, planned.flatMap(({ values }) => values.contentPages)); // prettier-ignore
   const own = planned.filter(({ line, values }) => {
     const stranger = values.contentPages.find((id) => foreign.has(id));
     if (stranger !== undefined) refused.push({ line, message: `There is no page ${stranger} on this site.` });
     return stranger === undefined;
   });
-  return claims(desk, site, own, refused);
+  return claims(core, site, own, refused);
 }
 
 function checkedRow(
@@ -174,7 +181,7 @@ interface Claim {
 
 // Whose the addresses are already: the same route's, another's, or a page's.
 async function claims(
-  desk: Desk,
+  core: DeskCore,
   site: OpenSite,
   planned: readonly Planned[],
   refused: RoutesImported["refused"],
@@ -184,12 +191,12 @@ async function claims(
     const portion = planned.slice(at, at + 5 * AT_ONCE);
     const keys = [...new Set(portion.flatMap((one) => one.keys))];
     const [rows, pages] = await Promise.all([
-      desk.store.rows<Claim>(
+      core.store.rows<Claim>(
         `SELECT a.host, a.key, r.id::text, r.version, a.key = any(ARRAY[r.address, lower(r.address), r.match || ':' || r.address]) AS first
          FROM route_addresses a JOIN routes r ON r.id = a.route_id WHERE a.site_id = $site::bigint AND a.key = ANY($keys::text[])`,
         { site: site.id, keys },
       ),
-      desk.store.rows<{ key: string; title: string }>(
+      core.store.rows<{ key: string; title: string }>(
         `SELECT published_key AS key, published->>'title' AS title FROM pages
          WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND published_key = ANY($keys::text[])`,
         { site: site.id, keys },
@@ -215,7 +222,7 @@ async function claims(
 }
 
 async function compare(
-  desk: Desk,
+  core: DeskCore,
   planned: readonly Planned[],
   progress: Progress,
   done: number,
@@ -226,7 +233,7 @@ async function compare(
   for (let at = 0; at < planned.length; at += AT_ONCE) {
     const portion = planned.slice(at, at + AT_ONCE);
     const ids = portion.flatMap(({ existing }) => existing?.id ?? []);
-    const rows = ids.length === 0 ? [] : await desk.store.routes.findAll({ where: { id: ids }, raw: true });
+    const rows = ids.length === 0 ? [] : await core.store.routes.findAll({ where: { id: ids }, raw: true });
     const byId = new Map(rows.map((row) => [row.id, row]));
     for (const one of portion) {
       const row = one.existing && byId.get(one.existing.id);
@@ -246,25 +253,26 @@ function alike(a: unknown, b: unknown): boolean {
 }
 
 async function write(
-  desk: Desk,
+  core: DeskCore,
   site: OpenSite,
   taken: readonly Planned[],
   progress: Progress,
   done: number,
-  total: number,
+  noted: (transaction: Transaction) => Promise<void>,
 ): Promise<void> {
-  const { store } = desk;
+  const { store } = core;
   try {
     await store.transaction(async (transaction) => {
       const ids: string[] = [];
       for (let at = 0; at < taken.length; at += AT_ONCE) {
         const portion = taken.slice(at, at + AT_ONCE);
-        ids.push(...(await writePortion(desk, site, portion, transaction)));
+        ids.push(...(await writePortion(core, site, portion, transaction)));
         await progress.step(
           done + Math.round((done * Math.min(taken.length, at + AT_ONCE)) / taken.length),
-          total,
+          done * 2,
         );
       }
+      await noted(transaction);
       await noteRoutes(store, transaction, site.id, ids);
     });
   } catch (error) {
@@ -284,7 +292,7 @@ async function write(
 }
 
 async function writePortion(
-  desk: Desk,
+  core: DeskCore,
   site: OpenSite,
   portion: readonly Planned[],
   transaction: Transaction,
@@ -293,7 +301,7 @@ async function writePortion(
   const changed = portion.flatMap(({ existing, values, keys }) =>
     existing ? [{ ...existing, values, keys }] : [],
   );
-  const made = await insertRoutes(desk.store, site.id, fresh, transaction);
-  await updateRoutes(desk.store, site.id, changed, transaction);
+  const made = await insertRoutes(core.store, site.id, fresh, transaction);
+  await updateRoutes(core.store, site.id, changed, transaction);
   return [...made, ...changed.map(({ id }) => id)];
 }

@@ -14,7 +14,7 @@ import type { Route } from "../../core/objects/route.ts";
 import { closestAddresses } from "../../core/routes/misses/closest.ts";
 import { proposePatterns } from "../../core/routes/misses/propose-patterns.ts";
 import type { MissRow, Row } from "../../store/models.ts";
-import { audit, type Actor, type Desk } from "../desk.ts";
+import { audited, type Actor, type Desk } from "../desk.ts";
 import { containing } from "../../store/like.ts";
 import { cursorOffset, listing, listQuery, orderBy, type Listing } from "../lists.ts";
 import { notFound, Problem } from "../problem.ts";
@@ -127,16 +127,18 @@ export async function ignoreMisses(
   site: OpenSite,
   { ids, ignore }: z.infer<typeof missesIgnoredSchema>,
 ): Promise<void> {
-  await desk.store.misses.update(
-    { ignoredAt: ignore ? new Date() : null },
-    { where: { id: ids, siteId: site.id } },
-  );
-  await audit(desk, actor, {
+  const entry = {
     siteId: site.id,
     action: "misses.ignore",
     object: "misses",
     detail: { ids: ids.length, ignore },
-  });
+  };
+  await audited(desk, actor, entry, (transaction) =>
+    desk.store.misses.update(
+      { ignoredAt: ignore ? new Date() : null },
+      { where: { id: ids, siteId: site.id }, transaction },
+    ),
+  );
 }
 
 /** How many there are in each group, routes that would answer many at once, and what a redirect of all would hide. */

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { routeTotals } from "../../store/click-counts.ts";
 import type { Route } from "../../core/objects/route.ts";
-import { audit, type Actor, type Desk } from "../desk.ts";
+import { audited, type Actor, type Desk } from "../desk.ts";
 import type { OpenSite } from "../sites.ts";
 import { routeView } from "./route-views.ts";
 import { routeRow } from "./routes.ts";
@@ -45,13 +45,14 @@ export async function routeHistory(desk: Desk, site: OpenSite, id: string): Prom
 export async function countFromNow(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<Route> {
   const row = await routeRow(desk, site, id);
   const total = (await routeTotals(desk.store, [id])).get(id);
-  await row.update({ countedFrom: new Date(), clicksBefore: String(total?.clicks ?? 0) }, { silent: true });
-  await audit(desk, actor, {
-    siteId: site.id,
-    action: "route.zero",
-    object: id,
-    detail: { clicksBefore: total?.clicks ?? 0 },
-  });
+  const clicksBefore = total?.clicks ?? 0;
+  const entry = { siteId: site.id, action: "route.zero", object: id, detail: { clicksBefore } };
+  await audited(desk, actor, entry, (transaction) =>
+    row.update(
+      { countedFrom: new Date(), clicksBefore: String(clicksBefore) },
+      { silent: true, transaction },
+    ),
+  );
   return routeView(desk, site, row);
 }
 
@@ -63,7 +64,8 @@ export async function countFromBeginning(
   id: string,
 ): Promise<Route> {
   const row = await routeRow(desk, site, id);
-  await row.update({ countedFrom: null, clicksBefore: "0" }, { silent: true });
-  await audit(desk, actor, { siteId: site.id, action: "route.unzero", object: id });
+  await audited(desk, actor, { siteId: site.id, action: "route.unzero", object: id }, (transaction) =>
+    row.update({ countedFrom: null, clicksBefore: "0" }, { silent: true, transaction }),
+  );
   return routeView(desk, site, row);
 }

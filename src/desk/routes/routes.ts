@@ -7,7 +7,7 @@ import { routeKey } from "../../core/routes/match/address-form.ts";
 import { noteChange } from "../../store/changes.ts";
 import type { RouteRow, Row } from "../../store/models.ts";
 import { violatedIndex } from "../../store/store.ts";
-import { audit, type Actor, type Desk } from "../desk.ts";
+import { audit, type Actor, type Desk, type DeskCore } from "../desk.ts";
 import { invalid, notFound, stale } from "../problem.ts";
 import type { OpenSite } from "../sites.ts";
 import { adviceFor, refusals } from "./route-advice.ts";
@@ -168,11 +168,11 @@ async function refuseTooManyPatterns(
 export const TOO_MANY_PATTERNS = `A site has at most ${MOST_PATTERNS.toLocaleString("en-GB")} patterns. Wildcards and prefixes are not limited; most patterns can be one.`;
 
 /** How many patterns a site may still have. */
-export async function patternsLeft(desk: Desk, site: OpenSite): Promise<number> {
+export async function patternsLeft(desk: DeskCore, site: OpenSite): Promise<number> {
   return MOST_PATTERNS - (await countPatterns(desk, site, "0"));
 }
 
-async function countPatterns(desk: Desk, site: OpenSite, except: string): Promise<number> {
+async function countPatterns(desk: DeskCore, site: OpenSite, except: string): Promise<number> {
   const [count] = await desk.store.rows<{ n: number }>(
     "SELECT count(*)::int AS n FROM routes WHERE site_id = $site::bigint AND match = 'pattern' AND deleted_at IS NULL AND id <> $except::bigint",
     { site: site.id, except },

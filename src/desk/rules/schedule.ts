@@ -1,7 +1,7 @@
 import type { z } from "zod";
 import { type RuleSchedule, type scheduleInputSchema } from "../../core/objects/rule.ts";
 import { compareSets } from "../../core/rules/compare-sets.ts";
-import { audit, type Actor, type Desk } from "../desk.ts";
+import { audit, audited, type Actor, type Desk } from "../desk.ts";
 import { invalid, Problem, stale } from "../problem.ts";
 import { openSite, type OpenSite } from "../sites.ts";
 import { currentRules, replaceRules, rulesOf } from "./rules.ts";
@@ -63,8 +63,17 @@ export async function scheduleRules(
 
 /** Lets a waiting set never come into force. */
 export async function dropSchedule(desk: Desk, actor: Actor, site: OpenSite): Promise<void> {
-  await desk.store.rows("DELETE FROM rule_schedules WHERE site_id = $site::bigint", { site: site.id });
-  await audit(desk, actor, { siteId: site.id, action: "rules.unschedule", object: site.key });
+  await audited(
+    desk,
+    actor,
+    { siteId: site.id, action: "rules.unschedule", object: site.key },
+    (transaction) =>
+      desk.store.rows(
+        "DELETE FROM rule_schedules WHERE site_id = $site::bigint",
+        { site: site.id },
+        transaction,
+      ),
+  );
 }
 
 /**

@@ -1,6 +1,6 @@
 import { Worker } from "node:worker_threads";
 import { Stopped, type Progress } from "../jobs.ts";
-import { Problem } from "../problem.ts";
+import { Problem, type ProblemParts } from "../problem.ts";
 import type { DeskTask } from "./tasks.ts";
 
 /** What the thread works on. */
@@ -14,7 +14,7 @@ export type ToThread =
 export type FromThread =
   | { kind: "step"; id: number; done: number; total: number }
   | { kind: "done"; id: number; result: unknown }
-  | { kind: "failed"; id: number; stopped: boolean; problem?: { status: number; title: string; detail: string }; error?: unknown }
+  | { kind: "failed"; id: number; stopped: boolean; problem?: ProblemParts; error?: unknown }
   | { kind: "report"; message: string; error: unknown }; // prettier-ignore
 
 /** Work beside the requests: rules are tried and the ledger is read anew in a thread of their own. */
@@ -115,5 +115,5 @@ export function startDeskThread(
 
 function thrown({ stopped, problem, error }: FromThread & { kind: "failed" }): unknown {
   if (stopped) return new Stopped();
-  return problem ? new Problem(problem.status, problem.title, problem.detail) : error;
+  return problem ? Problem.of(problem) : error;
 }

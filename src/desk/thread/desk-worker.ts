@@ -30,10 +30,7 @@ async function run(id: number, task: DeskTask): Promise<void> {
     say({ kind: "done", id, result: await runTask(core, task, progress) });
   } catch (error) {
     const stopped = error instanceof Stopped;
-    const problem =
-      error instanceof Problem
-        ? { status: error.status, title: error.title, detail: error.message }
-        : undefined;
+    const problem = error instanceof Problem ? error.parts() : undefined;
     say({ kind: "failed", id, stopped, problem, error: stopped || problem ? undefined : error });
   } finally {
     stopping.delete(id);

@@ -1,6 +1,7 @@
 import { readFrontMatter, type PageMeta } from "../../core/formats/front-matter.ts";
 import { readHtmlFile } from "../../core/formats/html-file.ts";
 import { markdownToHtml } from "../../core/formats/markdown.ts";
+import { searchEntries, type FoundEntries } from "../programs/search-entries.ts";
 import { takeHtml, type TakenHtml } from "../take-html.ts";
 import { unpackZip, type Unpacked } from "../unpack.ts";
 
@@ -15,13 +16,15 @@ export interface TextFile {
 export type TextTask =
   | { do: "take"; html: string }
   | { do: "file"; name: string; text: string }
-  | { do: "unpack"; archive: Uint8Array };
+  | { do: "unpack"; archive: Uint8Array }
+  | { do: "catalogue"; bytes: Uint8Array; isJson?: boolean | undefined; words: string[] };
 
 /** What each of them comes to. */
 export interface TextResults {
   take: TakenHtml;
   file: TextFile;
   unpack: Unpacked[];
+  catalogue: FoundEntries;
 }
 
 /** Reads text, on whatever thread. */
@@ -34,6 +37,8 @@ export function readText(task: TextTask): TextResults[TextTask["do"]] {
       return readFile(task.name, task.text);
     case "unpack":
       return unpackZip(task.archive);
+    case "catalogue":
+      return searchEntries(task.bytes, task.isJson, task.words);
   }
 }
 

@@ -1,8 +1,9 @@
 import type { Rule } from "../../core/objects/rule.ts";
-import type { DeskCore } from "../desk.ts";
-import { importReport, type ReportFile } from "../earnings/import-report.ts";
+import type { Actor, DeskCore } from "../desk.ts";
+import { importReport, lookAtReport, type ReportFile } from "../earnings/import-report.ts";
 import type { Progress } from "../jobs.ts";
 import { catchUpLedger, rebuildLedger } from "../ledger/follow-ledger.ts";
+import { importRoutes, type ImportQuery, type RouteFile } from "../routes/import-routes.ts";
 import { tryOnLedger } from "../rules/try-rules.ts";
 import { openSite } from "../sites.ts";
 
@@ -11,6 +12,8 @@ export type DeskTask =
   | { do: "catch-up"; siteId: string }
   | { do: "rebuild"; siteId: string }
   | { do: "report"; siteId: string; report: ReportFile }
+  | { do: "look"; siteId: string; network: string; bytes: Uint8Array }
+  | { do: "routes"; siteId: string; actor: Actor; file: RouteFile; query: ImportQuery }
   | { do: "try"; siteId: string; rules: Rule[]; only?: { change: string; offset: number } };
 
 /** Runs a task, on whatever thread. */
@@ -23,6 +26,10 @@ export async function runTask(core: DeskCore, task: DeskTask, progress: Progress
       return rebuildLedger(core, site, progress);
     case "report":
       return importReport(core, site, task.report, progress);
+    case "look":
+      return lookAtReport(core, site, task.network, task.bytes);
+    case "routes":
+      return importRoutes(core, task.actor, site, task.file, task.query, progress);
     case "try":
       return tryOnLedger(core, site, task.rules, progress, task.only);
   }

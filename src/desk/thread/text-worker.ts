@@ -8,6 +8,6 @@ export default function answer(task: TextTask): Answer {
     return { result: readText(task) };
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
-    return { refused: { title: error.title, detail: error.message, errors: error.errors } };
+    return { refused: error.parts() };
   }
 }

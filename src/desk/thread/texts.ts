@@ -1,5 +1,5 @@
 import { Piscina } from "piscina";
-import { invalid, Problem } from "../problem.ts";
+import { invalid, Problem, type ProblemParts } from "../problem.ts";
 import { readText, type TextResults, type TextTask } from "./read-text.ts";
 
 /** Reads text from outside, off the thread that answers readers. */
@@ -31,7 +31,7 @@ export function startTexts(patienceMs = PATIENCE_MS): Texts {
       const late = AbortSignal.timeout(patienceMs);
       try {
         const answer = (await pool.run(task, { signal: late })) as Answer;
-        if ("refused" in answer) throw new Problem(422, answer.refused.title, answer.refused.detail, { errors: answer.refused.errors }); // prettier-ignore
+        if ("refused" in answer) throw Problem.of(answer.refused);
         return answer.result as never;
       } catch (error) {
         if (error instanceof Problem) throw error;
@@ -49,5 +49,4 @@ export function startTexts(patienceMs = PATIENCE_MS): Texts {
 }
 
 /** What the thread answers: a refusal crosses as its parts. */
-export type Answer =
-  { result: unknown } | { refused: { title: string; detail: string; errors: Problem["errors"] } };
+export type Answer = { result: unknown } | { refused: ProblemParts };

@@ -4,6 +4,7 @@ import { disclosureSchema } from "../../core/objects/partner.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { api, ApiProblem, messageOf } from "../../ui/api.ts";
 import { FieldRow } from "../../ui/FieldRow.tsx";
+import { useKeptState } from "../../ui/kept-state.ts";
 import { tell } from "../../ui/notices.ts";
 import { RulesPlaces } from "../../ui/RulesPlaces.tsx";
 import { Screen } from "../../ui/Screen.tsx";
@@ -21,7 +22,11 @@ export function DisclosureScreen({ site }: { site: Site }) {
 
 function Disclosure({ first }: { first: Site }) {
   const [site, setSite] = useState(first);
-  const [disclosure, setDisclosure] = useState(first.disclosure);
+  const [disclosure, setDisclosure, forget] = useKeptState(
+    `disclosure:${first.id}`,
+    String(site.version),
+    () => first.disclosure,
+  );
   const told = disclosureSchema.safeParse(disclosure);
   const isChanged = disclosure.text !== site.disclosure.text || disclosure.place !== site.disclosure.place;
   const save = useMutation({
@@ -29,6 +34,7 @@ function Disclosure({ first }: { first: Site }) {
     onSuccess: (saved) => {
       setSite(saved);
       setDisclosure(saved.disclosure);
+      forget();
       tell("Saved; ledger and delivered pages follow");
     },
     onError: (error) => {
@@ -79,7 +85,9 @@ function Disclosure({ first }: { first: Site }) {
         <button className="action action-main" disabled={!isChanged || !told.success || save.isPending}>
           Save
         </button>
-        <span className="text-sm text-quiet">{isChanged ? "Not saved yet." : "Saved."}</span>
+        <span className="text-sm text-quiet">
+          {isChanged ? "Kept in this browser; not saved yet." : "Saved."}
+        </span>
       </div>
     </form>
   );

@@ -1,9 +1,9 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import type { MissSummary } from "../../core/objects/miss.ts";
 import type { MissPolicy, Site, WrittenMissPolicy } from "../../core/objects/site.ts";
 import { api, messageOf, queries } from "../../ui/api.ts";
 import { FieldRow } from "../../ui/FieldRow.tsx";
+import { useKeptState } from "../../ui/kept-state.ts";
 import { tell } from "../../ui/notices.ts";
 
 const CHOICES: readonly { answer: MissPolicy["answer"]; word: string; what: string }[] = [
@@ -28,7 +28,11 @@ export function MissPolicyForm({ site, hidden }: { site: Site; hidden: MissSumma
 }
 
 function Form({ site, hidden }: { site: Site; hidden: MissSummary["hidden"] | undefined }) {
-  const [policy, setPolicy] = useState<WrittenMissPolicy>(site.misses);
+  const [policy, setPolicy, forget] = useKeptState<WrittenMissPolicy>(
+    `misses:${site.id}`,
+    String(site.version),
+    () => site.misses,
+  );
   const save = useMutation({
     mutationFn: (misses: WrittenMissPolicy) =>
       api<Site>("PATCH", `/sites/${site.id}`, {
@@ -36,6 +40,7 @@ function Form({ site, hidden }: { site: Site; hidden: MissSummary["hidden"] | un
         misses: misses.answer === "destination" ? misses : { answer: misses.answer },
       }),
     onSuccess: () => {
+      forget();
       void queries.invalidateQueries({ queryKey: ["site"] });
       tell("Saved what misses get");
     },

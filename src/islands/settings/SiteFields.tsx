@@ -16,7 +16,7 @@ export function SiteFields({ site: first }: { site: Site }) {
   const [site, setSite] = useState(first);
   const [{ fields, variables }, setTyped, forget] = useKeptState(
     `settings:${first.id}`,
-    String(first.version),
+    String(site.version),
     () => ({
       fields: {
         name: first.name,

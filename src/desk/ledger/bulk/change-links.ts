@@ -1,5 +1,5 @@
 import type { LinkBulk, LinkBulkAnswer } from "../../../core/objects/ledger.ts";
-import { audit, type Actor, type Desk } from "../../desk.ts";
+import { audit, audited, type Actor, type Desk } from "../../desk.ts";
 import type { Progress } from "../../jobs.ts";
 import { notFound } from "../../problem.ts";
 import { changeMany, undoMany } from "../../routes/bulk.ts";
@@ -48,6 +48,17 @@ export async function changeLinks(
         { site: site.id, action: JSON.stringify(bulk.action), before: JSON.stringify({ pages: before, routes, made: plan.made } satisfies KeptBefore), by: actor.name },
         transaction,
       ); // prettier-ignore
+      await audit(
+        desk,
+        actor,
+        {
+          siteId: site.id,
+          action: `links.${bulk.action.do}`,
+          object: `batch ${kept!.id}`,
+          detail: { pages: before.length, routes: plan.routes.length, published: bulk.published },
+        },
+        transaction,
+      );
       return { id: kept!.id, pages: before.map(({ id }) => id) };
     })
     .catch(async (error: unknown) => {
@@ -58,12 +69,6 @@ export async function changeLinks(
   await keepAll(desk, site, batch.pages);
   // Those that found no text after all are taken away; the others stand in one by now.
   if (plan.refused.length > 0) await takeBack(desk, actor, site, plan.made);
-  await audit(desk, actor, {
-    siteId: site.id,
-    action: `links.${bulk.action.do}`,
-    object: `batch ${batch.id}`,
-    detail: { pages: batch.pages.length, routes: plan.routes.length, published: bulk.published },
-  });
   return answerOf(plan, batch.id, plan.refused);
 }
 
@@ -74,17 +79,22 @@ export async function undoChange(
   site: OpenSite,
   batchId: string,
 ): Promise<{ restored: number; left: string[] }> {
-  const [batch] = await desk.store.rows<{ before: KeptBefore }>(
-    "UPDATE link_batches SET undone_at = now() WHERE id = $id::bigint AND site_id = $site::bigint AND undone_at IS NULL RETURNING before",
-    { id: /^\d{1,18}$/.test(batchId) ? batchId : "0", site: site.id },
-  );
-  if (!batch) throw notFound("This change");
-  const { pages, routes, made } = batch.before;
-  const left = await desk.store.transaction((transaction) => putBack(desk, actor, site, pages, transaction));
-  const ofRoutes = routes === null ? { restored: 0, left: [] } : await undoMany(desk, actor, site, routes);
+  const entry = { siteId: site.id, action: "links.undo", object: `batch ${batchId}` };
+  const { pages, made, left, ofRoutes } = await audited(desk, actor, entry, async (transaction) => {
+    const [batch] = await desk.store.rows<{ before: KeptBefore }>(
+      "WITH undone AS (UPDATE link_batches SET undone_at = now() WHERE id = $id::bigint AND site_id = $site::bigint AND undone_at IS NULL RETURNING before) SELECT before FROM undone",
+      { id: /^\d{1,18}$/.test(batchId) ? batchId : "0", site: site.id },
+      transaction,
+    );
+    if (!batch) throw notFound("This change");
+    const { pages, routes, made } = batch.before;
+    const left = await putBack(desk, actor, site, pages, transaction);
+    const ofRoutes =
+      routes === null ? { restored: 0, left: [] } : await undoMany(desk, actor, site, routes, transaction);
+    return { pages, made, left, ofRoutes };
+  });
   await keepAll(desk, site, pages.map(({ id }) => id)); // prettier-ignore
   const leftShorts = await takeBack(desk, actor, site, made ?? []);
-  await audit(desk, actor, { siteId: site.id, action: "links.undo", object: `batch ${batchId}` });
   return {
     restored: pages.length - left.length + ofRoutes.restored,
     left: [...left, ...ofRoutes.left, ...leftShorts],

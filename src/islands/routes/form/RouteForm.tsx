@@ -5,6 +5,7 @@ import type { Route, RouteKind } from "../../../core/objects/route.ts";
 import type { Site } from "../../../core/objects/site.ts";
 import { ApiProblem, messageOf } from "../../../ui/api.ts";
 import { FieldRow } from "../../../ui/FieldRow.tsx";
+import { useKeptForm } from "../../../ui/kept-state.ts";
 import { tell } from "../../../ui/notices.ts";
 import { useChangeRoute, useCreateRoute } from "../use-routes.ts";
 import { AnswerFields } from "./AnswerFields.tsx";
@@ -29,6 +30,8 @@ export function RouteForm(props: {
     resolver: zodResolver(routeFormSchema),
     defaultValues: initialValues(site, kind, route, props.start),
   });
+  const from = route?.id ?? `${kind} ${props.start.destination} ${props.start.address}`;
+  const forget = useKeptForm(form, `route:${site.id}:${from}`, String(route?.version ?? 0));
   const values = useWatch({ control: form.control }) as RouteFormValues;
   const host = values.host === EVERY_HOST ? null : values.host;
   const check = useRouteCheck(site, {
@@ -57,6 +60,7 @@ export function RouteForm(props: {
       const saved = route
         ? await change.mutateAsync({ route, change: input })
         : await create.mutateAsync(input);
+      forget();
       if (route) tell(`Saved ${saved.address}`);
       props.onSaved(saved);
     } catch (error) {

@@ -3,7 +3,8 @@ import type { Rule } from "../objects/rule.ts";
 import { linkAttributes } from "../rules/link-attributes.ts";
 import type { SiteSight } from "../rules/link-facts.ts";
 import type { Resolved } from "../rules/resolve.ts";
-import { LinkRewriter, sameRel } from "./rewrite.ts";
+import { LinkRewriter } from "./rewrite.ts";
+import { sameRel } from "./rewrite-tag.ts";
 import type { Base, LinkInHtml } from "./scan.ts";
 import { attributeOf } from "./start-tags.ts";
 

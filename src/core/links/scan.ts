@@ -54,8 +54,8 @@ export class LinkScanner {
     this.reader = new TagReader(
       {
         startTag: (tag) => this.takeTag(tag),
-        endTag: (start, end) => {
-          if (this.open && end - start === 1 && this.slice(start, end).toLowerCase() === "a") this.close();
+        endTag: (known) => {
+          if (known === "a" && this.open) this.close();
         },
         text: (start, end) => {
           if (this.open) this.words += this.slice(start, end);

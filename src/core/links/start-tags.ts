@@ -1,21 +1,23 @@
-import { QuoteType, Tokenizer } from "htmlparser2";
 import { decodeHTMLAttribute } from "entities";
+import { TagScanner, type ScannedAttribute, type ScannedTag } from "../html/tag-scanner.ts";
 
 /** An attribute as it stands in the source; offsets count UTF-16 units from the start of the document. */
 export interface SourceAttribute {
   name: string;
   /** Value with entities decoded; empty for an attribute without value. */
   value: string;
-  /** Offset of the name, and the offset just behind the attribute (its closing quote included). */
+  /** Offset of the name, and the offset just behind the attribute (its closing quote, or an `=` with nothing behind it, included). */
   start: number;
   end: number;
+  written: ScannedAttribute["written"];
 }
 
 /** A start tag in the source. */
 export interface StartTag {
   name: string;
-  /** Offset of `<` and the offset just behind `>`. */
+  /** Offset of `<`, of the sign behind the name, and the offset just behind `>`. */
   start: number;
+  nameEnd: number;
   end: number;
   selfClosing: boolean;
   attributes: SourceAttribute[];
@@ -31,87 +33,65 @@ export interface TagVisitor {
 /** Receives what a reader finds; offsets count from the start of the document. */
 export interface TagEvents {
   startTag(tag: StartTag): void;
-  /** The name's place in the source. */
-  endTag(start: number, end: number): void;
+  /** The tag's name, where it is one that means something to browsers, and its place in the source. */
+  endTag(known: string | undefined, start: number, end: number): void;
   text(start: number, end: number): void;
 }
 
 /**
- * Reads the tags of an HTML document that comes in pieces, in source order, broken markup included, with the tokenizer
- * of htmlparser2. Comments, scripts and styles hold no tags. Attribute names come in lower case. Of tags that are not
- * wanted nothing is told; nor are their attributes read.
+ * Reads the tags of an HTML document that comes in pieces, in source order, broken markup included, as browsers do.
+ * Comments, scripts and styles hold no tags. Attribute names come in lower case. Of tags that are not wanted nothing is
+ * told. It keeps the source from where it was last told to let go.
  */
 export class TagReader {
-  private readonly events: TagEvents;
-  private readonly wanted: ReadonlySet<string> | undefined;
-  private readonly longest: number;
-  private readonly firstLetters: readonly number[];
-  private readonly tokenizer: Tokenizer;
+  private readonly scanner: TagScanner;
   private kept = "";
   private keptFrom = 0;
-  private read = 0;
-  private tag: StartTag | undefined;
-  private attribute: { name: string; start: number; end: number } | undefined;
-  private valueStart = -1;
-  private valueEnd = -1;
 
-  /** Without `wanted`, every start tag is told. */
-  constructor(events: TagEvents, wanted?: ReadonlySet<string>) {
-    this.events = events;
-    this.wanted = wanted;
-    this.longest = wanted ? Math.max(...[...wanted].map(({ length }) => length)) : Infinity;
-    this.firstLetters = wanted ? [...new Set([...wanted].map((name) => name.charCodeAt(0)))] : [];
-    const settle = (_: number, end: number): void => void (this.read = end);
-    this.tokenizer = new Tokenizer(
-      { xmlMode: false, decodeEntities: false },
+  /** Without `wanted`, every start tag is told. `decoded` makes text of what stands in the source, where that is bytes. */
+  constructor(events: TagEvents, wanted?: ReadonlySet<string>, decoded?: (source: string) => string) {
+    const attributeIn = (scanned: ScannedAttribute): SourceAttribute => {
+      const { nameStart, nameEnd, valueStart, valueEnd, end, written } = scanned;
+      const raw = valueStart === -1 ? "" : this.slice(valueStart, valueEnd);
+      const text = decoded ? decoded(raw) : raw;
+      return {
+        name: this.slice(nameStart, nameEnd).toLowerCase(),
+        value: text.includes("&") ? decodeHTMLAttribute(text) : text,
+        start: nameStart,
+        end,
+        written,
+      };
+    };
+    const startTag = (known: string | undefined, tag: ScannedTag, attributes: ScannedAttribute[]): void => {
+      const { start, nameEnd, end, selfClosing } = tag;
+      const name = known ?? this.slice(start + 1, nameEnd).toLowerCase();
+      events.startTag({ name, start, nameEnd, end, selfClosing, attributes: attributes.map(attributeIn) });
+    };
+    this.scanner = new TagScanner(
       {
-        onopentagname: (start, end) => this.openTag(start, end),
-        onattribname: (start, end) => {
-          if (!this.tag) return;
-          this.attribute = { name: this.slice(start, end).toLowerCase(), start, end };
-          this.valueStart = -1;
-        },
-        onattribdata: (start, end) => {
-          if (this.valueStart === -1) this.valueStart = start;
-          this.valueEnd = end;
-        },
-        onattribentity() {},
-        onattribend: (quote, end) => this.endAttribute(quote, end),
-        onopentagend: (end) => this.endTag(end, false),
-        onselfclosingtag: (end) => this.endTag(end, true),
-        onclosetag: (start, end) => {
-          this.read = end;
-          events.endTag(start, end);
-        },
-        ontext: (start, end) => {
-          this.read = end;
-          events.text(start, end);
-        },
-        ontextentity() {},
-        oncdata: settle,
-        oncomment: settle,
-        ondeclaration: settle,
-        onprocessinginstruction: settle,
-        onend() {},
+        startTag,
+        endTag: (known, start, end) => events.endTag(known, start, end),
+        text: (start, end) => events.text(start, end),
+        slice: (start, end) => this.slice(start, end),
       },
+      wanted,
     );
   }
 
   /** Reads on. */
   write(piece: string): void {
     this.kept += piece;
-    this.tokenizer.write(piece);
+    this.scanner.write(piece);
   }
 
   /** Nothing comes any more. */
   end(): void {
-    this.tokenizer.end();
-    this.read = this.keptFrom + this.kept.length;
+    this.scanner.end();
   }
 
   /** Offset up to which everything was told; a tag that is cut off lies behind it. */
   get told(): number {
-    return this.read;
+    return this.scanner.told;
   }
 
   /** A part of the source that is still kept. */
@@ -121,44 +101,9 @@ export class TagReader {
 
   /** Lets go of what lies before an offset. */
   forget(before: number): void {
+    if (before === this.keptFrom) return;
     this.kept = this.kept.slice(before - this.keptFrom);
     this.keptFrom = before;
-  }
-
-  // Most tags are told by their first letter: reading their names costs more than all else that is done for them.
-  private mayBegin(letter: number): boolean {
-    return !this.wanted || this.firstLetters.includes(letter | 32);
-  }
-
-  private openTag(start: number, end: number): void {
-    this.tag = undefined;
-    if (end - start > this.longest || !this.mayBegin(this.kept.charCodeAt(start - this.keptFrom))) return;
-    const name = this.slice(start, end).toLowerCase();
-    if (!this.wanted || this.wanted.has(name))
-      this.tag = { name, start: start - 1, end, selfClosing: false, attributes: [] };
-  }
-
-  private endAttribute(quote: QuoteType, end: number): void {
-    if (!this.tag || !this.attribute) return;
-    const { name, start, end: nameEnd } = this.attribute;
-    const raw = this.valueStart === -1 ? "" : this.slice(this.valueStart, this.valueEnd);
-    this.tag.attributes.push({
-      name,
-      value: raw.includes("&") ? decodeHTMLAttribute(raw) : raw,
-      start,
-      end: quote === QuoteType.NoValue ? nameEnd : end,
-    });
-    this.attribute = undefined;
-  }
-
-  private endTag(endIndex: number, selfClosing: boolean): void {
-    this.read = endIndex + 1;
-    const { tag } = this;
-    if (!tag) return;
-    this.tag = undefined;
-    tag.end = endIndex + 1;
-    tag.selfClosing = selfClosing;
-    this.events.startTag(tag);
   }
 }
 
@@ -167,7 +112,7 @@ export function walkTags(html: string, visitor: TagVisitor, wanted?: ReadonlySet
   const reader = new TagReader(
     {
       startTag: (tag) => visitor.startTag(tag),
-      endTag: (start, end) => visitor.endTag?.(html.slice(start, end).toLowerCase(), start),
+      endTag: (known, start, end) => visitor.endTag?.(known ?? html.slice(start, end).toLowerCase(), start),
       text: (start, end) => visitor.text?.(html.slice(start, end)),
     },
     wanted,

@@ -5,6 +5,8 @@ export interface Backup {
   /** Version of the page that it was written on. */
   version: number;
   change: Record<string, unknown>;
+  /** What of it was on its way to the server when this was kept: it may have arrived as the next version. */
+  sent?: Record<string, unknown>;
   at: number;
 }
 

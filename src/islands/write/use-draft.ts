@@ -78,6 +78,7 @@ export function useDraft(
   const [conflict, setConflict] = useState<Page>();
   const [others, setOthers] = useState<readonly string[]>([]);
   const pending = useRef<Record<string, unknown>>({});
+  const sending = useRef<Record<string, unknown>>({});
   const version = useRef(first.version);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const waitingSince = useRef(0);
@@ -89,7 +90,12 @@ export function useDraft(
   });
 
   const backupNow = useCallback(
-    (): Backup => ({ version: version.current, change: writtenOut(pending.current), at: Date.now() }),
+    (): Backup => ({
+      version: version.current,
+      change: writtenOut(over(sending.current, pending.current)),
+      sent: writtenOut(sending.current),
+      at: Date.now(),
+    }),
     [],
   );
 
@@ -97,13 +103,13 @@ export function useDraft(
     const change = pending.current;
     if (Object.keys(change).length === 0) return true;
     pending.current = {};
+    sending.current = change;
     waitingSince.current = 0;
     setState("saving");
     try {
-      const saved = await api<Page>("PUT", `/sites/${site.id}/pages/${first.id}`, {
-        ...writtenOut(change),
-        version: version.current,
-      });
+      const written = writtenOut(change);
+      const saved = await api<Page>("PUT", `/sites/${site.id}/pages/${first.id}`, { ...written, version: version.current }).catch((error: unknown) => arrivedBefore(error, written)); // prettier-ignore
+      sending.current = {};
       version.current = saved.version;
       setPage(saved);
       if (change.html !== undefined) adopting.current(saved, "source");
@@ -119,7 +125,8 @@ export function useDraft(
       return true;
     } catch (error) {
       // What could not be saved waits together with what was typed since.
-      pending.current = { ...change, ...pending.current };
+      pending.current = over(change, pending.current);
+      sending.current = {};
       setState("failed");
       if (error instanceof ApiProblem && error.status === 409) setConflict(error.current as Page);
       else if (error instanceof ApiProblem && error.status === 422) setFieldErrors(byField(error));
@@ -140,9 +147,7 @@ export function useDraft(
     (change) => {
       const { body, html, ...others } = change;
       if (Object.keys(others).length > 0) setFields((before) => ({ ...before, ...others }));
-      // The text is either a body or source, whichever was written last.
-      const { body: _body, html: _html, ...before } = pending.current;
-      pending.current = body || html ? { ...before, ...change } : { ...pending.current, ...others };
+      pending.current = over(pending.current, body || html ? change : others);
       setState("waiting");
       const now = Date.now();
       if (waitingSince.current === 0) waitingSince.current = now;
@@ -176,7 +181,9 @@ export function useDraft(
     // What was sent as the tab was left has arrived: it is what stands there.
     if (isSavedIn(recovered.change, first)) return void dropBackup(first.id);
     pending.current = recovered.change;
-    if (recovered.version === first.version) {
+    const { version: base, sent } = recovered;
+    const hasSentArrived = sent !== undefined && first.version === base + 1 && isSavedIn(sent, first);
+    if (base === first.version || hasSentArrived) {
       tell("Brought back what this browser had not been able to save.");
       setState("waiting");
       void saveNow();
@@ -186,12 +193,13 @@ export function useDraft(
   useEffect(() => {
     // Whatever door the page is left by: what still waits is kept here at once, and sent by a request that outlives it.
     const hide = (): void => {
-      if (document.visibilityState !== "hidden" || Object.keys(pending.current).length === 0) return;
+      const isSaved = Object.keys({ ...sending.current, ...pending.current }).length === 0;
+      if (document.visibilityState !== "hidden" || isSaved) return;
       leaveBackup(first.id, backupNow());
       void saveNow();
     };
     const leave = (): void => {
-      if (Object.keys(pending.current).length === 0) return;
+      if (Object.keys({ ...sending.current, ...pending.current }).length === 0) return;
       const backup = backupNow();
       leaveBackup(first.id, backup);
       const body = JSON.stringify({ ...backup.change, version: backup.version });
@@ -321,6 +329,13 @@ function pickFields(page: Page): DraftFields {
   return { path, title, description, category, inNavigation, placement };
 }
 
+/** A change over an earlier one. The text is either a body or source, whichever was written last. */
+function over(before: Record<string, unknown>, change: Record<string, unknown>): Record<string, unknown> {
+  if (change.body === undefined && change.html === undefined) return { ...before, ...change };
+  const { body: _body, html: _html, ...others } = before;
+  return { ...others, ...change };
+}
+
 function writtenOut(change: Record<string, unknown>): Record<string, unknown> {
   return Object.fromEntries(
     Object.entries(change).map(([name, value]) => {
@@ -338,6 +353,13 @@ function isSavedIn({ body, html, ...fields }: Record<string, unknown>, page: Pag
   );
   const text = body === undefined ? html : bodyToHtml(body);
   return isSame && (text === undefined || text === page.html);
+}
+
+/** The page, where a save is refused since it has arrived before: by the request that outlived its tab. */
+function arrivedBefore(error: unknown, change: Record<string, unknown>): Page {
+  const current = error instanceof ApiProblem && error.status === 409 ? (error.current as Page) : undefined;
+  if (current && isSavedIn(change, current)) return current;
+  throw error;
 }
 
 function byField(problem: ApiProblem): Record<string, string> {

@@ -44,6 +44,7 @@ const OPTGROUP = hashOfName("optgroup");
 
 /** Open elements that are kept; of what is nested deeper browsers make siblings. */
 const DEEPEST = 512;
+const SHALLOW = 64;
 
 /** What the text behind a start tag is, by the element that it begins. */
 export type Content = "data" | "raw" | "script" | "plaintext";
@@ -54,8 +55,8 @@ export type Content = "data" | "raw" | "script" | "plaintext";
  * standard moves about in the tree, misnested formatting and text in tables, is followed by name only.
  */
 export class OpenElements {
-  private readonly names = new Int32Array(DEEPEST);
-  private readonly kinds = new Int32Array(DEEPEST);
+  private names = new Int32Array(SHALLOW);
+  private kinds = new Int32Array(SHALLOW);
   private depth = 0;
   /** Where the `select` stands whose content is being read; -1 outside. */
   private selectAt = -1;
@@ -230,7 +231,11 @@ export class OpenElements {
   }
 
   private push(name: number, kind: number): void {
-    if (this.depth === DEEPEST) return;
+    if (this.depth === this.names.length) {
+      if (this.depth === DEEPEST) return;
+      this.names = widened(this.names);
+      this.kinds = widened(this.kinds);
+    }
     this.names[this.depth] = name;
     this.kinds[this.depth] = kind;
     this.depth += 1;
@@ -261,4 +266,10 @@ export class OpenElements {
       if (this.names[at] === SELECT && (this.kinds[at]! & FOREIGN) === 0) return void (this.selectAt = at);
     }
   }
+}
+
+function widened(list: Int32Array): Int32Array<ArrayBuffer> {
+  const wide = new Int32Array(2 * list.length);
+  wide.set(list);
+  return wide;
 }

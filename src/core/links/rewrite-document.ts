@@ -43,6 +43,9 @@ export class DocumentRewriter {
   private line = 1;
   private ahead = "";
   private aheadFrom = 0;
+  private counted = 0;
+  /** Where the next line break stands; -1 where that is not known. */
+  private nextLine = -1;
   // Pictures inside a link are seen before the link is settled: their lines are counted in the order of the source.
   private readonly waiting: { start: number; words: string; address: string }[] = [];
 
@@ -66,7 +69,7 @@ export class DocumentRewriter {
           category: place.category,
         };
         const resolved = linkAttributes(asked, rules, site);
-        const wanted = resolved.rel.join(" ") || null;
+        const { rel: wanted } = saidOf(resolved);
         const after = {
           rel: sameRel(rel, wanted) ? rel : wanted,
           target: withBaseTarget(link, resolved, base),
@@ -88,7 +91,8 @@ export class DocumentRewriter {
 
   /** Takes a piece; answers what is settled by it. */
   write(piece: string): string {
-    this.ahead += piece;
+    this.ahead = this.ahead.slice(this.counted - this.aheadFrom) + piece;
+    this.aheadFrom = this.counted;
     const settled = this.rewriter.write(piece);
     this.countLines(this.rewriter.settledTo);
     return settled;
@@ -101,14 +105,13 @@ export class DocumentRewriter {
     return rest;
   }
 
-  private note(link: LinkInHtml, after: RewrittenLink["after"], { trace }: Resolved): void {
+  private note(link: LinkInHtml, after: RewrittenLink["after"], resolved: Resolved): void {
     this.report.links += 1;
     const before = { rel: link.rel, target: link.target };
     this.countLines(link.tag.start);
     if (before.rel === after.rel && before.target === after.target) return;
     const { words, href } = link;
-    const by = [...new Set(trace.map((decision) => decision.by))];
-    this.report.changes.push({ line: this.line, words, href, before, after, by });
+    this.report.changes.push({ line: this.line, words, href, before, after, by: [...saidOf(resolved).by] });
   }
 
   private refuse(start: number, words: string, address: string): void {
@@ -128,11 +131,37 @@ export class DocumentRewriter {
   }
 
   private countTo(upTo: number): void {
-    const text = this.ahead.slice(0, upTo - this.aheadFrom);
-    for (let at = text.indexOf("\n"); at !== -1; at = text.indexOf("\n", at + 1)) this.line += 1;
-    this.ahead = this.ahead.slice(text.length);
-    this.aheadFrom += text.length;
+    const { ahead, aheadFrom } = this;
+    if (this.nextLine < this.counted) this.nextLine = lineAfter(ahead, this.counted - aheadFrom) + aheadFrom;
+    while (this.nextLine < upTo) {
+      this.line += 1;
+      this.nextLine = lineAfter(ahead, this.nextLine + 1 - aheadFrom) + aheadFrom;
+    }
+    this.counted = Math.max(this.counted, upTo);
+    // What comes later may begin a line before anything that is there does.
+    if (this.nextLine >= aheadFrom + ahead.length) this.nextLine = -1;
   }
+}
+
+function lineAfter(text: string, from: number): number {
+  const at = text.indexOf("\n", from);
+  return at === -1 ? text.length : at;
+}
+
+interface Said {
+  rel: string | null;
+  by: readonly string[];
+}
+const said = new WeakMap<Resolved, Said>();
+
+// What many links are decided to be is written out once.
+function saidOf(resolved: Resolved): Said {
+  let there = said.get(resolved);
+  if (!there) {
+    const by = [...new Set(resolved.trace.map((decision) => decision.by))];
+    said.set(resolved, (there = { rel: resolved.rel.join(" ") || null, by }));
+  }
+  return there;
 }
 
 // A picture that stands in the document itself leads nowhere and holds no script; documents of other systems have them.

@@ -3,8 +3,11 @@ import { CREATIVE_ATTRIBUTE, OVERRIDE_ATTRIBUTE, type LinkInHtml } from "./scan.
 import type { DeliveredAttributes } from "./rewrite.ts";
 import type { StartTag } from "./start-tags.ts";
 
-/** What an attribute is to be; null takes it away. */
-type Wanted = ReadonlyMap<string, string | null>;
+/** An attribute and what it is to be; null takes it away. */
+interface Change {
+  name: string;
+  value: string | null;
+}
 
 /**
  * A link's start tag with the attributes that it shall have. Where it has them already, it is the same text; else only
@@ -16,32 +19,32 @@ export function rewriteTag(
   wanted: DeliveredAttributes,
   keepOverride: boolean | undefined,
 ): string {
-  const changes = new Map<string, string | null>();
-  const change = (name: string, is: string | null, wants: string | null): void => {
-    if (is !== wants) changes.set(name, wants);
-  };
+  const changes: Change[] = [];
   const href = wanted.href === undefined ? link.href : wanted.href;
-  change("href", link.href, href);
-  if (href === null) changes.set("xlink:href", null);
-  if (!sameRel(link.rel, wanted.rel)) changes.set("rel", wanted.rel);
-  change("target", link.target, wanted.target);
+  if (href !== link.href) changes.push({ name: "href", value: href });
+  if (href === null) changes.push({ name: "xlink:href", value: null });
+  if (!sameRel(link.rel, wanted.rel)) changes.push({ name: "rel", value: wanted.rel });
+  if (link.target !== wanted.target) changes.push({ name: "target", value: wanted.target });
   const override = wanted.override !== undefined ? wanted.override : keepOverride ? link.override : null;
-  change(OVERRIDE_ATTRIBUTE, link.override, override);
-  change(CREATIVE_ATTRIBUTE, link.creative, keepOverride ? link.creative : null);
-  return changes.size === 0 ? text : withAttributes(text, link.tag, changes);
+  if (override !== link.override) changes.push({ name: OVERRIDE_ATTRIBUTE, value: override });
+  if (!keepOverride && link.creative !== null) changes.push({ name: CREATIVE_ATTRIBUTE, value: null });
+  return changes.length === 0 ? text : withAttributes(text, link.tag, changes);
 }
 
 /** A start tag without an attribute. */
 export function withoutAttribute(text: string, tag: StartTag, name: string): string {
-  return withAttributes(text, tag, new Map([[name, null]]));
+  return withAttributes(text, tag, [{ name, value: null }]);
 }
 
 /** True for two `rel` values of the same tokens, in whatever order and spacing; null is no attribute. */
 export function sameRel(is: string | null, wants: string | null): boolean {
   if (is === wants) return true;
   if (is === null || wants === null) return false;
-  const tokens = (text: string): string => text.trim().split(/\s+/).sort().join(" ");
   return tokens(is) === tokens(wants);
+}
+
+function tokens(rel: string): string {
+  return rel.trim().split(/\s+/).sort().join(" ");
 }
 
 /** How a piece of a tag ends: what may follow it at once hangs on that. */
@@ -49,47 +52,50 @@ type Ending = "tag" | "name" | "unquoted" | "quoted" | "missing" | "slash";
 
 // Taken away together with its duplicates, else a browser would read the second one; of those that are set, browsers
 // obey the first (section 13.2.5.33).
-function withAttributes(text: string, tag: StartTag, wanted: Wanted): string {
-  const pieces = [text.slice(0, tag.nameEnd - tag.start)];
-  const done = new Set<string>();
+function withAttributes(text: string, tag: StartTag, changes: readonly Change[]): string {
+  // What is added goes behind the last attribute that it cannot be read as the value of.
+  let before = text.slice(0, tag.nameEnd - tag.start);
+  let behind = "";
   let ending: Ending = "tag";
   let isLoose = false;
-  const put = (piece: string): void => {
-    if (piece === "") return;
-    if (isLoose) pieces.push(apart(ending, piece));
-    isLoose = false;
-    pieces.push(piece);
-    if (piece.trimEnd().endsWith("/")) ending = "slash";
-  };
-  // Where what is added cannot be read as the value of what stands before it.
-  let behind = 1;
+  let done = 0;
   let at = tag.nameEnd - tag.start;
   for (const { name, start, end, written } of tag.attributes) {
-    const between = text.slice(at, start - tag.start);
+    let piece = text.slice(at, start - tag.start);
     at = end - tag.start;
-    const value = wanted.get(name);
-    if (value === null) {
+    const nth = indexOfName(changes, name);
+    if (nth !== -1 && changes[nth]!.value === null) {
       // White space stays with what follows; a slash is none.
-      put(between.trimEnd());
+      piece = piece.trimEnd();
+      if (piece !== "") {
+        behind += isLoose ? apart(ending, piece) + piece : piece;
+        ending = "slash";
+      }
       isLoose = true;
       continue;
     }
+    const isFresh = nth !== -1 && (done & (1 << nth)) === 0;
+    if (nth !== -1) done |= 1 << nth;
     // What stands before the name is judged together with it.
-    const isFresh = value !== undefined && !done.has(name);
-    put(between + (isFresh ? attributeText(name, value) : text.slice(start - tag.start, at)));
+    piece += isFresh ? attributeText(name, changes[nth]!.value!) : text.slice(start - tag.start, at);
+    behind += isLoose ? apart(ending, piece) + piece : piece;
+    isLoose = false;
     ending = isFresh ? "quoted" : written === "none" ? "name" : written;
-    done.add(name);
-    if (ending !== "missing") behind = pieces.length;
+    if (ending === "missing") continue;
+    before += behind;
+    behind = "";
   }
-  const added = [...wanted].flatMap(([name, value]) =>
-    value === null || done.has(name) ? [] : ` ${attributeText(name, value)}`,
-  );
-  if (added.length > 0) {
-    pieces.splice(behind, 0, ...added);
-    if (behind === pieces.length - added.length) ending = "quoted";
-  }
-  put(text.slice(at));
-  return pieces.join("");
+  const rest = text.slice(at);
+  let added = "";
+  for (const [nth, { name, value }] of changes.entries())
+    if (value !== null && (done & (1 << nth)) === 0) added += ` ${attributeText(name, value)}`;
+  if (added !== "" && behind === "") ending = "quoted";
+  return before + added + behind + (isLoose ? apart(ending, rest) : "") + rest;
+}
+
+function indexOfName(changes: readonly Change[], name: string): number {
+  for (let nth = 0; nth < changes.length; nth += 1) if (changes[nth]!.name === name) return nth;
+  return -1;
 }
 
 function attributeText(name: string, value: string): string {

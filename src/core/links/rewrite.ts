@@ -52,7 +52,7 @@ export class LinkRewriter {
       const { start, end } = link.tag;
       this.pieces.push(
         this.upTo(start),
-        rewriteTag(scanner.slice(start, end), link, decide(link, scanner.base), options.keepOverride),
+        rewriteTag(link.tag.text, link, decide(link, scanner.base), options.keepOverride),
       );
       this.from = end;
     }, keepsPicture && takesPicture);
@@ -85,6 +85,7 @@ export class LinkRewriter {
 
   // The source from where it has come out up to an offset, pictures in it without the addresses that may not stay.
   private upTo(end: number): string {
+    if (this.pictures.length === 0) return this.scanner.slice(this.from, end);
     const pieces: string[] = [];
     let { from } = this;
     while (this.pictures.length > 0 && this.pictures[0]!.start < end) {
@@ -98,6 +99,6 @@ export class LinkRewriter {
 
   private withoutAddress(tag: StartTag): { start: number; end: number; text: string } {
     const { start, end } = tag;
-    return { start, end, text: withoutAttribute(this.scanner.slice(start, end), tag, "src") };
+    return { start, end, text: withoutAttribute(tag.text, tag, "src") };
   }
 }

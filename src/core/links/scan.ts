@@ -1,4 +1,6 @@
-import { attributeOf, TagReader, type StartTag } from "./start-tags.ts";
+import type { ScannedAttribute } from "../html/tag-body.ts";
+import { TagScanner, type ScannedTag, type ScanEvents } from "../html/tag-scanner.ts";
+import { attributeOf, StartTag } from "./start-tags.ts";
 
 /** One link in a document, as its source has it. */
 export interface LinkInHtml {
@@ -34,61 +36,94 @@ export interface Base {
 const FOLDED = /^\S*(?: \S+)*$/;
 const WANTED: ReadonlySet<string> = new Set(["a", "area", "img", "br", "base"]);
 
+/** A link's words and pictures are looked for in so much of the source behind its start tag. */
+const LONGEST = 16_384;
+
 /**
  * Finds the links of a document that comes in pieces, in source order. It keeps what it may still need: from the
  * start of the link that is open, or of the tag that is cut off. A link that is never closed ends where the next one
- * begins.
+ * begins, or where it has become too long for one.
  */
-export class LinkScanner {
+export class LinkScanner implements ScanEvents {
   readonly base: Base = {};
   private readonly found: (link: LinkInHtml) => void;
   private readonly picture: ((tag: StartTag) => void) | undefined;
-  private readonly reader: TagReader;
+  private readonly decoded: ((source: string) => string) | undefined;
+  private readonly scanner: TagScanner;
+  private kept = "";
+  private keptFrom = 0;
   private open: LinkInHtml | undefined;
   private words = "";
 
-  /** `found` is handed each link once its words are known, `picture` each `img` as it comes. */
-  constructor(found: (link: LinkInHtml) => void, picture?: (tag: StartTag) => void) {
+  /**
+   * `found` is handed each link once its words are known, `picture` each `img` as it comes. `decoded` makes text of what
+   * stands in the source, where the source is bytes.
+   */
+  constructor(
+    found: (link: LinkInHtml) => void,
+    picture?: (tag: StartTag) => void,
+    decoded?: (source: string) => string,
+  ) {
     this.found = found;
     this.picture = picture;
-    this.reader = new TagReader(
-      {
-        startTag: (tag) => this.takeTag(tag),
-        endTag: (known) => {
-          if (known === "a" && this.open) this.close();
-        },
-        text: (start, end) => {
-          if (this.open) this.words += this.slice(start, end);
-        },
-      },
-      WANTED,
-    );
+    this.decoded = decoded;
+    this.scanner = new TagScanner(this, WANTED);
   }
 
   /** Reads on. */
   write(piece: string): void {
-    this.reader.write(piece);
+    this.kept = this.kept === "" ? piece : this.kept + piece;
+    this.scanner.write(piece);
+    this.endAt(this.scanner.told);
   }
 
   /** Nothing comes any more: a link that is still open ends here. */
   end(): void {
-    this.reader.end();
+    this.scanner.end();
     this.close();
   }
 
   /** Offset up to which nothing is open: what lies before it is needed no more. */
   get settled(): number {
-    return this.open ? this.open.tag.start : this.reader.told;
+    return this.open ? this.open.tag.start : this.scanner.told;
   }
 
   /** A part of the source that is still kept, by offsets from the start of the document. */
   slice(start: number, end: number): string {
-    return this.reader.slice(start, end);
+    return this.kept.slice(start - this.keptFrom, end - this.keptFrom);
   }
 
   /** Lets go of what lies before an offset. */
   forget(before: number): void {
-    this.reader.forget(before);
+    if (before === this.keptFrom) return;
+    this.kept = this.kept.slice(before - this.keptFrom);
+    this.keptFrom = before;
+  }
+
+  /** Of the scanner: a start tag that may matter. */
+  startTag(known: string | undefined, tag: ScannedTag, attributes: ScannedAttribute[]): void {
+    this.endAt(tag.start);
+    this.takeTag(new StartTag(this.slice(tag.start, tag.end), known, tag, attributes, this.decoded));
+  }
+
+  /** Of the scanner: an end tag. */
+  endTag(known: string | undefined, start: number): void {
+    if (!this.open) return;
+    this.endAt(start);
+    if (known === "a") this.close();
+  }
+
+  /** Of the scanner: words, or the content of a script. */
+  text(start: number, end: number): void {
+    if (!this.open) return;
+    const most = this.open.tag.end + LONGEST;
+    if (start < most) this.words += this.slice(start, Math.min(end, most));
+    this.endAt(end);
+  }
+
+  // However the document is cut, a link that is too long for one ends at the same place.
+  private endAt(offset: number): void {
+    if (this.open && offset > this.open.tag.end + LONGEST) this.close();
   }
 
   private takeTag(tag: StartTag): void {
@@ -113,7 +148,7 @@ export class LinkScanner {
       target: attributeOf(tag, "target") ?? null,
       override: attributeOf(tag, OVERRIDE_ATTRIBUTE) ?? null,
       creative: attributeOf(tag, CREATIVE_ATTRIBUTE) ?? null,
-      words: isArea ? (attributeOf(tag, "alt") ?? "") : "",
+      words: isArea ? this.alternative(tag) : "",
       anchor: isArea ? "image" : "text",
       picture: null,
       nested,
@@ -126,7 +161,12 @@ export class LinkScanner {
   private takePicture(link: LinkInHtml, tag: StartTag): void {
     link.anchor = "image";
     link.picture ??= attributeOf(tag, "src") ?? null;
-    this.words += ` ${attributeOf(tag, "alt") ?? ""} `;
+    this.words += ` ${this.alternative(tag)} `;
+  }
+
+  // Words are made text of when they are whole.
+  private alternative(tag: StartTag): string {
+    return (this.decoded ? tag.source("alt") : attributeOf(tag, "alt")) ?? "";
   }
 
   private takeBase(tag: StartTag): void {
@@ -138,7 +178,7 @@ export class LinkScanner {
     const link = this.open;
     if (!link) return;
     this.open = undefined;
-    const words = this.words.trim();
+    const words = (this.decoded ? this.decoded(this.words) : this.words).trim();
     link.words = FOLDED.test(words) ? words : words.replace(/\s+/g, " ");
     this.found(link);
   }

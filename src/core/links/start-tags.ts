@@ -1,5 +1,6 @@
 import { decodeHTMLAttribute } from "entities";
-import { TagScanner, type ScannedAttribute, type ScannedTag } from "../html/tag-scanner.ts";
+import type { ScannedAttribute } from "../html/tag-body.ts";
+import { TagScanner, type ScannedTag, type ScanEvents } from "../html/tag-scanner.ts";
 
 /** An attribute as it stands in the source; offsets count UTF-16 units from the start of the document. */
 export interface SourceAttribute {
@@ -12,15 +13,81 @@ export interface SourceAttribute {
   written: ScannedAttribute["written"];
 }
 
-/** A start tag in the source. */
-export interface StartTag {
-  name: string;
+/** A start tag in the source. Its attributes are made of the source when they are asked for. */
+export class StartTag {
+  readonly name: string;
   /** Offset of `<`, of the sign behind the name, and the offset just behind `>`. */
-  start: number;
-  nameEnd: number;
-  end: number;
-  selfClosing: boolean;
-  attributes: SourceAttribute[];
+  readonly start: number;
+  readonly nameEnd: number;
+  readonly end: number;
+  readonly selfClosing: boolean;
+  /** The tag as it is written. */
+  readonly text: string;
+  private readonly scanned: readonly ScannedAttribute[];
+  private readonly decoded: ((source: string) => string) | undefined;
+  private made: readonly SourceAttribute[] | undefined;
+
+  constructor(
+    text: string,
+    known: string | undefined,
+    { start, nameEnd, end, selfClosing }: ScannedTag,
+    scanned: readonly ScannedAttribute[],
+    decoded?: (source: string) => string,
+  ) {
+    this.text = text;
+    this.name = known ?? text.slice(1, nameEnd - start).toLowerCase();
+    this.start = start;
+    this.nameEnd = nameEnd;
+    this.end = end;
+    this.selfClosing = selfClosing;
+    this.scanned = scanned;
+    this.decoded = decoded;
+  }
+
+  /** All attributes in source order, duplicates included; names in lower case. */
+  get attributes(): readonly SourceAttribute[] {
+    this.made ??= this.scanned.map((one) => ({
+      name: this.text.slice(one.nameStart - this.start, one.nameEnd - this.start).toLowerCase(),
+      value: this.valueOf(one),
+      start: one.nameStart,
+      end: one.end,
+      written: one.written,
+    }));
+    return this.made;
+  }
+
+  /** The value of the first attribute of that name, which is the one browsers obey (HTML section 13.2.5.33). */
+  value(name: string): string | undefined {
+    const one = this.first(name);
+    return one && this.valueOf(one);
+  }
+
+  /** The same as it stands in the source. */
+  source(name: string): string | undefined {
+    const one = this.first(name);
+    return (
+      one &&
+      (one.valueStart === -1 ? "" : this.text.slice(one.valueStart - this.start, one.valueEnd - this.start))
+    );
+  }
+
+  private first(name: string): ScannedAttribute | undefined {
+    const { start, text } = this;
+    for (const one of this.scanned) {
+      const { nameStart, nameEnd } = one;
+      if (nameEnd - nameStart !== name.length) continue;
+      const written = text.slice(nameStart - start, nameEnd - start);
+      if (written === name || written.toLowerCase() === name) return one;
+    }
+    return undefined;
+  }
+
+  private valueOf({ valueStart, valueEnd }: ScannedAttribute): string {
+    if (valueStart === -1) return "";
+    const raw = this.text.slice(valueStart - this.start, valueEnd - this.start);
+    const text = this.decoded ? this.decoded(raw) : raw;
+    return text.includes("&") ? decodeHTMLAttribute(text) : text;
+  }
 }
 
 /** Receives what is found while a document is walked through. */
@@ -30,98 +97,20 @@ export interface TagVisitor {
   text?(text: string): void;
 }
 
-/** Receives what a reader finds; offsets count from the start of the document. */
-export interface TagEvents {
-  startTag(tag: StartTag): void;
-  /** The tag's name, where it is one that means something to browsers, and its place in the source. */
-  endTag(known: string | undefined, start: number, end: number): void;
-  text(start: number, end: number): void;
-}
-
-/**
- * Reads the tags of an HTML document that comes in pieces, in source order, broken markup included, as browsers do.
- * Comments, scripts and styles hold no tags. Attribute names come in lower case. Of tags that are not wanted nothing is
- * told. It keeps the source from where it was last told to let go.
- */
-export class TagReader {
-  private readonly scanner: TagScanner;
-  private kept = "";
-  private keptFrom = 0;
-
-  /** Without `wanted`, every start tag is told. `decoded` makes text of what stands in the source, where that is bytes. */
-  constructor(events: TagEvents, wanted?: ReadonlySet<string>, decoded?: (source: string) => string) {
-    const attributeIn = (scanned: ScannedAttribute): SourceAttribute => {
-      const { nameStart, nameEnd, valueStart, valueEnd, end, written } = scanned;
-      const raw = valueStart === -1 ? "" : this.slice(valueStart, valueEnd);
-      const text = decoded ? decoded(raw) : raw;
-      return {
-        name: this.slice(nameStart, nameEnd).toLowerCase(),
-        value: text.includes("&") ? decodeHTMLAttribute(text) : text,
-        start: nameStart,
-        end,
-        written,
-      };
-    };
-    const startTag = (known: string | undefined, tag: ScannedTag, attributes: ScannedAttribute[]): void => {
-      const { start, nameEnd, end, selfClosing } = tag;
-      const name = known ?? this.slice(start + 1, nameEnd).toLowerCase();
-      events.startTag({ name, start, nameEnd, end, selfClosing, attributes: attributes.map(attributeIn) });
-    };
-    this.scanner = new TagScanner(
-      {
-        startTag,
-        endTag: (known, start, end) => events.endTag(known, start, end),
-        text: (start, end) => events.text(start, end),
-        slice: (start, end) => this.slice(start, end),
-      },
-      wanted,
-    );
-  }
-
-  /** Reads on. */
-  write(piece: string): void {
-    this.kept += piece;
-    this.scanner.write(piece);
-  }
-
-  /** Nothing comes any more. */
-  end(): void {
-    this.scanner.end();
-  }
-
-  /** Offset up to which everything was told; a tag that is cut off lies behind it. */
-  get told(): number {
-    return this.scanner.told;
-  }
-
-  /** A part of the source that is still kept. */
-  slice(start: number, end: number): string {
-    return this.kept.slice(start - this.keptFrom, end - this.keptFrom);
-  }
-
-  /** Lets go of what lies before an offset. */
-  forget(before: number): void {
-    if (before === this.keptFrom) return;
-    this.kept = this.kept.slice(before - this.keptFrom);
-    this.keptFrom = before;
-  }
-}
-
 /** Walks through the tags of a whole HTML document; of start tags those that are wanted, or all. */
 export function walkTags(html: string, visitor: TagVisitor, wanted?: ReadonlySet<string>): void {
-  const reader = new TagReader(
-    {
-      startTag: (tag) => visitor.startTag(tag),
-      endTag: (known, start, end) => visitor.endTag?.(known ?? html.slice(start, end).toLowerCase(), start),
-      text: (start, end) => visitor.text?.(html.slice(start, end)),
-    },
-    wanted,
-  );
-  reader.write(html);
-  reader.end();
+  const events: ScanEvents = {
+    startTag: (known, tag, attributes) =>
+      visitor.startTag(new StartTag(html.slice(tag.start, tag.end), known, tag, attributes)),
+    endTag: (known, start, end) => visitor.endTag?.(known ?? html.slice(start, end).toLowerCase(), start),
+    text: (start, end) => visitor.text?.(html.slice(start, end)),
+  };
+  const scanner = new TagScanner(events, wanted);
+  scanner.write(html);
+  scanner.end();
 }
 
 /** The first attribute of that name, which is the one browsers obey (HTML section 13.2.5.33). */
 export function attributeOf(tag: StartTag, name: string): string | undefined {
-  return tag.attributes.find((attribute) => attribute.name === name)?.value;
+  return tag.value(name);
 }

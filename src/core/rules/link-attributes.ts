@@ -1,7 +1,7 @@
 import type { Rule } from "../objects/rule.ts";
 import { linkFacts, type LinkOnPage, type SiteSight } from "./link-facts.ts";
 import { parseOverride } from "./override.ts";
-import { resolve, type Resolved, type Written } from "./resolve.ts";
+import { NOTHING_WRITTEN, resolve, type Resolved, type Written } from "./resolve.ts";
 
 /** The rel and target that a link on a page is delivered with, and why: facts, override and rules put together. */
 export function linkAttributes(link: LinkOnPage, rules: readonly Rule[], site: SiteSight): Resolved {
@@ -19,8 +19,6 @@ export function writtenOn(link: Pick<LinkOnPage, "rel" | "target" | "override">)
     override: parseOverride(link.override ?? "").override,
   };
 }
-
-const NOTHING_WRITTEN: Written = { rel: [], target: null, override: {} };
 
 /** The tokens of a `rel` attribute value (HTML section 4.6.7: set of space-separated tokens). */
 export function relTokens(rel: string): string[] {

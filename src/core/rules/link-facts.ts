@@ -2,6 +2,7 @@ import { mayLeave } from "../address/gate.ts";
 import {
   destinationKind,
   hostOf,
+  outsideHost,
   ownPlace,
   type DestinationKind,
   type SiteAddresses,
@@ -38,17 +39,30 @@ export interface SiteSight extends SiteAddresses {
  * leads: a short link to a shop is an outside link, else shortening would take its marks away. Who knows the
  * destination's kind already hands it over.
  */
-export function linkFacts(
-  link: LinkOnPage,
-  site: SiteSight,
-  kind: DestinationKind = destinationKind(link.href, site),
-): LinkFacts {
+export function linkFacts(link: LinkOnPage, site: SiteSight, kind?: DestinationKind): LinkFacts {
+  // Most links lead to a host that is written plainly: it alone tells what they are.
+  const plain = kind === undefined || kind === "external" ? outsideHost(link.href, site.hosts) : undefined;
+  if (plain !== undefined) return factsOf(link, "external", plain, site, link.href);
+  return anyFacts(link, site, kind ?? destinationKind(link.href, site));
+}
+
+function anyFacts(link: LinkOnPage, site: SiteSight, kind: DestinationKind): LinkFacts {
   const end = kind === "route" ? throughRoutes(link.href, site) : link.href;
   const endKind = kind === "route" ? destinationKind(end, site) : kind;
   const domain = endKind === "external" ? hostOf(end) : undefined;
   // A script or an application's own scheme leads to no host: rules for outside links are not about it.
   const leadsNowhere = domain === "" || (endKind === "broken" && !mayLeave(end));
   const reach = leadsNowhere ? "none" : reachOf(endKind);
+  return factsOf(link, reach, domain, site, end);
+}
+
+function factsOf(
+  link: LinkOnPage,
+  reach: LinkFacts["reach"],
+  domain: string | undefined,
+  site: SiteSight,
+  end: string,
+): LinkFacts {
   const { programs, networks } = partnersOf(site.partners, domain, end);
   return {
     reach,

@@ -1,40 +1,14 @@
 import { MANAGED_TOKENS, type ManagedToken, type Rule } from "../objects/rule.ts";
 import type { Attribute } from "./attribute.ts";
+import type { Decider, Decision, Resolved, Written } from "./decision.ts";
 import type { LinkFacts } from "./match.ts";
 import { ruleTable, type Candidate, type ReadyRule } from "./rule-table.ts";
-import { isManaged, type Override } from "./override.ts";
+import { isManaged } from "./override.ts";
 
-/** Who decided an attribute. */
-export type Decider =
-  | { kind: "override" }
-  | { kind: "rule"; index: number; name: string }
-  | { kind: "author" }
-  | { kind: "implied" };
+export type { Decider, Decision, Resolved, Written } from "./decision.ts";
 
-/** One decision, with everyone who would have decided otherwise or the same, had the decider been silent. */
-export interface Decision {
-  attribute: Attribute;
-  /** on or off for a token; new, same, or the author's own frame name for the target. */
-  value: string;
-  by: string;
-  beat: string[];
-  decider: Decider;
-}
-
-/** The attributes that a link is delivered with. */
-export interface Resolved {
-  /** Managed tokens in their fixed order, then the author's others; empty means no `rel` is written. */
-  rel: string[];
-  target: string | null;
-  trace: Decision[];
-}
-
-/** What the author wrote on the link itself, and the override. */
-export interface Written {
-  rel: readonly string[];
-  target: string | null;
-  override: Override;
-}
+/** Of a link that its author left to the rules. */
+export const NOTHING_WRITTEN: Written = { rel: [], target: null, override: {} };
 
 const BY_AUTHOR = "the author's own attribute";
 const BY_OVERRIDE = "override on this link";
@@ -46,6 +20,13 @@ const BY_NEW_TAB = "a new tab implies noopener";
  * higher in the list. A rule that fills is silent where the author wrote something. Total and deterministic.
  */
 export function resolve(rules: readonly Rule[], facts: LinkFacts, written: Written): Resolved {
+  // Menus repeat, and links of a page lead to few hosts: what was decided of such facts is known.
+  const known = written === NOTHING_WRITTEN ? ruleTable(rules).decided(facts) : undefined;
+  if (!known) return decideAll(rules, facts, written);
+  return (known.resolved ??= decideAll(rules, facts, written));
+}
+
+function decideAll(rules: readonly Rule[], facts: LinkFacts, written: Written): Resolved {
   const { rel, target, override } = written;
   const voices = voicesOf(ruleTable(rules).candidates(facts), rel.length > 0, target !== null);
   const trace: Decision[] = [];

@@ -1,4 +1,5 @@
 import type { Rule, RuleMatch } from "../objects/rule.ts";
+import type { Resolved } from "./decision.ts";
 import { ATTRIBUTES } from "./attribute.ts";
 import {
   domainNames,
@@ -59,6 +60,14 @@ export class RuleTable {
   private readonly ofPage = new Map<string, readonly Listed[]>();
   private readonly ofDomain = new Map<string, readonly Listed[]>();
 
+  // Of the page that was asked about last.
+  private readonly decisions = new Map<
+    string,
+    { text: { resolved?: Resolved }; image: { resolved?: Resolved } }
+  >();
+  private decidedPage: string | undefined;
+  private decidedCategory: string | undefined;
+
   constructor(rules: readonly Rule[]) {
     rules.forEach((rule, index) => {
       if (!rule.enabled) return;
@@ -104,6 +113,25 @@ export class RuleTable {
     if (found.length > 1) found.sort(byKey);
     if (this.guarded.length === 0) for (const one of general) found.push(one);
     return link.programs.length + link.networks.length > 1 ? found.filter(isFirst) : found;
+  }
+
+  /** Where the decision about links of such facts is kept; undefined where programs or networks have a say. */
+  decided(facts: LinkFacts): { resolved?: Resolved } | undefined {
+    const { reach, domain, page, category, anchor, programs, networks } = facts;
+    if (programs.length > 0 || networks.length > 0) return undefined;
+    if (
+      page !== this.decidedPage ||
+      category !== this.decidedCategory ||
+      this.decisions.size >= MOST_REMEMBERED
+    ) {
+      this.decisions.clear();
+      this.decidedPage = page;
+      this.decidedCategory = category;
+    }
+    const key = domain ?? NO_DOMAIN[reach];
+    let there = this.decisions.get(key);
+    if (!there) this.decisions.set(key, (there = { text: {}, image: {} }));
+    return there[anchor];
   }
 
   private generalRules(link: LinkFacts): readonly Candidate[] {
@@ -157,6 +185,9 @@ function isGuarded(except: RuleMatch = {}): boolean {
 }
 
 const NOWHERE: LinkFacts = { reach: "none", domain: undefined, page: undefined, category: undefined, anchor: "text", programs: [], networks: [] }; // prettier-ignore
+
+// What is no domain.
+const NO_DOMAIN = { external: " outside", internal: " inside", none: " nowhere" } as const;
 
 const tables = new WeakMap<readonly Rule[], RuleTable>();
 

@@ -67,7 +67,7 @@ export async function askAttributes(
   ]);
   const { rel, target, trace } = linkAttributes(question, rules, places.sight());
   return {
-    rel,
+    rel: [...rel],
     target,
     trace: trace.map(({ attribute, value, by, beat }) => ({ attribute, value, by, beat })),
     otherwise: Object.fromEntries(trace.map((decision) => [decision.attribute, otherAnswer(decision)])),

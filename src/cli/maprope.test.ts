@@ -19,18 +19,19 @@ const LINK = '<p>é <a href="https://a.example/">a</a> <a href="https://own.exam
 const MARKED = LINK.replace("a.example/", 'a.example/" rel="nofollow').replace('"">', '">');
 
 async function run(args: string[], stdin: (Uint8Array | string)[] = []) {
-  let out = "";
-  let told = "";
+  const written: Uint8Array[] = [];
+  const told: Uint8Array[] = [];
+  const bytesOf = (text: string | Uint8Array): Uint8Array => Buffer.from(text as string);
   const terminal: Terminal = {
     stdin: (async function* () {
       yield* stdin;
     })(),
-    stdout: { write: (text) => (out += text) },
-    stderr: { write: (text) => (told += text) },
+    stdout: { write: (text) => written.push(bytesOf(text)) },
+    stderr: { write: (text) => told.push(bytesOf(text)) },
     env: {},
   };
   const status = await maprope(args, terminal);
-  return { status, out, told };
+  return { status, out: Buffer.concat(written).toString(), told: Buffer.concat(told).toString() };
 }
 async function fresh(name: string): Promise<{ at: string; rules: string }> {
   const at = join(folder, name);
@@ -76,6 +77,56 @@ test("from standard input to standard output, wherever a character is cut, with 
   assert.match(told, /1 of 2 links in 1 of 1 documents changed/);
   const checked = await run(["rewrite", "-", "--rules", rules, "--check", "--report", "none"], [LINK]);
   assert.deepEqual(checked, { status: 1, out: "", told: "" });
+});
+
+test("a document in an older encoding keeps its bytes, and is marked", async () => {
+  const { at, rules } = await fresh("older");
+  const file = join(at, "older.html");
+  await writeFile(file, Buffer.from(LINK.replace("<a ", '<a title="Caf\u00e9" '), "latin1"));
+  const { status } = await run(["rewrite", file, "--rules", rules, "--host", "own.example"]);
+  assert.equal(status, 0);
+  const text = (await readFile(file)).toString("latin1");
+  assert.equal(text, MARKED.replace("<a ", '<a title="Caf\u00e9" '));
+});
+
+test("rules that name programs or networks want the bundle, which decides as the site does", async () => {
+  const { at } = await fresh("bundle");
+  const file = join(at, "bundle.json");
+  const rules = [
+    { name: "Paid", match: { programs: ["Harbour Optics"] }, set: { sponsored: "on" } },
+    { name: "Both", match: { networks: ["Tidewater"], destination: "external" }, set: { nofollow: "on" } },
+  ];
+  await writeFile(file, JSON.stringify({ rules }));
+  const refused = await run(["rewrite", at, "--rules", file]);
+  assert.equal(refused.status, 2);
+  assert.match(refused.told, /“Paid” names the program “Harbour Optics”/);
+  assert.equal(await readFile(join(at, "index.html"), "utf8"), LINK);
+  const partners = [
+    { name: "Harbour Optics", network: "Tidewater", domains: ["harbour.example"], needsReferrer: false },
+  ];
+  const routes = [
+    { host: null, key: "/to/lamp", folded: true, destination: "https://harbour.example/lamp" },
+    { host: "own.example", key: "prefix:/old", folded: false, destination: "https://harbour.example/$1" },
+  ];
+  await writeFile(file, JSON.stringify({ rules, hosts: ["own.example"], partners, routes }));
+  const links = [
+    "https://harbour.example/",
+    "/to/LAMP",
+    "https://own.example/old/x",
+    "/elsewhere",
+    "https://a.example/",
+  ];
+  const { status, out } = await run(
+    ["rewrite", "--rules", file],
+    [links.map((href) => `<a href="${href}">x</a>`).join("")],
+  );
+  assert.equal(status, 0);
+  assert.deepEqual(
+    [...out.matchAll(/<a href="[^"]*"(?: rel="([^"]*)")?/g)].map(([, rel]) => rel),
+    ["sponsored nofollow", "sponsored nofollow", "sponsored nofollow", undefined, undefined].map(
+      (rel) => rel && "nofollow sponsored",
+    ),
+  );
 });
 
 test("a file that is no text is named and left, and the others are done", async () => {

@@ -6,7 +6,7 @@ import { Unusable } from "./unusable.ts";
 /** What the command reads and writes; a process has all of it. */
 export interface Terminal {
   stdin: AsyncIterable<Uint8Array | string>;
-  stdout: { write(text: string): unknown };
+  stdout: { write(text: string | Uint8Array): unknown };
   stderr: { write(text: string): unknown };
   env: Record<string, string | undefined>;
 }
@@ -16,7 +16,7 @@ const HELP = `maprope rewrite [FOLDER or FILE …]   applies a site's rules to H
 Without a folder or with “-” it reads a document from standard input and writes it to standard output.
 Folders are searched for .html, .htm and .xhtml files; files that change are written in place.
 
-  --rules FILE       rules as JSON: a list, or {"rules": [..]} as GET …/rules answers
+  --rules FILE       rules as JSON: what GET …/rules/bundle answers, or a list of rules that name no program or network
   --host NAME        a host of our own; may be given several times (with --rules)
   --site KEY         a site of a running Map Rope, whose rules are asked through the API
   --url URL          where it runs (default $MAPROPE_URL or http://127.0.0.1:4600);

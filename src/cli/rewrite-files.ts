@@ -1,8 +1,9 @@
 import { readdir, readFile, rename, stat, writeFile } from "node:fs/promises";
 import { extname, join, relative, sep } from "node:path";
-import type { RefusedAddress, RewrittenLink } from "../core/links/rewrite-document.ts";
+import type { RefusedAddress, RewriteReport, RewrittenLink } from "../core/links/rewrite-document.ts";
+import { isUtf16 } from "../core/links/source-bytes.ts";
 import type { Terminal } from "./maprope.ts";
-import type { Place, Rewriting } from "./rewriting.ts";
+import { NotText, type Place, type Rewriting } from "./rewriting.ts";
 import { Unusable } from "./unusable.ts";
 
 /** What was done, or would be. */
@@ -21,21 +22,22 @@ export async function rewriteStream(
   place: Place,
   check: boolean,
 ): Promise<Outcome> {
-  const put = check ? () => {} : (text: string): void => void terminal.stdout.write(text);
-  const { links, changes, refused } = await rewriting.rewrite(textOf(terminal.stdin), place, put);
-  return { links, files: [{ file: "(standard input)", changes, refused }], failed: [] };
+  const put = check ? () => {} : (bytes: Uint8Array): void => void terminal.stdout.write(bytes);
+  try {
+    const { links, changes, refused } = await rewriting.rewrite(readable(terminal.stdin), place, put);
+    return { links, files: [{ file: "(standard input)", changes, refused }], failed: [] };
+  } catch (error) {
+    throw error instanceof NotText ? new Unusable("standard input is not text in UTF-8.") : error;
+  }
 }
 
-// Characters may be cut in two between pieces; the decoder keeps their first half.
-async function* textOf(pieces: AsyncIterable<Uint8Array | string>): AsyncGenerator<string> {
-  const decoder = new TextDecoder("utf-8", { fatal: true, ignoreBOM: true });
-  try {
-    for await (const piece of pieces)
-      yield typeof piece === "string" ? piece : decoder.decode(piece, { stream: true });
-    yield decoder.decode();
-  } catch (error) {
-    if (!(error instanceof TypeError)) throw error;
-    throw new Unusable("standard input is not text in UTF-8.");
+async function* readable(pieces: AsyncIterable<Uint8Array | string>): AsyncGenerator<Uint8Array> {
+  let isFirst = true;
+  for await (const piece of pieces) {
+    const bytes = typeof piece === "string" ? new TextEncoder().encode(piece) : piece;
+    if (isFirst && isUtf16(bytes)) throw new NotText();
+    isFirst = false;
+    yield bytes;
   }
 }
 
@@ -49,17 +51,15 @@ export async function rewriteFolder(
   const outcome: Outcome = { links: 0, files: [], failed: [] };
   for (const root of where)
     for (const file of await htmlFiles(root)) {
-      const html = decoded(await readFile(file));
-      if (html === undefined) {
-        outcome.failed.push({ file, message: "This is not text in UTF-8; it was left as it is." });
-        continue;
-      }
-      let rewritten = "";
       const page = place.page ?? pathOf(root, file);
-      const { links, changes, refused } = await rewriting.rewrite([html], { ...place, page }, (text) => (rewritten += text)); // prettier-ignore
-      if (!check && rewritten !== html) await replaceFile(file, rewritten);
-      outcome.links += links;
-      outcome.files.push({ file, changes, refused });
+      try {
+        const { links, changes, refused } = await rewriteFile(file, rewriting, { ...place, page }, check);
+        outcome.links += links;
+        outcome.files.push({ file, changes, refused });
+      } catch (error) {
+        if (!(error instanceof NotText)) throw error;
+        outcome.failed.push({ file, message: error.message });
+      }
     }
   return outcome;
 }
@@ -82,19 +82,25 @@ export function pathOf(root: string, file: string): string | undefined {
   return inside === "" ? undefined : `/${inside.replace(/(?:^|\/)index\.x?html?$/i, "").replace(/\.x?html?$/i, "")}`; // prettier-ignore
 }
 
-function decoded(bytes: Uint8Array): string | undefined {
-  try {
-    return new TextDecoder("utf-8", { fatal: true, ignoreBOM: true }).decode(bytes);
-  } catch {
-    // Told to the person by whoever asked: the file is named, and left.
-    return undefined;
-  }
+async function rewriteFile(
+  file: string,
+  rewriting: Rewriting,
+  place: Place,
+  check: boolean,
+): Promise<RewriteReport> {
+  const html = await readFile(file);
+  if (isUtf16(html)) throw new NotText();
+  const pieces: Uint8Array[] = [];
+  const report = await rewriting.rewrite([html], place, (piece) => pieces.push(piece));
+  const rewritten = Buffer.concat(pieces);
+  if (!check && !rewritten.equals(html)) await replaceFile(file, rewritten);
+  return report;
 }
 
 // Written beside and moved into place: whoever reads the file meanwhile gets the old one or the new one, whole.
-async function replaceFile(file: string, text: string): Promise<void> {
+async function replaceFile(file: string, content: Uint8Array): Promise<void> {
   const beside = `${file}.maprope-${process.pid}`;
   const { mode } = await stat(file);
-  await writeFile(beside, text, { mode });
+  await writeFile(beside, content, { mode });
   await rename(beside, file);
 }

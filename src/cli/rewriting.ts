@@ -1,9 +1,10 @@
 import { readFile } from "node:fs/promises";
 import { z } from "zod";
 import { DocumentRewriter, type RewriteReport } from "../core/links/rewrite-document.ts";
+import { bytesOfText, textOfBytes } from "../core/links/source-bytes.ts";
 import { hostName } from "../core/objects/fields.ts";
-import { rewriteAnswerSchema, ruleSchema } from "../core/objects/rule.ts";
-import type { SiteSight } from "../core/rules/link-facts.ts";
+import { rewriteAnswerSchema, ruleSchema, type Rule } from "../core/objects/rule.ts";
+import { needsOfRules, ruleBundleSchema, sightOfBundle, type RuleBundle } from "../core/rules/bundle.ts";
 import { Unusable } from "./unusable.ts";
 
 /** The page that a document is, as rules look at it. */
@@ -15,15 +16,15 @@ export interface Place {
 /** Something that rewrites a document that comes in pieces. */
 export interface Rewriting {
   rewrite(
-    pieces: AsyncIterable<string> | Iterable<string>,
+    pieces: AsyncIterable<Uint8Array> | Iterable<Uint8Array>,
     place: Place,
-    put: (text: string) => void,
+    put: (bytes: Uint8Array) => void,
   ): Promise<RewriteReport>;
 }
 
 const rulesFileSchema = z.union([
-  z.array(ruleSchema),
-  z.object({ rules: z.array(ruleSchema) }).transform(({ rules }) => rules),
+  z.array(ruleSchema).transform((rules): Partial<RuleBundle> & { rules: Rule[] } => ({ rules })),
+  ruleBundleSchema.partial().required({ rules: true }),
 ]);
 
 /** Rewrites by the rules of a file, here. */
@@ -38,13 +39,18 @@ export async function fileRewriting(file: string, hosts: readonly string[]): Pro
     if (!checked.success) throw new Unusable(`--host ${host}: ${checked.error.issues[0]!.message}`);
     return checked.data;
   });
-  // What a path leads to is not known here: it is taken for a page of our own.
-  const site: SiteSight = { hosts: own, answers: () => "page", routeDestination: () => undefined };
+  const { rules, hosts: bundled = [], partners, routes = [] } = read.data;
+  const [lacking] = partners === undefined ? needsOfRules(rules) : [];
+  if (lacking)
+    throw new Unusable(
+      `the rule “${lacking.rule}” names ${lacking.names}, and ${file} does not say what leads there. Take the file that GET …/rules/bundle answers.`,
+    );
+  const site = sightOfBundle({ hosts: [...own, ...bundled], partners: partners ?? [], routes });
   return {
     async rewrite(pieces, place, put) {
-      const rewriter = new DocumentRewriter(read.data, site, place);
-      for await (const piece of pieces) put(rewriter.write(piece));
-      put(rewriter.end());
+      const rewriter = new DocumentRewriter(rules, site, place, true);
+      for await (const piece of pieces) put(bytesOfText(rewriter.write(textOfBytes(piece))));
+      put(bytesOfText(rewriter.end()));
       return rewriter.report;
     },
   };
@@ -56,8 +62,7 @@ export function apiRewriting({ url, site, token }: { url: string; site: string; 
   const call = new URL(`/api/v1/sites/${encodeURIComponent(site)}/rewrite/report`, url);
   return {
     async rewrite(pieces, place, put) {
-      let html = "";
-      for await (const piece of pieces) html += piece;
+      const html = await utf8(pieces);
       const response = await fetch(call, {
         method: "POST",
         headers: { Authorization: `Bearer ${token}`, "Content-Type": "application/json" },
@@ -70,10 +75,30 @@ export function apiRewriting({ url, site, token }: { url: string; site: string; 
       const answer: unknown = await response.json().catch(() => undefined);
       if (!response.ok) throw new Unusable(`${call.origin} refused: ${detailOf(answer) ?? response.status}`);
       const { html: rewritten, ...report } = rewriteAnswerSchema.parse(answer);
-      put(rewritten);
+      put(new TextEncoder().encode(rewritten));
       return report;
     },
   };
+}
+
+// What goes over the API is text.
+async function utf8(pieces: AsyncIterable<Uint8Array> | Iterable<Uint8Array>): Promise<string> {
+  const decoder = new TextDecoder("utf-8", { fatal: true, ignoreBOM: true });
+  try {
+    let text = "";
+    for await (const piece of pieces) text += decoder.decode(piece, { stream: true });
+    return text + decoder.decode();
+  } catch (error) {
+    if (!(error instanceof TypeError)) throw error;
+    throw new NotText();
+  }
+}
+
+/** A document that is not text in UTF-8. */
+export class NotText extends Error {
+  constructor() {
+    super("This is not text in UTF-8; it was left as it is.");
+  }
 }
 
 function jsonOf(text: string, file: string): unknown {

@@ -49,7 +49,12 @@ export class DocumentRewriter {
   // Pictures inside a link are seen before the link is settled: their lines are counted in the order of the source.
   private readonly waiting: { start: number; words: string; address: string }[] = [];
 
-  constructor(rules: readonly Rule[], site: SiteSight, place: { page?: string; category?: string } = {}) {
+  constructor(
+    rules: readonly Rule[],
+    site: SiteSight,
+    place: { page?: string; category?: string } = {},
+    isBytes = false,
+  ) {
     this.rewriter = new LinkRewriter(
       (link, base) => {
         if (!mayLeave(link.href)) {
@@ -80,6 +85,7 @@ export class DocumentRewriter {
       // Who rewrites a document twice gets the same: what an author set by hand stays in it.
       {
         keepOverride: true,
+        isBytes,
         keepsPicture: (src, tag) => {
           const keeps = mayLeave(src) || IMAGE_DATA.test(src);
           if (!keeps) this.refuse(tag.start, attributeOf(tag, "alt") ?? "", src);

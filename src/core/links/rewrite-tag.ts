@@ -17,7 +17,7 @@ export function rewriteTag(
   text: string,
   link: LinkInHtml,
   wanted: DeliveredAttributes,
-  keepOverride: boolean | undefined,
+  { keepOverride, isBytes = false }: { keepOverride?: boolean; isBytes?: boolean },
 ): string {
   const changes: Change[] = [];
   const href = wanted.href === undefined ? link.href : wanted.href;
@@ -28,12 +28,12 @@ export function rewriteTag(
   const override = wanted.override !== undefined ? wanted.override : keepOverride ? link.override : null;
   if (override !== link.override) changes.push({ name: OVERRIDE_ATTRIBUTE, value: override });
   if (!keepOverride && link.creative !== null) changes.push({ name: CREATIVE_ATTRIBUTE, value: null });
-  return changes.length === 0 ? text : withAttributes(text, link.tag, changes);
+  return changes.length === 0 ? text : withAttributes(text, link.tag, changes, isBytes);
 }
 
 /** A start tag without an attribute. */
 export function withoutAttribute(text: string, tag: StartTag, name: string): string {
-  return withAttributes(text, tag, [{ name, value: null }]);
+  return withAttributes(text, tag, [{ name, value: null }], false);
 }
 
 /** True for two `rel` values of the same tokens, in whatever order and spacing; null is no attribute. */
@@ -52,7 +52,7 @@ type Ending = "tag" | "name" | "unquoted" | "quoted" | "missing" | "slash";
 
 // Taken away together with its duplicates, else a browser would read the second one; of those that are set, browsers
 // obey the first (section 13.2.5.33).
-function withAttributes(text: string, tag: StartTag, changes: readonly Change[]): string {
+function withAttributes(text: string, tag: StartTag, changes: readonly Change[], isBytes: boolean): string {
   // What is added goes behind the last attribute that it cannot be read as the value of.
   let before = text.slice(0, tag.nameEnd - tag.start);
   let behind = "";
@@ -77,7 +77,7 @@ function withAttributes(text: string, tag: StartTag, changes: readonly Change[])
     const isFresh = nth !== -1 && (done & (1 << nth)) === 0;
     if (nth !== -1) done |= 1 << nth;
     // What stands before the name is judged together with it.
-    piece += isFresh ? attributeText(name, changes[nth]!.value!) : text.slice(start - tag.start, at);
+    piece += isFresh ? attributeText(name, changes[nth]!.value!, isBytes) : text.slice(start - tag.start, at);
     behind += isLoose ? apart(ending, piece) + piece : piece;
     isLoose = false;
     ending = isFresh ? "quoted" : written === "none" ? "name" : written;
@@ -88,7 +88,7 @@ function withAttributes(text: string, tag: StartTag, changes: readonly Change[])
   const rest = text.slice(at);
   let added = "";
   for (const [nth, { name, value }] of changes.entries())
-    if (value !== null && (done & (1 << nth)) === 0) added += ` ${attributeText(name, value)}`;
+    if (value !== null && (done & (1 << nth)) === 0) added += ` ${attributeText(name, value, isBytes)}`;
   if (added !== "" && behind === "") ending = "quoted";
   return before + added + behind + (isLoose ? apart(ending, rest) : "") + rest;
 }
@@ -98,8 +98,10 @@ function indexOfName(changes: readonly Change[], name: string): number {
   return -1;
 }
 
-function attributeText(name: string, value: string): string {
-  return `${name}="${escapeAttribute(value)}"`;
+// In bytes of whatever encoding, signs beyond ASCII stand as references (HTML section 13.1.4).
+function attributeText(name: string, value: string, isBytes: boolean): string {
+  const text = escapeAttribute(value);
+  return `${name}="${isBytes ? text.replace(/[^\0-\x7f]/gu, (sign) => `&#${sign.codePointAt(0)};`) : text}"`;
 }
 
 const SLASH = 47;

@@ -1,5 +1,6 @@
 import { rewriteTag, withoutAttribute } from "./rewrite-tag.ts";
 import { LinkScanner, type Base, type LinkInHtml } from "./scan.ts";
+import { utf8Of } from "./source-bytes.ts";
 import { attributeOf, type StartTag } from "./start-tags.ts";
 
 /** The attributes that a link shall have; null takes the attribute away. */
@@ -17,6 +18,8 @@ export interface RewriteOptions {
   keepOverride?: boolean;
   /** Whether a picture's address may stay; without it, all may. */
   keepsPicture?: (src: string, tag: StartTag) => boolean;
+  /** The document comes as bytes, each a sign of its own (see `source-bytes.ts`): what it says is read as UTF-8. */
+  isBytes?: boolean;
 }
 
 /** Decides about one link; `base` is what the document's `base` elements have said so far. */
@@ -47,15 +50,19 @@ export class LinkRewriter {
       const src = attributeOf(tag, "src");
       if (src !== undefined && !keepsPicture!(src, tag)) this.pictures.push(this.withoutAddress(tag));
     };
-    this.scanner = new LinkScanner((link) => {
-      const { scanner } = this;
-      const { start, end } = link.tag;
-      this.pieces.push(
-        this.upTo(start),
-        rewriteTag(link.tag.text, link, decide(link, scanner.base), options.keepOverride),
-      );
-      this.from = end;
-    }, keepsPicture && takesPicture);
+    this.scanner = new LinkScanner(
+      (link) => {
+        const { scanner } = this;
+        const { start, end } = link.tag;
+        this.pieces.push(
+          this.upTo(start),
+          rewriteTag(link.tag.text, link, decide(link, scanner.base), options),
+        );
+        this.from = end;
+      },
+      keepsPicture && takesPicture,
+      options.isBytes ? utf8Of : undefined,
+    );
   }
 
   /** Takes a piece; answers what is settled by it. */

@@ -1,3 +1,5 @@
+import { ruleBundleSchema } from "../../core/rules/bundle.ts";
+import { bundleRules } from "../rules/bundle.ts";
 import { z } from "zod";
 import {
   adviceListSchema,
@@ -31,6 +33,12 @@ export const ruleOperations: readonly Operation[] = [
     role: "reader",
     answer: ruleSetSchema,
     run: ({ desk, site }) => currentRules(desk, site),
+  }),
+  operation("GET", `${RULES}/bundle`, {
+    summary: "The rules in force with all that they look at: a file for “maprope rewrite --rules”",
+    role: "reader",
+    answer: ruleBundleSchema,
+    run: ({ desk, site }) => bundleRules(desk, site),
   }),
   operation("PUT", RULES, {
     summary: "Replace the set of rules; says what is to be said of it",

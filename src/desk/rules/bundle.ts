@@ -1,0 +1,23 @@
+import type { RuleBundle } from "../../core/rules/bundle.ts";
+import type { Desk } from "../desk.ts";
+import { Problem } from "../problem.ts";
+import type { OpenSite } from "../sites.ts";
+import { currentRules } from "./rules.ts";
+
+/** So many routes go into a file; who has more asks the site itself. */
+const MOST_ROUTES = 100_000;
+
+/** The rules in force with the hosts, programs and routes that they look at. Throws a Problem (422) for too many routes. */
+export async function bundleRules(desk: Desk, site: OpenSite): Promise<RuleBundle> {
+  const [{ rules }, routes] = await Promise.all([
+    currentRules(desk, site),
+    desk.store.rows<RuleBundle["routes"][number]>(
+      `SELECT NULLIF(a.host, '*') AS host, a.key, r.kind = 'short' AS folded, r.destination FROM route_addresses a JOIN routes r ON r.id = a.route_id
+       WHERE r.site_id = $site::bigint AND r.enabled AND r.deleted_at IS NULL AND r.destination IS NOT NULL ORDER BY r.id LIMIT ${MOST_ROUTES + 1}`,
+      { site: site.id },
+    ),
+  ]);
+  if (routes.length > MOST_ROUTES)
+    throw new Problem(422, "Too many routes for a file", `This site has more than ${MOST_ROUTES.toLocaleString("en")} routes. Use “maprope rewrite --site ${site.key}”, which asks the site itself.`); // prettier-ignore
+  return { rules, hosts: [site.primary, ...site.hostNames.filter((host) => host !== site.primary)], partners: site.partners, routes }; // prettier-ignore
+}

@@ -1,3 +1,4 @@
+import { rootless } from "../core/address/host.ts";
 import type { ProxyTrust } from "../proxy-trust.ts";
 import type { IncomingMessage } from "node:http";
 import { isbot } from "isbot";
@@ -91,7 +92,7 @@ export function requesterOf(request: IncomingMessage, seen: SeenHeaders, trust: 
 export function referrerParts(referrer: string): { host: string; path: string } {
   if (referrer === "" || !URL.canParse(referrer)) return { host: "", path: "" };
   const url = new URL(referrer);
-  return { host: url.hostname, path: url.pathname };
+  return { host: rootless(url.hostname), path: url.pathname };
 }
 
 function agentTraits(userAgent: string): AgentTraits {

@@ -21,7 +21,11 @@ export type RepairCode =
   | "case"
   | "idna"
   | "encoded"
-  | "rooted";
+  | "rooted"
+  | "words"
+  | "broken-lines"
+  | "punctuation"
+  | "host-dot";
 
 /** Something that is allowed and worth a second look. */
 export interface Warning {

@@ -1,5 +1,6 @@
 import type { Address } from "./address.ts";
 import { mayLeave } from "./gate.ts";
+import { rootless } from "./host.ts";
 import { pathKey } from "./path-key.ts";
 
 /** Where a link leads, seen from one site. */
@@ -64,7 +65,7 @@ export function outsideHost(address: string, own: readonly string[]): string | u
 
 /** The lower-case ASCII host that an outside address leads to; empty for one that leads to none. */
 export function hostOf(address: string): string {
-  return plainHost(address) ?? new URL(address, "http://own.invalid").hostname;
+  return plainHost(address) ?? rootless(new URL(address, "http://own.invalid").hostname);
 }
 
 /**
@@ -82,5 +83,6 @@ export function ownPlace(
   if (host !== undefined && !hosts.includes(host)) return undefined;
   if (!/^(?:https?:)?\/\//i.test(address) || !URL.canParse(address, "http://own.invalid")) return undefined;
   const url = new URL(address, "http://own.invalid");
-  return hosts.includes(url.hostname) ? { host: url.hostname, key: pathKey(url.pathname) } : undefined;
+  const name = rootless(url.hostname);
+  return hosts.includes(name) ? { host: name, key: pathKey(url.pathname) } : undefined;
 }

@@ -1,3 +1,4 @@
+import { rootless } from "./host.ts";
 import { pathKey } from "./path-key.ts";
 
 /**
@@ -8,5 +9,5 @@ export function compareKey(address: string): string {
   if (!/^https?:/i.test(address) || !URL.canParse(address))
     return address.startsWith("/") ? pathKey(address) : address;
   const url = new URL(address);
-  return `//${url.host}${pathKey(url.pathname)}${url.search}`;
+  return `//${rootless(url.host)}${pathKey(url.pathname)}${url.search}`;
 }

@@ -12,7 +12,7 @@ export type AddressUse = "link" | "picture";
  */
 export function admitted(written: unknown, use: AddressUse): Address | undefined {
   if (typeof written !== "string") return undefined;
-  const repaired = repairAddress(written);
+  const repaired = repairAddress(written, { isExact: true });
   if (!repaired.ok) return undefined;
   if (use === "picture" && repaired.form !== "web" && repaired.form !== "path") return undefined;
   return repaired.repairs.length === 0 ? (written as Address) : repaired.address;

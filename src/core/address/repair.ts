@@ -7,15 +7,14 @@ import {
   type Repair,
   type Repaired,
 } from "./address.ts";
+import { isLocalPhone, isPhone, mailAddress, mailIn, phoneAddress } from "./contact.ts";
+import { outOfLines, outOfProse } from "./prose.ts";
 import { mendScheme, startsWithHost } from "./scheme.ts";
 import { unwrap } from "./unwrap.ts";
 import { warningsFor, type AddressSurroundings } from "./warn.ts";
 
 // eslint-disable-next-line no-control-regex -- control characters are what it looks for
 const CONTROL = /[\u0000-\u001F\u007F-\u009F\u2028\u2029]/;
-// A name without the signs that need quoting (RFC 5322 section 3.2.3), or encoding in an address.
-const MAIL = /^[^\s@/:?#\\"<>()[\],;`^{|}]+@[\p{L}\p{N}.-]+\.[\p{L}\p{N}-]{2,}(?:\?\S*)?$/u;
-const PHONE = /^(?:\+|00)[\d\s().\-/]{6,24}$/;
 const SCHEME = /^([a-z][a-z\d+.-]*):/i;
 const RELATIVE_PATH = /^(?:\.{1,2}\/|[\p{L}\p{N}_~-]+(?:\/|\.html?$|\.pdf$))/iu;
 
@@ -36,9 +35,7 @@ export function repairAddress(pasted: string, surroundings: AddressSurroundings 
       [],
     );
   }
-  const unwrapped = unwrap(pasted);
-  const repairs = [...unwrapped.repairs];
-  const text = unwrapped.text;
+  const { text, repairs } = surroundings.isExact ? unwrap(pasted) : bare(pasted);
   if (text === "")
     return refuse(
       "empty",
@@ -56,18 +53,26 @@ export function repairAddress(pasted: string, surroundings: AddressSurroundings 
   if (text.startsWith("?") || /^\/(?![/\\])/.test(text)) {
     return accept(encodeSpaces(text, repairs), "path", repairs, surroundings);
   }
-  if (MAIL.test(text)) {
+  const mail = mailIn(text);
+  if (mail !== undefined) {
     repairs.push({ code: "missing-scheme", message: "Added mailto: to the mail address." });
-    return acceptMail(`mailto:${text}`, repairs, surroundings);
+    return acceptMail(mail, repairs, surroundings);
   }
-  if (PHONE.test(text)) return acceptPhone(text, repairs, surroundings);
+  if (isPhone(text)) return acceptPhone(text, repairs, surroundings);
+  if (isLocalPhone(text))
+    return refuse(
+      "not-an-address",
+      "This reads as a phone number without its country. Write it as it is dialled from abroad, such as +44 20 7946 0000.",
+      repairs,
+    );
+  if (isFileName(text)) return acceptRooted(text, repairs, surroundings);
 
   const mended = mendScheme(text);
   repairs.push(...mended.repairs);
   const scheme = SCHEME.exec(mended.text)?.[1]?.toLowerCase();
   if (scheme === "http" || scheme === "https") return acceptWeb(mended.text, repairs, surroundings);
   if (scheme === "mailto") return acceptMail(text, repairs, surroundings);
-  if (scheme === "tel") return acceptPhone(text.slice(4), repairs, surroundings);
+  if (scheme === "tel") return acceptPhone(text, repairs, surroundings);
   if (scheme) {
     return refuse(
       "scheme",
@@ -75,20 +80,38 @@ export function repairAddress(pasted: string, surroundings: AddressSurroundings 
       repairs,
     );
   }
-  if (RELATIVE_PATH.test(text)) {
-    repairs.push({ code: "rooted", message: "Read it as a path from the root of this site." });
-    return accept(
-      encodeSpaces(`/${text.replace(/^(?:\.{0,2}[/\\]+)+/, "")}`, repairs),
-      "path",
-      repairs,
-      surroundings,
-    );
-  }
+  if (RELATIVE_PATH.test(text)) return acceptRooted(text, repairs, surroundings);
   return refuse(
     "not-an-address",
     "This does not look like an address. A web address has a host with a dot, such as shop.example/lamp; a path of this site starts with a slash.",
     repairs,
   );
+}
+
+// A page of prose may hold quotes and brackets in whatever order.
+function bare(pasted: string): { text: string; repairs: Repair[] } {
+  const whole = outOfLines(pasted.trim());
+  const { text, repairs } = unwrap(whole.repairs.length > 0 ? whole.text : pasted);
+  const taken = { text, repairs: [...whole.repairs, ...repairs] };
+  if (mailIn(taken.text) !== undefined) return taken;
+  const prose = outOfProse(taken.text);
+  if (prose.text === taken.text) return taken;
+  const again = unwrap(prose.text);
+  return { text: again.text, repairs: [...taken.repairs, ...prose.repairs, ...again.repairs] };
+}
+
+function acceptRooted(text: string, repairs: Repair[], surroundings: AddressSurroundings): Repaired {
+  repairs.push({ code: "rooted", message: "Read it as a path from the root of this site." });
+  const path = `/${text.replace(/^(?:\.{0,2}[/\\]+)+/, "")}`;
+  return accept(encodeSpaces(path, repairs), "path", repairs, surroundings);
+}
+
+// Endings of files that are no domains: `brochure.pdf` is not a host.
+const FILE_NAME =
+  /^[\p{L}\p{N}][\p{L}\p{M}\p{N}_~.-]*\.(?:html?|php\d?|aspx?|jsp|pdf|png|jpe?g|gif|webp|avif|svg|css|js|json|xml|txt|csv|docx?|xlsx?|pptx?|odt|ods|epub|mp3|mp4|ics|rss)(?=$|[?#])/iu;
+
+function isFileName(text: string): boolean {
+  return FILE_NAME.test(text);
 }
 
 function acceptWeb(text: string, repairs: Repair[], surroundings: AddressSurroundings): Repaired {
@@ -115,6 +138,11 @@ function acceptWeb(text: string, repairs: Repair[], surroundings: AddressSurroun
     );
   }
   const url = new URL(text);
+  if (/\.$/.test(url.hostname) && /[^.]\.$/.test(url.hostname)) {
+    // The root of the name system (RFC 1034 section 3.1) is the same host, and another name to whoever compares.
+    url.hostname = url.hostname.slice(0, -1);
+    repairs.push({ code: "host-dot", message: "Took the dot off the end of the host." });
+  }
   const host = url.host;
   const typedHost = authority.replace(/:\d*$/, "");
   if (/[^\u0020-\u007F]/.test(typedHost)) {
@@ -133,29 +161,25 @@ function acceptWeb(text: string, repairs: Repair[], surroundings: AddressSurroun
 }
 
 function acceptMail(text: string, repairs: Repair[], surroundings: AddressSurroundings): Repaired {
-  const mailbox = text.slice(text.indexOf(":") + 1);
-  if (!MAIL.test(mailbox)) {
-    return refuse(
-      "not-an-address",
-      "A mail address has a name, an @ and a host, such as post@lowlantern.example.",
-      repairs,
-    );
-  }
-  return accept(`mailto:${encodeSpaces(mailbox, repairs)}`, "mail", repairs, surroundings);
+  const address = mailAddress(text, repairs);
+  return address === undefined
+    ? refuse(
+        "not-an-address",
+        "A mail address has a name, an @ and a host, such as post@lowlantern.example; several have commas between them.",
+        repairs,
+      )
+    : accept(address, "mail", repairs, surroundings);
 }
 
 function acceptPhone(text: string, repairs: Repair[], surroundings: AddressSurroundings): Repaired {
-  const digits = text.replace(/[\s().\-/]/g, "").replace(/^00/, "+");
-  if (!/^\+?\d{3,15}$/.test(digits)) {
-    return refuse(
-      "not-an-address",
-      "A phone number is digits with an optional + before them, such as +44 20 7946 0000 (RFC 3966).",
-      repairs,
-    );
-  }
-  if (`tel:${digits}` !== `tel:${text}`)
-    repairs.push({ code: "encoded", message: "Wrote the number as tel: wants it, digits only." });
-  return accept(`tel:${digits}`, "phone", repairs, surroundings);
+  const address = phoneAddress(text, repairs);
+  return address === undefined
+    ? refuse(
+        "not-an-address",
+        "A phone number is digits with an optional + before them, such as +44 20 7946 0000 (RFC 3966).",
+        repairs,
+      )
+    : accept(address, "phone", repairs, surroundings);
 }
 
 function accept(
@@ -194,8 +218,8 @@ function encodeSpaces(text: string, repairs: Repair[]): string {
 /** True when pasted text reads as one address rather than as words to search for. */
 export function looksLikeAddress(text: string): boolean {
   if (text.length > MOST_PASTED) return false;
-  const bare = unwrap(text).text;
-  if (/^(?:[/#?]|\.{1,2}\/)/.test(bare) || MAIL.test(bare) || PHONE.test(bare)) return true;
+  const { text: bare } = unwrap(text);
+  if (/^(?:[/#?]|\.{1,2}\/)/.test(bare) || mailIn(bare) !== undefined || isPhone(bare)) return true;
   if (/\s/.test(bare) && !/^[a-z]+:[/\\]/i.test(bare)) return false;
   return startsWithHost(bare) || /^[a-z][a-z\d+.-]*:/i.test(bare) || /^[a-z]{3,7}[:;]?[/\\]{2}/i.test(bare);
 }

@@ -3,10 +3,10 @@ import type { Repair } from "./address.ts";
 
 // A colon or two slashes make a scheme; `http/` alone may be a host or a folder of that name.
 const RUN_OF_SCHEMES = /^(?:https?(?:[:;]+[/\\]*|[/\\]{2,}))+(?=https?(?:[:;]+[/\\]|[/\\]{2,}))/i;
-const SCHEME_AND_SLASHES = /^([a-z]{3,7})(?:([:;]+)([/\\]+)|()([/\\]{2,}))/i;
+const SCHEME_AND_SLASHES = /^([a-z]{2,7})(?:([:;]+)([/\\]+)|()([/\\]{2,}))/i;
 const SCHEME_WITHOUT_SLASHES = /^(https?):(?=[^/\\])/i;
 const HOST_AND_REST =
-  /^(?:[\p{L}\p{N}](?:[\p{L}\p{N}_-]*[\p{L}\p{N}])?\.)+(?:\p{L}{2,}|xn--[a-z\d-]+)\.?(?::\d{1,5})?(?=$|[/?#\\])/iu;
+  /^(?:[\p{L}\p{N}](?:[\p{L}\p{M}\p{N}_-]*[\p{L}\p{M}\p{N}])?\.)+(?:\p{L}[\p{L}\p{M}]+|xn--[a-z\d-]+)\.?(?::\d{1,5})?(?=$|[/?#\\])/iu;
 const LOOPBACK_NAME = /^(?:[a-z\d-]+\.)*localhost(?::\d{1,5})?(?=$|[/?#\\])/i;
 const IPV4 = /^\d{1,3}(?:\.\d{1,3}){3}(?::\d{1,5})?(?=$|[/?#\\])/;
 
@@ -26,11 +26,17 @@ export function assumedScheme(text: string): "http" | "https" {
  */
 export function mendScheme(pasted: string): { text: string; repairs: Repair[] } {
   const repairs: Repair[] = [];
-  let text = pasted.replace(RUN_OF_SCHEMES, "");
-  if (text !== pasted) {
+  const spaced = withoutOddSigns(pasted);
+  if (spaced !== pasted)
+    repairs.push({
+      code: "slashes",
+      message: "Mended the signs and spaces between the scheme and the host.",
+    });
+  let text = spaced.replace(RUN_OF_SCHEMES, "");
+  if (text !== spaced) {
     // The inner one is what was copied; but a name without certificates only answers to http, if that was there too.
     const host = text.replace(/^https?[:;]*[/\\]+/i, "");
-    const schemes = pasted.slice(0, pasted.length - host.length).toLowerCase();
+    const schemes = spaced.slice(0, spaced.length - host.length).toLowerCase();
     if (LOOPBACK_NAME.test(host) && /http[^s]/.test(schemes)) text = `http://${host}`;
     const kept = /^https?/i.exec(text)?.[0].toLowerCase() ?? "https";
     repairs.push({ code: "doubled-scheme", message: `The scheme stood there twice; kept ${kept}.` });
@@ -69,8 +75,28 @@ export function mendScheme(pasted: string): { text: string; repairs: Repair[] } 
   return { text, repairs };
 }
 
+// Spaces where a scheme is written, dots for its colon, full-width signs of other keyboards, other scripts' dots in a host.
+function withoutOddSigns(pasted: string): string {
+  const [start = "", rest = ""] = [pasted.slice(0, 80), pasted.slice(80)];
+  const plain = start
+    .replace(
+      /^([a-z]{2,7})\s{0,5}(?:[:：]\s{0,5}|[.;](?=[/\\]))([/\\／]{1,5})\s{0,5}(?=\S)/i,
+      (_, scheme: string, slashes: string) => `${scheme}:${"/".repeat(slashes.length)}`,
+    )
+    .replace(
+      /^([^/\\?#]*(?:\/\/)?)([^/\\?#]*)/,
+      (_, scheme: string, host: string) => scheme + host.replace(/[。．｡]/g, ".").replace(/／/g, "/"),
+    )
+    .replace(/^[^/?#]*/, (host) => host.replace(/[。．｡]/g, "."));
+  return plain + rest;
+}
+
 function closestWebScheme(word: string): "http" | "https" | undefined {
   const lower = word.toLowerCase();
+  // Cut off in front, or its letters in another order; never an http where an s was typed.
+  if (lower === "tps" || [...lower].sort().join("") === "hpstt") return "https";
+  if (lower === "tp" || [...lower].sort().join("") === "hptt") return "http";
+  if (lower.includes("s") && distance(lower, "http") <= 1) return "https";
   const toHttps = distance(lower, "https");
   const toHttp = distance(lower, "http");
   if (Math.min(toHttp, toHttps) > 1) return undefined;

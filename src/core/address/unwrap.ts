@@ -5,6 +5,11 @@ import type { Repair } from "./address.ts";
 const INVISIBLE = /[\u200B-\u200F\u2060\uFEFF\u00AD\u202A-\u202E\u2066-\u2069]/g;
 const HREF = /\shref\s{0,20}=\s{0,20}(?:"([^"]*)"|'([^']*)'|([^\s"'>]+))/i;
 const MOST_TAGS = 20;
+const SOURCE = /\ssrc\s{0,20}=\s{0,20}(?:"([^"]*)"|'([^']*)'|([^\s"'>]+))/i;
+const ATTRIBUTE = /^(?:href|src)\s{0,20}=\s{0,20}(?:"([^"]*)"|'([^']*)'|(\S+))$/i;
+const BOARD = /^\[(?:url|img)(?:=["']?([^\]"'\s]{1,2048})["']?)?\](.{0,4096}?)\[\/(?:url|img)\]$/is;
+// A link reference definition (CommonMark 4.7).
+const REFERENCE = /^\[[^\]]{1,200}\]:\s{0,5}<?([^\s<>]{1,2048})>?(?:\s{1,5}["'(].{0,300})?$/;
 
 const PAIRS: readonly (readonly [string, string])[] = [
   ['"', '"'],
@@ -13,7 +18,16 @@ const PAIRS: readonly (readonly [string, string])[] = [
   ["“", "”"],
   ["„", "“"],
   ["‘", "’"],
+  ["‚", "‘"],
+  ["„", "”"],
   ["«", "»"],
+  ["»", "«"],
+  ["‹", "›"],
+  ["›", "‹"],
+  ["「", "」"],
+  ["『", "』"],
+  ["《", "》"],
+  ["〈", "〉"],
   ["<", ">"],
   ["(", ")"],
   ["[", "]"],
@@ -31,10 +45,18 @@ export function unwrap(pasted: string): { text: string; repairs: Repair[] } {
     repairs.push({ code: "trimmed", message: "Took off space or invisible characters around it." });
 
   const markdown = markdownAddress(text);
-  const html = firstHref(text);
+  const html = firstHref(text) ?? firstSource(text) ?? attributeAlone(text);
+  const board = BOARD.exec(text);
+  const reference = REFERENCE.exec(text)?.[1];
   if (html) {
     text = decodeHTMLAttribute(html[1] ?? html[2] ?? html[3] ?? "").trim();
-    repairs.push({ code: "unwrapped", message: "Took the address out of the HTML link." });
+    repairs.push({ code: "unwrapped", message: "Took the address out of the HTML." });
+  } else if (board) {
+    text = (board[1] ?? board[2] ?? "").trim();
+    repairs.push({ code: "unwrapped", message: "Took the address out of the forum's link." });
+  } else if (reference !== undefined) {
+    text = reference;
+    repairs.push({ code: "unwrapped", message: "Took the address out of the Markdown reference." });
   } else if (markdown !== undefined) {
     text = markdown;
     repairs.push({ code: "unwrapped", message: "Took the address out of the Markdown link." });
@@ -66,6 +88,18 @@ function firstHref(text: string): RegExpExecArray | undefined {
     at = lower.indexOf("<a", at + 2);
   }
   return undefined;
+}
+
+// A picture or a frame pasted whole: where it comes from is meant.
+function firstSource(text: string): RegExpExecArray | undefined {
+  const start = /<(?:iframe|img|video|audio|source|embed)(?=\s)/i.exec(text.slice(0, 2_000));
+  if (!start) return undefined;
+  const end = text.indexOf(">", start.index);
+  return SOURCE.exec(text.slice(start.index, end === -1 ? undefined : end)) ?? undefined;
+}
+
+function attributeAlone(text: string): RegExpExecArray | undefined {
+  return ATTRIBUTE.exec(text) ?? undefined;
 }
 
 // Nobody puts more around an address; what is left then is refused as no address.

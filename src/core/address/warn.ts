@@ -3,6 +3,8 @@ import type { Warning } from "./address.ts";
 
 /** What is known around an address; everything is optional, and what is missing is not warned about. */
 export interface AddressSurroundings {
+  /** It stands in an attribute or comes from a machine: no prose is around it, and its last sign is its own. */
+  isExact?: boolean;
   /** Hosts of the workspace and of staging copies, with port where they have one: readers never get there. */
   privateHosts?: readonly string[];
   /** Hosts that have answered on https before. */

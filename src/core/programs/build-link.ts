@@ -1,3 +1,4 @@
+import { rootless } from "../address/host.ts";
 import { MAX_ADDRESS_LENGTH } from "../address/address.ts";
 import { domainNames } from "../rules/match.ts";
 import { subIdFault } from "./sub-id.ts";
@@ -81,7 +82,7 @@ function buildFault(terms: LinkTerms, destination: string, subId: string): Fault
       field: "destination",
       reason: `This address is tracked already; paste the plain one of the product, or whoever is named in it is paid.`,
     };
-  if (!domainNames(url.hostname).some((domain) => domains.includes(domain)))
+  if (!domainNames(rootless(url.hostname)).some((domain) => domains.includes(domain)))
     return {
       code: "host",
       field: "destination",

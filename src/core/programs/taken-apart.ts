@@ -1,3 +1,4 @@
+import { rootless } from "../address/host.ts";
 /** What of a web address tells whose tracked link it is. */
 export interface TakenApart {
   /** Lower-case, with the port where it is not the scheme's own. */
@@ -30,7 +31,7 @@ class ParsedAddress implements TakenApart {
   private readonly query: URLSearchParams;
 
   constructor({ host, pathname, searchParams }: URL) {
-    this.host = host;
+    this.host = rootless(host);
     this.segments = segmentsOf(pathname.slice(1));
     this.query = searchParams;
   }

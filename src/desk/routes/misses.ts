@@ -1,3 +1,4 @@
+import { rootless } from "../../core/address/host.ts";
 import { missesLetGo } from "../../store/miss-keeping.ts";
 import { z } from "zod";
 import { pathKey } from "../../core/address/path-key.ts";
@@ -176,7 +177,7 @@ export async function missSummary(desk: Desk, site: OpenSite): Promise<MissSumma
 }
 
 function isOwn(referrer: string, site: OpenSite): boolean {
-  return URL.canParse(referrer) && site.hostNames.includes(new URL(referrer).hostname);
+  return URL.canParse(referrer) && site.hostNames.includes(rootless(new URL(referrer).hostname));
 }
 
 async function missRow(desk: Desk, site: OpenSite, id: string): Promise<Row<MissRow>> {

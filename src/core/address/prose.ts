@@ -45,9 +45,7 @@ function ofLines(text: string, repairs: Repair[]): string {
   const isBracketed = first.startsWith("<") && lines.at(-1)!.endsWith(">");
   const isBroken = lines
     .slice(0, -1)
-    .every(
-      (line, at) => line.length >= BROKEN_AT || /[/?&=%_-]$/.test(line) || /^[/?&=#%]/.test(lines[at + 1]!),
-    );
+    .every((line, at) => line.length >= BROKEN_AT || /[?&=%_-]$/.test(line) || /^[/?&=#%]/.test(lines[at + 1]!) || (at > 0 && line.endsWith("/"))); // prettier-ignore
   if (!isBracketed && !isBroken) return text;
   repairs.push({ code: "broken-lines", message: "Joined the lines that the address was broken into." });
   return lines.join("");
@@ -83,7 +81,7 @@ function withoutEnd(text: string, repairs: Repair[]): string {
   const bare = text.slice(start, end).trim();
   // Of a text of signs alone, and of a path by itself, everything is meant.
   if (bare === "" || bare === text || /^[/.?#]*$/.test(bare)) return text;
-  if (/^[/?#]/.test(bare) && start === 0) return text;
+  if (/^(?:\/(?![/\\])|[?#])/.test(bare) && start === 0) return text;
   const isCut = /…|\.\.\.$/.test(text.slice(end));
   const more = isCut ? " If it was shortened where it was copied, copy it whole." : "";
   repairs.push({ code: "punctuation", message: `Took off ${told(text, start, end)} around it.${more}` });

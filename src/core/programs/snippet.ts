@@ -132,7 +132,7 @@ function outcome(found: {
 
 // Placeholders are allowed here: they are filled when the creative is used.
 function webAddress(address: string, what: string): { ok: true } | { ok: false; reason: string } {
-  const repaired = repairAddress(address.replace(/\{[\w .-]*\}/g, "x"));
+  const repaired = repairAddress(address.replace(/\{[\w .-]*\}/g, "x"), { isExact: true });
   if (!repaired.ok) return { ok: false, reason: `${what} leads nowhere: ${repaired.reason.message}` };
   return repaired.form === "web" ? { ok: true } : { ok: false, reason: `${what} has no web address.` };
 }
@@ -160,7 +160,7 @@ export function fillCreative(
       ok: false,
       reason: "A placeholder was left in it; write {id} where the account belongs and {sub} for the label.",
     };
-  const repaired = repairAddress(filled);
+  const repaired = repairAddress(filled, { isExact: true });
   return repaired.ok
     ? { ok: true, address: repaired.address }
     : { ok: false, reason: repaired.reason.message };

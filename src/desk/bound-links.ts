@@ -5,7 +5,7 @@ import { movedTo } from "../core/links/deliver.ts";
 import { rewriteLinks } from "../core/links/rewrite.ts";
 import type { SiteSight } from "../core/rules/link-facts.ts";
 import type { PageRow } from "../store/models.ts";
-import type { Desk, DeskCore } from "./desk.ts";
+import type { PageDesk, DeskCore } from "./desk.ts";
 import type { OpenSite } from "./sites.ts";
 
 /**
@@ -13,7 +13,7 @@ import type { OpenSite } from "./sites.ts";
  * What a link was bound to before stays, also while no page has the path any more.
  */
 export async function bindLinks(
-  desk: Desk,
+  desk: PageDesk,
   site: OpenSite,
   html: string,
   before: Readonly<Record<string, string>>,
@@ -70,7 +70,7 @@ export function withMovedLinks(html: string, moved: (href: string) => string | u
 
 /** A page's HTML and body with inside links leading to where their pages are now, for the author to see. */
 export async function followMovedPages(
-  desk: Desk,
+  desk: PageDesk,
   site: OpenSite,
   { html, body, bound }: Pick<PageRow, "html" | "body" | "bound">,
 ): Promise<{ html: string; body: Body }> {

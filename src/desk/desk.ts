@@ -15,6 +15,9 @@ export interface DeskCore {
   deliveryPort: number;
 }
 
+/** What saving a page needs, on whatever thread. */
+export type PageDesk = DeskCore & Pick<Desk, "texts" | "report">;
+
 /** What every subject of the desk works with. */
 export interface Desk extends DeskCore {
   /** Hosts of the workspace itself, with port: links to them are warned about. */

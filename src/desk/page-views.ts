@@ -4,7 +4,7 @@ import { publicAddress } from "../core/address/public-address.ts";
 import { findLinks } from "../core/links/find.ts";
 import type { Page, PageSummary } from "../core/objects/page.ts";
 import type { PageRow, StoredLink } from "../store/models.ts";
-import type { Desk } from "./desk.ts";
+import type { PageDesk } from "./desk.ts";
 import { followMovedPages } from "./bound-links.ts";
 import { lookUpPlaces } from "./routes/places.ts";
 import type { OpenSite } from "./sites.ts";
@@ -19,7 +19,7 @@ export type ListedPage = Omit<PageRow, "body" | "html">;
  * all links of the list at once and never stored.
  */
 export async function pageSummaries(
-  desk: Desk,
+  desk: PageDesk,
   site: OpenSite,
   rows: readonly ListedPage[],
 ): Promise<PageSummary[]> {
@@ -49,7 +49,7 @@ export async function pageSummaries(
 }
 
 /** One page with its draft body. */
-export async function pageView(desk: Desk, site: OpenSite, row: PageRow): Promise<Page> {
+export async function pageView(desk: PageDesk, site: OpenSite, row: PageRow): Promise<Page> {
   const [summary] = await pageSummaries(desk, site, [row]);
   const { description, inNavigation } = row;
   return { ...summary!, description, inNavigation, ...(await followMovedPages(desk, site, row)) };

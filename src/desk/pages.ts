@@ -10,7 +10,7 @@ import type { Transaction } from "sequelize";
 import { noteChange } from "../store/changes.ts";
 import type { PageRow, PublishedPage, Row } from "../store/models.ts";
 import { violatedIndex } from "../store/store.ts";
-import { audit, type Actor, type Desk } from "./desk.ts";
+import { audit, type Actor, type Desk, type PageDesk } from "./desk.ts";
 import { containing } from "../store/like.ts";
 import { cursorOffset, listing, orderBy, type ListQuery, type Listing } from "./lists.ts";
 import { keepSaved } from "./ledger/keep-saved.ts";
@@ -30,7 +30,11 @@ const SORT = {
 };
 
 /** The pages of a site; `q` looks in title, path and text. */
-export async function listPages(desk: Desk, site: OpenSite, query: ListQuery): Promise<Listing<PageSummary>> {
+export async function listPages(
+  desk: PageDesk,
+  site: OpenSite,
+  query: ListQuery,
+): Promise<Listing<PageSummary>> {
   const filter = `site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL ${query.q ? "AND (title ILIKE $q OR path ILIKE $q OR html ILIKE $q)" : ""}`;
   const bind = { site: site.id, ...(query.q ? { q: containing(query.q) } : {}) };
   const ids = await desk.store.rows<{ id: string; total: string }>(
@@ -52,13 +56,13 @@ export async function listPages(desk: Desk, site: OpenSite, query: ListQuery): P
 }
 
 /** One page with its draft body. */
-export async function readPage(desk: Desk, site: OpenSite, id: string): Promise<Page> {
+export async function readPage(desk: PageDesk, site: OpenSite, id: string): Promise<Page> {
   return pageView(desk, site, await pageRow(desk, site, id));
 }
 
 /** Makes a page, as a draft unless it is to be published at once; with a placement it is a shared block. */
 export async function createPage(
-  desk: Desk,
+  desk: PageDesk,
   actor: Actor,
   site: OpenSite,
   input: PageInput,
@@ -96,7 +100,7 @@ export async function createPage(
 
 /** Saves a draft over the version it was made on. What readers get does not change. */
 export async function savePage(
-  desk: Desk,
+  desk: PageDesk,
   actor: Actor,
   site: OpenSite,
   id: string,
@@ -134,7 +138,7 @@ export async function savePage(
 
 /** Makes the draft what readers get, and keeps it as a revision. The first date of publication stays. */
 export async function publishPage(
-  desk: Desk,
+  desk: PageDesk,
   actor: Actor,
   site: OpenSite,
   id: string,
@@ -158,14 +162,14 @@ export async function publishPage(
 }
 
 /** Takes a page away from readers and lists; `restorePage` brings it back as it was. */
-export async function deletePage(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<void> {
+export async function deletePage(desk: PageDesk, actor: Actor, site: OpenSite, id: string): Promise<void> {
   const row = await pageRow(desk, site, id);
   await setDeleted(desk, actor, row, new Date());
   await keepSaved(desk, site, id);
 }
 
 /** Brings a deleted page back, published if it was. */
-export async function restorePage(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<Page> {
+export async function restorePage(desk: PageDesk, actor: Actor, site: OpenSite, id: string): Promise<Page> {
   const row = await desk.store.pages.findOne({ where: { id, siteId: site.id } });
   if (!row) throw notFound("This page");
   await mapTakenPath(row.path, () => setDeleted(desk, actor, row, null));
@@ -174,7 +178,12 @@ export async function restorePage(desk: Desk, actor: Actor, site: OpenSite, id: 
 }
 
 /** The body fragment as readers get it, rules applied; the draft's on request, or when nothing is published. */
-export async function deliveredHtml(desk: Desk, site: OpenSite, id: string, draft: boolean): Promise<string> {
+export async function deliveredHtml(
+  desk: PageDesk,
+  site: OpenSite,
+  id: string,
+  draft: boolean,
+): Promise<string> {
   const row = await pageRow(desk, site, id);
   const source = draft || !row.published ? row : row.published;
   const places = await lookUpPlaces(
@@ -207,7 +216,7 @@ export async function previewDocument(
 }
 
 /** A page's row; throws a 404 when there is none. */
-export async function pageRow(desk: Desk, site: OpenSite, id: string): Promise<Row<PageRow>> {
+export async function pageRow(desk: PageDesk, site: OpenSite, id: string): Promise<Row<PageRow>> {
   const row = /^\d{1,18}$/.test(id)
     ? await desk.store.pages.findOne({ where: { id, siteId: site.id, deletedAt: null } })
     : null;
@@ -234,7 +243,7 @@ function asPublished(row: PageRow): PublishedPage {
 }
 
 async function publishRow(
-  desk: Desk,
+  desk: PageDesk,
   actor: Actor,
   row: Row<PageRow>,
   transaction: Transaction,
@@ -270,7 +279,7 @@ export function changeOf(row: PageRow): Parameters<typeof noteChange>[2] {
 }
 
 async function setDeleted(
-  desk: Desk,
+  desk: PageDesk,
   actor: Actor,
   row: Row<PageRow>,
   deletedAt: Date | null,
@@ -284,7 +293,7 @@ async function setDeleted(
 }
 
 // Two things never claim one address (DESIGN section 8).
-async function refuseTakenPath(desk: Desk, site: OpenSite, path: string): Promise<void> {
+async function refuseTakenPath(desk: PageDesk, site: OpenSite, path: string): Promise<void> {
   const rows = await desk.store.rows<{ address: string }>(
     `SELECT r.address FROM route_addresses a JOIN routes r ON r.id = a.route_id
      WHERE a.site_id = $site::bigint AND a.key = $key AND a.host IN ('*', $host) AND NOT r.replaces_page`,

@@ -1,3 +1,4 @@
+import { getDomain, getPublicSuffix } from "tldts";
 import { z } from "zod";
 import { repairAddress } from "../address/repair.ts";
 import { ownPlace } from "../address/classify.ts";
@@ -97,6 +98,14 @@ export const publicHost = z
       refuseHost(context, `“${name}” is a network address; a site has a name, such as lowlantern.example.`);
     else if (!/^(?:(?!-)[a-z\d-]{1,63}(?<!-)\.)+(?!-)[a-z\d-]{1,63}(?<!-)$/.test(name) || name.length > 253)
       refuseHost(context, `“${name}” is not a host name of several parts, such as lowlantern.example.`);
+    else if (
+      getDomain(name, { extractHostname: false }) === null &&
+      getPublicSuffix(name, { extractHostname: false }) === name
+    )
+      refuseHost(
+        context,
+        `Under “${name}” everybody has names of their own; give the site one, such as lowlantern.${name}.`,
+      );
   });
 
 function refuseHost(context: z.RefinementCtx, message: string): void {

@@ -14,6 +14,9 @@ import { readBytes, readJson } from "./read-body.ts";
 import { readHeaders } from "./read-headers.ts";
 import { readParameters, readQuery } from "./read-query.ts";
 
+/** From so many bytes on, working on a text would hold up those who ask for something else. */
+const LONG_BODY = 100_000;
+
 const router = findMyWay({ ignoreTrailingSlash: true, maxParamLength: 200 });
 for (const one of operations) router.on(one.method, one.path, () => undefined, one);
 const document = openApiDocument(operations);
@@ -114,6 +117,7 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
     body,
     bytes,
     contentType,
+    isLong: Number(request.headers.get("content-length") ?? Infinity) > LONG_BODY,
     background: prefer.background,
     now: Date.now(),
   });

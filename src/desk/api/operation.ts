@@ -21,6 +21,8 @@ export interface Call<Q, B> {
   /** The request's body as it came, for operations that take one whole. */
   bytes: Uint8Array;
   contentType: string;
+  /** The body is so long that what is done with it is done on the desk's thread. */
+  isLong: boolean;
   /** The caller would rather have a job than wait (`Prefer: respond-async`, RFC 7240 section 4.1). */
   background: boolean;
   now: number;

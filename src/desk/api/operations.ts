@@ -11,6 +11,7 @@ import { tokenInputSchema, tokenSchema } from "../../core/objects/person.ts";
 import { siteInputSchema, siteSchema } from "../../core/objects/site.ts";
 import { linkLooksSchema, lookAtLinks } from "../link-looks.ts";
 import { listQuery } from "../lists.ts";
+import { UNWATCHED } from "../jobs.ts";
 import * as pages from "../pages.ts";
 import { lookAtPaste } from "../paste.ts";
 import { createToken, deleteToken, listTokens } from "../people.ts";
@@ -60,7 +61,10 @@ export const operations: readonly Operation[] = [
     mostBody: TEXT_BODY,
     answer: pageSchema,
     status: 201,
-    run: ({ desk, actor, site, body }) => pages.createPage(desk, actor, site, body),
+    run: ({ desk, actor, site, body, isLong }) =>
+      isLong
+        ? desk.thread.run({ do: "page.create", siteId: site.id, actor, input: body }, UNWATCHED)
+        : pages.createPage(desk, actor, site, body),
   }),
   operation("GET", `${SITE}/pages/:id`, {
     summary: "One page with its draft",
@@ -74,7 +78,13 @@ export const operations: readonly Operation[] = [
     body: pageChangeSchema,
     mostBody: TEXT_BODY,
     answer: pageSchema,
-    run: ({ desk, actor, site, params, body }) => pages.savePage(desk, actor, site, params.id!, body),
+    run: ({ desk, actor, site, params, body, isLong }) =>
+      isLong
+        ? desk.thread.run(
+            { do: "page.save", siteId: site.id, actor, id: params.id!, change: body },
+            UNWATCHED,
+          )
+        : pages.savePage(desk, actor, site, params.id!, body),
   }),
   operation("DELETE", `${SITE}/pages/:id`, {
     summary: "Delete a page; it can be restored",

@@ -20,7 +20,7 @@ export const catalogueAnswerSchema = z.object({
 export type CatalogueAnswer = z.infer<typeof catalogueAnswerSchema>;
 
 /** The largest catalogue that is taken, in bytes. */
-export const MOST_CATALOGUE = 50_000_000;
+export const MOST_CATALOGUE = 10_000_000;
 
 /** Asks a network for its catalogue and searches in it. */
 export async function searchCatalogue(

@@ -45,6 +45,8 @@ export type RoutesImported = z.infer<typeof importAnswerSchema>;
 export const MOST_IMPORTED = 100_000_000;
 
 const AT_ONCE = 1_000;
+/** A file of more bad lines than this is another kind of file. */
+const MOST_NAMED = 20_000;
 
 /**
  * Imports routes from CSV or JSON in one transaction. A line whose address is a route's already changes that one.
@@ -80,6 +82,10 @@ export async function importRoutes(
     refused,
     notes,
   };
+  if (refused.length > MOST_NAMED) {
+    notes.push(`${refused.length.toLocaleString("en")} lines cannot be taken; the first ${MOST_NAMED.toLocaleString("en")} are named.`); // prettier-ignore
+    answer.refused = refused.slice(0, MOST_NAMED);
+  }
   if (query.dryRun === "1") return answer;
   if (query.atomic === "1" && refused.length > 0) {
     throw new Problem(
@@ -88,7 +94,7 @@ export async function importRoutes(
       `${refused.length} lines cannot be taken, and all or nothing was asked for.`,
       {
         errors: refused.slice(0, 100).map(({ line, message }) => ({ path: `line ${line}`, message })),
-        more: { refused },
+        more: { refused: answer.refused },
       },
     );
   }

@@ -6,13 +6,20 @@ import { Stopped, type Progress } from "../jobs.ts";
 import { followAllLedgers } from "../ledger/follow-ledger.ts";
 import { Problem } from "../problem.ts";
 import type { FromThread, ThreadWork, ToThread } from "./desk-thread.ts";
+import { readText } from "./read-text.ts";
+import type { PageDesk } from "../desk.ts";
 import { runTask, type DeskTask } from "./tasks.ts";
 
 const { databaseUrl, deliveryPort } = workerData as ThreadWork;
 const port = parentPort!;
 const say = (message: FromThread): void => port.postMessage(message);
 const store = openStore(databaseUrl, 6, LONG_WORK);
-const core = { store, deliveryPort };
+const core: PageDesk = {
+  store,
+  deliveryPort,
+  texts: { read: async (task) => readText(task), end: async () => {} },
+  report: (message, error) => say({ kind: "report", message, error }),
+};
 const stopping = new Map<number, AbortController>();
 
 async function run(id: number, task: DeskTask): Promise<void> {

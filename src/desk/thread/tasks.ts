@@ -1,8 +1,10 @@
+import type { PageChange, PageInput } from "../../core/objects/page.ts";
 import type { Rule } from "../../core/objects/rule.ts";
-import type { Actor, DeskCore } from "../desk.ts";
+import type { Actor, PageDesk } from "../desk.ts";
 import { importReport, lookAtReport, type ReportFile } from "../earnings/import-report.ts";
 import type { Progress } from "../jobs.ts";
 import { catchUpLedger, rebuildLedger } from "../ledger/follow-ledger.ts";
+import { createPage, savePage } from "../pages.ts";
 import { importRoutes, type ImportQuery, type RouteFile } from "../routes/import-routes.ts";
 import { tryOnLedger } from "../rules/try-rules.ts";
 import { openSite } from "../sites.ts";
@@ -14,10 +16,12 @@ export type DeskTask =
   | { do: "report"; siteId: string; report: ReportFile }
   | { do: "look"; siteId: string; network: string; bytes: Uint8Array }
   | { do: "routes"; siteId: string; actor: Actor; file: RouteFile; query: ImportQuery }
+  | { do: "page.create"; siteId: string; actor: Actor; input: PageInput }
+  | { do: "page.save"; siteId: string; actor: Actor; id: string; change: PageChange }
   | { do: "try"; siteId: string; rules: Rule[]; only?: { change: string; offset: number } };
 
 /** Runs a task, on whatever thread. */
-export async function runTask(core: DeskCore, task: DeskTask, progress: Progress): Promise<unknown> {
+export async function runTask(core: PageDesk, task: DeskTask, progress: Progress): Promise<unknown> {
   const site = await openSite(core, task.siteId);
   switch (task.do) {
     case "catch-up":
@@ -30,6 +34,10 @@ export async function runTask(core: DeskCore, task: DeskTask, progress: Progress
       return lookAtReport(core, site, task.network, task.bytes);
     case "routes":
       return importRoutes(core, task.actor, site, task.file, task.query, progress);
+    case "page.create":
+      return createPage(core, task.actor, site, task.input);
+    case "page.save":
+      return savePage(core, task.actor, site, task.id, task.change);
     case "try":
       return tryOnLedger(core, site, task.rules, progress, task.only);
   }

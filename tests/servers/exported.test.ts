@@ -47,6 +47,7 @@ const ROUTES: readonly Record<string, unknown>[] = [
 
 const PATHS = [
   "/", "/old", "/old/", "/old//", "/OLD", "/Old-Caps", "/old-caps", "/both", "/Both", "/BOTH", "/see-other", "/kept", "/moved",
+  "/KEPT", "/Moved", "/See-Other", "/GONE", "/Forward", "/ROBOTS", "/Fixed", "/A~b", "/Hidden", "/Dots/x.y", "/STAR*",
   "/gone", "/gone/", "/hidden", "/caf%C3%A9", "/caf%c3%a9", "/cafe", "/a~b", "/a%7Eb", "/a%7eb", "/%61~b", "/dots/x.y", "/dots/xzy", "/dots/./x.y", "/x/../old",
   "/star*", "/star%2A", "/starx", "/with+(signs)!", "/with+(signs)%21", "/forward", "/forward-own", "/merge", "/fixed", "/robots",
   "/off", "/dob", "/DOB", "/Dob/", "/dobs", "/eight-inch", "/dob-x", "/to-page", "/everywhere", "/EVERYWHERE", "/blog", "/blog/", "/blog/a/b",
@@ -54,7 +55,7 @@ const PATHS = [
   "/page.html", "/deep/page.html", "/page.htmlx", "/.html", "/2019/04/first-night", "/2019/4/first-night", "/2019/04/a/b", "/tag/en/x", "/tag/fr/x", "/tag/de/x/y", "/tag/en/x?y=1",
   "/go/x", "/GO/Mixed", "/go", "/forum", "/forum/t/1", "/forums", "/nothing/here", "/lamps.html", "/%E0%A4%A", "/old;x=1", "/old%20", "/o%6Cd",
 ]; // prettier-ignore
-const QUERIES = ["", "?a=1", "?own=2&b=%20x", "?"];
+const QUERIES = ["", "?a=1", "?own=2&b=%20x", "?", "??x=1", "?&x=1"];
 
 interface Answer {
   status: number;

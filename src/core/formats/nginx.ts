@@ -17,6 +17,7 @@ export interface ServerOptions {
   passes: readonly string[];
 }
 
+// Values that stand side by side in the key of a map have a sign between them: a 1 and a 2 are not the number 12.
 const STATUSES = [301, 302, 303, 307, 308];
 
 /**
@@ -55,8 +56,8 @@ export function toNginx(rules: ServerRules, { site, listen, passes }: ServerOpti
       '"~^\\\\|" 1;',
       '"~(?s)^(.+)\\\\|\\\\1\\\\z" 1;',
     ]),
-    block('"$maprope_same$maprope_found"', "$maprope_exact", [
-      ...exact.answers.map(({ id, answer }) => `1${id} "${answer}";`),
+    block('"$maprope_same:$maprope_found"', "$maprope_exact", [
+      ...exact.answers.map(({ id, answer }) => `"1:${id}" "${answer}";`),
     ]),
     block(
       '"$host$maprope_raw"',
@@ -74,8 +75,8 @@ export function toNginx(rules: ServerRules, { site, listen, passes }: ServerOpti
       '"~^\\\\d+ . b " "noindex, nofollow";',
     ]),
     block("$maprope_answer", "$maprope_joint", ['"~^\\\\d+ f . [^?]*\\\\z" "?";', '"~^\\\\d+ f " "&";']),
-    block('"$maprope_joint$args"', "$maprope_args", [
-      '"~^[?&](?<maprope_query>.+)\\\\z" "$maprope_joint$maprope_query";',
+    block('"$maprope_joint|$args"', "$maprope_args", [
+      '"~^[?&]\\\\|(?<maprope_query>.+)\\\\z" "$maprope_joint$maprope_query";',
     ]),
     block("$maprope_status", "$maprope_cache", [
       '"~^30[18]" "public, max-age=3600";',

@@ -148,6 +148,8 @@ const refusals: readonly Refusal[] = [
     "2130706433",
     "[::1]",
     "*.garden.example",
+    "co.uk",
+    "gov.au",
     "garden",
     "-a.example",
     "a..example",
@@ -155,7 +157,7 @@ const refusals: readonly Refusal[] = [
     schema: siteInputSchema,
     input: { ...SITE, hosts: [{ name, role: "primary" }] },
     path: "hosts.0.name",
-    says: /host|address|wildcard|machine/,
+    says: /host|address|wildcard|machine|everybody/,
   })),
   ...["api", "sign-in", "session", "healthz"].map((key) => ({
     schema: siteInputSchema,

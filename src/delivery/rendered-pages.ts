@@ -194,7 +194,9 @@ export function documentOf(site: SiteIndex, page: PublishedPage & { id?: string 
 function* candidates(site: SiteIndex, host: string): Generator<Candidate> {
   if (servesPages(site, host))
     for (const { path, title } of site.pages.values()) yield { address: path, title };
-  for (const key of site.routes.shortKeys(host, MOST_ROUTES_COMPARED)) yield { address: key, title: "" };
+  // All spellings of one short link are that one.
+  for (const [key, slot] of site.routes.shortKeys(host, MOST_ROUTES_COMPARED))
+    yield { address: key, title: "", of: String(slot) };
 }
 
 /** False for hosts that are kept for short links alone. */

@@ -52,12 +52,12 @@ export class RouteTable<T> {
   }
 
   /** The folded path keys that this host answers, which are its short links, at most `most` of them. */
-  *shortKeys(host: string, most: number): Generator<string> {
+  *shortKeys(host: string, most: number): Generator<[key: string, entry: T]> {
     let left = most;
     for (const map of [this.hosts.get(host)?.folded, this.everywhere.folded]) {
-      for (const key of map?.keys() ?? []) {
+      for (const one of map ?? []) {
         if (left-- <= 0) return;
-        yield key;
+        yield one;
       }
     }
   }

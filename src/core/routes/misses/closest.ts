@@ -1,4 +1,4 @@
-import { distance } from "fastest-levenshtein";
+import { slipsBetween } from "../../text/slips.ts";
 
 /** An address that a reader may have meant. */
 export interface Candidate {
@@ -6,6 +6,8 @@ export interface Candidate {
   title: string;
   /** Where to send a reader who meant it, when that is more than the address: another host's full address. */
   destination?: string;
+  /** What it is one spelling of: of several that are close the closest counts. */
+  of?: string;
 }
 
 /** A candidate, and why it is close. */
@@ -17,6 +19,7 @@ export interface Close extends Candidate {
 
 const GOOD_ENOUGH = 2;
 const CLEARLY_BETTER = 1;
+const SAME_LAST_PART = 1.5;
 
 /**
  * The closest of the known addresses to one that was missed, best first: few slips of the finger, or the
@@ -53,10 +56,10 @@ export class KnownAddresses {
   closest(missed: string, most: number): Close[] {
     const wanted = missed.toLowerCase();
     const found = new Map<Known, Close>();
-    const allowed = Math.max(1, Math.floor(wanted.length / 5));
+    const allowed = allowedIn(wanted.length);
     for (let length = wanted.length - allowed; length <= wanted.length + allowed; length += 1) {
       for (const known of this.byLength.get(length) ?? []) {
-        const slips = distance(wanted, known.lower);
+        const slips = slipsBetween(wanted, known.lower, allowed);
         if (slips <= allowed)
           found.set(known, { ...known.candidate, score: slips, reason: slipsInWords(slips) });
       }
@@ -64,13 +67,18 @@ export class KnownAddresses {
     const words = lastWords(wanted);
     for (const [known, shared] of this.sharing(words)) {
       if (found.has(known) || shared.length * 2 < words.length) continue;
-      const score = 10 - (10 * shared.length) / Math.max(words.length, known.words.length) + 0.5;
+      const share = shared.length / Math.max(words.length, known.words.length);
+      // The same last part below another parent is as sure as a slip or two; other words are a guess.
+      const score =
+        known.words.join(" ") === words.join(" ") ? SAME_LAST_PART : GOOD_ENOUGH + 10 - 9.5 * share;
       const reason = `has ${shared.map((word) => `“${word}”`).join(", ")} in it`;
       found.set(known, { ...known.candidate, score, reason });
     }
-    return [...found.values()]
-      .sort((a, b) => a.score - b.score || a.address.length - b.address.length)
-      .slice(0, most);
+    const sorted = [...found.values()].sort(
+      (a, b) => a.score - b.score || a.address.length - b.address.length,
+    );
+    const seen = new Set<string>();
+    return sorted.filter(({ of }) => of === undefined || (!seen.has(of) && seen.add(of))).slice(0, most);
   }
 
   // Which of the words each known address has in its last part, as they are or nearly.
@@ -84,6 +92,11 @@ export class KnownAddresses {
     }
     return shared;
   }
+}
+
+// In an address of a few letters two slips make another word.
+function allowedIn(length: number): number {
+  return length <= 6 ? 1 : Math.max(2, Math.floor(length / 5));
 }
 
 function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
@@ -108,7 +121,7 @@ function nearWord(word: string, other: string): boolean {
   return (
     word.length >= 4 &&
     Math.abs(word.length - other.length) <= 2 &&
-    distance(word, other) <= Math.floor(word.length / 4)
+    slipsBetween(word, other, Math.floor(word.length / 4)) <= Math.floor(word.length / 4)
   );
 }
 

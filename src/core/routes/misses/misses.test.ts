@@ -1,3 +1,4 @@
+import { Random } from "../../../../tests/oracles/random.ts";
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import { closestAddresses, closestMatch } from "./closest.ts";
@@ -31,6 +32,54 @@ describe("what was meant by a missed address", () => {
       "words alone are a guess",
     );
     assert.equal(closestMatch([]), undefined);
+  });
+});
+
+describe("slips of the finger", () => {
+  const words = "lamp dob moth chair print boots tea almanack thirteen dark-sky eyepiece harbour mount red-torch star-atlas".split(" "); // prettier-ignore
+  const pages = "/about /resources /first-nights /first-nights/warm-clothes /calendar/november /calendar/december /reviews/eight-inch /instruments/dobsonian".split(" "); // prettier-ignore
+  const addresses = [
+    ...pages,
+    ...words.map((word) => `/to/${word}`),
+    ...words.slice(0, 5).map((word) => `/${word}`),
+  ];
+  const known = addresses.map((address) => ({ address, title: "" }));
+  const random = new Random(3);
+  const letter = (): string => "abcdefghijklmnopqrstuvwxyz"[random.below(26)]!;
+
+  function slipped(address: string): string {
+    const at = 1 + random.below(address.length - 1);
+    const [before, behind] = [address.slice(0, at), address.slice(at)];
+    const kind = random.below(4);
+    if (kind === 0) return before + behind.slice(1);
+    if (kind === 1) return before + letter() + behind;
+    if (kind === 2 || behind.length < 2) return before + letter() + behind.slice(1);
+    return before + behind[1]! + behind[0]! + behind.slice(2);
+  }
+
+  function foundFirst(slips: number): number {
+    let found = 0;
+    for (let n = 0; n < 800; n += 1) {
+      const meant = random.one(addresses);
+      const missed = Array.from({ length: slips }).reduce<string>((address) => slipped(address), meant);
+      if (closestAddresses(missed, known, 1)[0]?.address === meant) found += 1;
+    }
+    return found / 800;
+  }
+
+  test("one of them leaves the address that was meant first, nine times of ten", () =>
+    assert.ok(foundFirst(1) >= 0.9));
+  test("two of them, seven times of ten", () => assert.ok(foundFirst(2) >= 0.7));
+
+  test("two letters in each other’s place are one, in the shortest addresses too", () => {
+    for (const [missed, meant] of [["/odb", "/dob"], ["/dbo", "/dob"], ["/mtoh", "/moth"], ["/lmap", "/lamp"]] as const)
+      assert.equal(closestMatch(closestAddresses(missed, known, 2))?.address, meant); // prettier-ignore
+  });
+
+  test("several spellings of one are no doubt", () => {
+    const spelled = ["/dob", "/dobs", "/dobz"].map((address) => ({ address, title: "", of: "1" }));
+    assert.equal(closestMatch(closestAddresses("/dobb", spelled, 2))?.address, "/dob");
+    assert.equal(closestAddresses("/dobb", spelled, 3).length, 1);
   });
 });
 

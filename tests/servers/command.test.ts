@@ -48,8 +48,8 @@ async function command(token: string, port = (server.address() as AddressInfo).p
       stdin: (async function* () {
         yield LINK;
       })(),
-      stdout: { write: (text) => (out += text) },
-      stderr: { write: (text) => (told += text) },
+      stdout: { write: (text) => (out += Buffer.from(text as string).toString()) },
+      stderr: { write: (text) => (told += Buffer.from(text as string).toString()) },
       env: { MAPROPE_API_TOKEN: token },
     },
   );

@@ -13,6 +13,7 @@ const units = globSync(
     "src/{ui,islands,outgoing}/**/*.unit.test.ts",
     "src/*.unit.test.ts",
     "scripts/**/*.test.ts",
+    "tests/oracles/*.test.ts",
   ],
   { cwd: root },
 );

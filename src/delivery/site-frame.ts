@@ -1,4 +1,4 @@
-import { mayLeave } from "../core/address/gate.ts";
+import { mayLeave } from "../core/address/may-leave.ts";
 import { deliverHtml } from "../core/links/deliver.ts";
 import type { NavigationItem } from "../core/objects/navigation.ts";
 import { linkAttributes } from "../core/rules/link-attributes.ts";

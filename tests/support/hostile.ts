@@ -1,4 +1,4 @@
-import { mayLeave } from "../../src/core/address/gate.ts";
+import { mayLeave } from "../../src/core/address/may-leave.ts";
 import { pathKey } from "../../src/core/address/path-key.ts";
 import { looksLikeAddress, repairAddress } from "../../src/core/address/repair.ts";
 import { mendScheme } from "../../src/core/address/scheme.ts";

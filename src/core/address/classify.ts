@@ -1,5 +1,5 @@
 import type { Address } from "./address.ts";
-import { mayLeave } from "./gate.ts";
+import { mayLeave } from "./may-leave.ts";
 import { rootless } from "./host.ts";
 import { pathKey } from "./path-key.ts";
 

@@ -1,7 +1,8 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import fc from "fast-check";
-import { admitted, mayLeave } from "./gate.ts";
+import { admitted } from "./gate.ts";
+import { mayLeave } from "./may-leave.ts";
 
 const NEVER = [
   "javascript:void(0)",

@@ -2,7 +2,7 @@ import { decoded } from "../text/decoded.ts";
 import { compareKey } from "../address/compare.ts";
 import { destinationKind, type DestinationKind } from "../address/classify.ts";
 import { headingAnchors } from "../body/headings.ts";
-import { mayLeave } from "../address/gate.ts";
+import { mayLeave } from "../address/may-leave.ts";
 import { findLinks, type LinkInHtml } from "../links/find.ts";
 import { pictureAddresses } from "../links/pictures.ts";
 import { plainText, type PlainText } from "../links/plain-text.ts";

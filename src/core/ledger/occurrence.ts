@@ -1,4 +1,4 @@
-import { mayLeave } from "../address/gate.ts";
+import { mayLeave } from "../address/may-leave.ts";
 import { compareKey } from "../address/compare.ts";
 import { destinationKind, ownPlace, type DestinationKind } from "../address/classify.ts";
 import type { LinkInHtml } from "../links/find.ts";

@@ -1,5 +1,5 @@
 import { from } from "../text/cut.ts";
-import { mayLeave } from "../address/gate.ts";
+import { mayLeave } from "../address/may-leave.ts";
 import { ownPlace } from "../address/classify.ts";
 import { pathKey } from "../address/path-key.ts";
 import { withHeadingIds } from "../body/headings.ts";

@@ -1,4 +1,4 @@
-import { mayLeave } from "../address/gate.ts";
+import { mayLeave } from "../address/may-leave.ts";
 import type { Rule } from "../objects/rule.ts";
 import { linkAttributes } from "../rules/link-attributes.ts";
 import type { SiteSight } from "../rules/link-facts.ts";

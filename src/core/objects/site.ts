@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { destination, id, line, publicHost, requiredLine } from "./fields.ts";
+import { destination, id, line, requiredLine } from "./fields.ts";
+import { publicHost } from "./public-host.ts";
 import { disclosureSchema, partnerSchema } from "./partner.ts";
 
 export const HOST_ROLES = ["primary", "short", "other"] as const;

@@ -1,4 +1,4 @@
-import { mayLeave } from "../address/gate.ts";
+import { mayLeave } from "../address/may-leave.ts";
 import {
   destinationKind,
   hostOf,

@@ -5,6 +5,8 @@ export interface Backup {
   /** Version of the page that it was written on. */
   version: number;
   change: Record<string, unknown>;
+  /** The text of the change as JSON, in place of its `body`: taking a long one apart at each key would be felt. */
+  bodyText?: string;
   /** What of it was on its way to the server when this was kept: it may have arrived as the next version. */
   sent?: Record<string, unknown>;
   at: number;
@@ -18,7 +20,10 @@ const MOST_AT_ONCE = 2_000_000;
 export async function readBackup(pageId: string): Promise<Backup | undefined> {
   const kept = await get<Backup>(keyOf(pageId)).catch(() => undefined); // private windows of some browsers have no storage
   const left = readLeft(pageId);
-  return left && left.at >= (kept?.at ?? 0) ? left : kept;
+  const newest = left && left.at >= (kept?.at ?? 0) ? left : kept;
+  if (newest?.bodyText === undefined) return newest;
+  const { bodyText, ...backup } = newest;
+  return { ...backup, change: { ...backup.change, body: JSON.parse(bodyText) as unknown } };
 }
 
 export async function writeBackup(pageId: string, backup: Backup): Promise<void> {

@@ -89,25 +89,28 @@ export function useDraft(
     adopting.current = adopted;
   });
 
-  const backupNow = useCallback(
-    (): Backup => ({
+  const backupNow = useCallback((): Backup => {
+    const sent = sending.current;
+    const { body, ...change } = over(sent, pending.current);
+    const isText = typeof body === "function";
+    return {
       version: version.current,
-      change: writtenOut(over(sending.current, pending.current)),
-      sent: writtenOut(sending.current),
       at: Date.now(),
-    }),
-    [],
-  );
+      change: writtenOut(isText || body === undefined ? change : { ...change, body }),
+      ...(isText ? { bodyText: (body as () => string)() } : {}),
+      ...(Object.keys(sent).length > 0 ? { sent } : {}),
+    };
+  }, []);
 
   const send = useCallback(async (): Promise<boolean> => {
     const change = pending.current;
     if (Object.keys(change).length === 0) return true;
     pending.current = {};
-    sending.current = change;
+    const written = writtenOut(change);
+    sending.current = written;
     waitingSince.current = 0;
     setState("saving");
     try {
-      const written = writtenOut(change);
       const saved = await api<Page>("PUT", `/sites/${site.id}/pages/${first.id}`, { ...written, version: version.current }).catch((error: unknown) => arrivedBefore(error, written)); // prettier-ignore
       sending.current = {};
       version.current = saved.version;
@@ -202,7 +205,8 @@ export function useDraft(
       if (Object.keys({ ...sending.current, ...pending.current }).length === 0) return;
       const backup = backupNow();
       leaveBackup(first.id, backup);
-      const body = JSON.stringify({ ...backup.change, version: backup.version });
+      const whole = writtenOut(over(sending.current, pending.current));
+      const body = JSON.stringify({ ...whole, version: backup.version });
       if (body.length > MOST_KEPT_ALIVE) return;
       const headers = { "Content-Type": "application/json" };
       // Whether it arrives is seen when the page is opened again.

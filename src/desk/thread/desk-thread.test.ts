@@ -3,6 +3,7 @@ import { after, before, test } from "node:test";
 import { until } from "../../../tests/support/ask.ts";
 import { testDesk, type TestDesk } from "../../../tests/support/desk.ts";
 import { Stopped, UNWATCHED } from "../jobs.ts";
+import { Problem } from "../problem.ts";
 import { startDeskThread, type DeskThread } from "./desk-thread.ts";
 
 let garden: TestDesk;
@@ -61,5 +62,41 @@ test("it follows what others change, without being asked", async () => {
       "SELECT count(*)::int AS plain FROM ledger_links WHERE treatment = 'plain'",
     );
     return row!.plain === 0;
+  });
+});
+
+test("a long page is saved there as it is here, and what is refused comes back with its fields", async () => {
+  const actor = { name: "Ida", role: "editor" as const };
+  const input = {
+    path: "/there",
+    title: "There",
+    html: '<p><a href="https://a.example/">a</a> <a href="javascript:x()">b</a></p>',
+  };
+  const saved = await thread.run<{ id: string; version: number; html: string; dropped: string[] }>(
+    { do: "page.create", siteId: garden.site.id, actor, input },
+    UNWATCHED,
+  );
+  assert.equal(saved.html, '<p><a href="https://a.example/">a</a> b</p>');
+  assert.equal(saved.dropped.length, 1);
+  const change = { version: saved.version + 7, title: "Late" };
+  const late = thread.run(
+    { do: "page.save", siteId: garden.site.id, actor, id: saved.id, change },
+    UNWATCHED,
+  );
+  await assert.rejects(late, (error) => {
+    assert.ok(error instanceof Problem);
+    assert.deepEqual([error.status, (error.more.current as { id: string }).id], [409, saved.id]);
+    return true;
+  });
+  const file = {
+    bytes: new TextEncoder().encode("kind,address,destination\nredirect,nowhere,/x\n"),
+    json: false,
+  };
+  const query = { atomic: "1" as const };
+  const refused = thread.run({ do: "routes", siteId: garden.site.id, actor, file, query }, UNWATCHED);
+  await assert.rejects(refused, (error) => {
+    assert.ok(error instanceof Problem);
+    assert.deepEqual([error.status, error.errors.map(({ path }) => path)], [422, ["line 2"]]);
+    return true;
   });
 });

@@ -1,3 +1,4 @@
+import { decimals } from "./migrations/007-decimals.ts";
 import assert from "node:assert/strict";
 import { randomBytes } from "node:crypto";
 import { readdirSync, readFileSync } from "node:fs";
@@ -68,6 +69,25 @@ describe("a schema of any earlier day, with data in it", () => {
     const { differences } = await migrate(fresh.store.sequelize);
     assert.match(differences.join("\n"), /003-routes .* another text[^]*999-later .* newer version/);
   });
+});
+
+test("amounts that were counted as the runtime counts them are put right by ISO 4217", async () => {
+  const { store, drop } = await freshStore();
+  const row = (reference: string, currency: string) =>
+    `(1, 'n', '${reference}', now(), 'sale', 'approved', '${currency}', 500, 70, '', '')`;
+  await store.rows(
+    `INSERT INTO conversions (site_id, network, reference, at, kind, state, currency, commission, amount, sub_id, program_word)
+     VALUES ${row("a", "HUF")}, ${row("b", "IQD")}, ${row("c", "EUR")}, ${row("d", "JPY")} RETURNING reference`,
+  );
+  for (const statement of decimals.statements) await store.sequelize.query(statement as string);
+  const rows = await store.rows("SELECT reference AS r, commission::int AS c, amount::int AS a FROM conversions ORDER BY 1"); // prettier-ignore
+  assert.deepEqual(rows, [
+    { r: "a", c: 50_000, a: 7_000 },
+    { r: "b", c: 500_000, a: 70_000 },
+    { r: "c", c: 500, a: 70 },
+    { r: "d", c: 500, a: 70 },
+  ]);
+  await drop();
 });
 
 test("steps that have run somewhere never change their text again", () => {

@@ -7,6 +7,7 @@ import { routesInFull } from "./migrations/003-routes.ts";
 import { ledger } from "./migrations/004-ledger.ts";
 import { programs } from "./migrations/005-programs.ts";
 import { nothingLost } from "./migrations/006-nothing-lost.ts";
+import { decimals } from "./migrations/007-decimals.ts";
 
 /** A step of the schema: its statements run in one transaction. Once it has run somewhere its text never changes again. */
 export interface Migration {
@@ -21,6 +22,7 @@ export const MIGRATIONS: readonly Migration[] = [
   ledger,
   programs,
   nothingLost,
+  decimals,
 ];
 const MIGRATION_LOCK = 731_600;
 

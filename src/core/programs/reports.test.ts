@@ -22,6 +22,24 @@ describe("money", () => {
       ["7.5000", "EUR", ".", 750],
       [".5", "EUR", ".", 50],
       ["-0.00", "EUR", ".", 0],
+      ["Rs. 500", "INR", ".", 50000],
+      ["Rs.1,500.50", "INR", ".", 150050],
+      ["12,34,567.00", "INR", ".", 123456700],
+      ["1,00,000", "INR", ".", 10000000],
+      ["–5.00", "EUR", ".", -500],
+      ["−5,00 €", "EUR", ",", -500],
+      ["€ -5.00", "EUR", ".", -500],
+      ["-€5.00", "EUR", ".", -500],
+      ["CHF 5.-", "CHF", ".", 500],
+      ["5,– kr.", "SEK", ",", 500],
+      ["-CHF 5.–", "CHF", ".", -500],
+      ["1'234.50", "CHF", ".", 123450],
+      ["1 234,50 zł", "PLN", ",", 123450],
+      ["R$ 7,10", "BRL", ",", 710],
+      ["EUR 12", "EUR", ".", 1200],
+      ["500", "HUF", ".", 50000],
+      ["1.250", "IQD", ".", 1250],
+      ["+3", "EUR", ".", 300],
     ] as const)
       assert.deepEqual(readAmount(text, currency, decimal), { ok: true, minor }, text);
   });
@@ -37,12 +55,25 @@ describe("money", () => {
       ["1e3", "EUR", ".", /no amount/],
       ["12.50", "QQQ", ".", /no currency/],
       ["99999999999999999", "EUR", ".", /too large/],
+      ["Ref-12: 5.00", "EUR", ".", /no amount/],
+      ["A-12", "EUR", ".", /no amount/],
+      ["(-5.00)", "EUR", ".", /no amount/],
+      ["-5.00-", "EUR", ".", /no amount/],
+      ["(5.00", "EUR", ".", /no amount/],
+      ["€5 EUR", "EUR", ".", /no amount/],
+      ["USD 5.00", "EUR", ".", /in USD/],
+      ["1,234,56", "EUR", ".", /no amount/],
+      ["1,2345", "EUR", ".", /no amount/],
+      ["1 234'567", "EUR", ".", /no amount/],
+      ["5.00 6.00", "EUR", ".", /no amount/],
+      ["5 5", "EUR", ".", /no amount/],
+      ["1.234.56", "EUR", ",", /no amount/],
     ] as const) {
       const read = readAmount(text, currency, decimal);
       assert.ok(!read.ok, text);
       assert.match(read.reason, reason);
     }
-    assert.equal(currencyDigits("JPY"), 0);
+    assert.deepEqual(["JPY", "HUF", "IQD", "CLF", "RSD"].map(currencyDigits), [0, 2, 3, 4, 2]);
     assert.equal(currencyDigits("euro"), undefined);
   });
 

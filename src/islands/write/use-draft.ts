@@ -82,6 +82,7 @@ export function useDraft(
   const version = useRef(first.version);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const waitingSince = useRef(0);
+  const lastEdit = useRef(0);
   const backupTimer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const running = useRef<Promise<boolean>>(undefined);
   const adopting = useRef(adopted);
@@ -109,16 +110,17 @@ export function useDraft(
     const written = writtenOut(change);
     sending.current = written;
     waitingSince.current = 0;
-    setState("saving");
+    // A save in the midst of typing shows nothing: to render a long page between two keys would be felt.
+    if (Date.now() - lastEdit.current >= REST_MS) setState("saving");
     try {
       const saved = await api<Page>("PUT", `/sites/${site.id}/pages/${first.id}`, { ...written, version: version.current }).catch((error: unknown) => arrivedBefore(error, written)); // prettier-ignore
       sending.current = {};
       version.current = saved.version;
-      setPage(saved);
+      const isDone = Object.keys(pending.current).length === 0;
+      if (isDone) setPage(saved);
       if (change.html !== undefined) adopting.current(saved, "source");
       setFailure(undefined);
-      setFieldErrors({});
-      const isDone = Object.keys(pending.current).length === 0;
+      setFieldErrors((before) => (Object.keys(before).length === 0 ? before : {}));
       setState(isDone ? "saved" : "waiting");
       if (isDone) {
         clearTimeout(backupTimer.current);
@@ -153,6 +155,7 @@ export function useDraft(
       pending.current = over(pending.current, body || html ? change : others);
       setState("waiting");
       const now = Date.now();
+      lastEdit.current = now;
       if (waitingSince.current === 0) waitingSince.current = now;
       clearTimeout(timer.current);
       timer.current = setTimeout(() => void saveNow(), Math.max(0, Math.min(REST_MS, waitingSince.current + MOST_MS - now))); // prettier-ignore

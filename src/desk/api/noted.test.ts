@@ -68,7 +68,8 @@ const calls: Readonly<Record<string, () => Promise<() => Promise<Answered>>>> = 
   },
   "many routes are changed": async () => {
     const { id } = await route();
-    return () => call("POST", "/routes/bulk", { ids: [id], action: { do: "tag", tag: "new" }, dryRun: false });
+    return () =>
+      call("POST", "/routes/bulk", { ids: [id], action: { do: "tag", tag: "new" }, dryRun: false });
   },
   "routes are imported": async () => () => call("POST", "/routes/import", undefined, "kind,address,destination\nredirect,/imported,/there\n"), // prettier-ignore
   "rules are replaced": async () => {

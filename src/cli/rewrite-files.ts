@@ -31,7 +31,10 @@ export async function rewriteStream(
   }
 }
 
-async function* readable(pieces: AsyncIterable<Uint8Array | string>): AsyncGenerator<Uint8Array> {
+// What has no ASCII to go by is told by its first piece.
+async function* readable(
+  pieces: AsyncIterable<Uint8Array | string> | Iterable<Uint8Array>,
+): AsyncGenerator<Uint8Array> {
   let isFirst = true;
   for await (const piece of pieces) {
     const bytes = typeof piece === "string" ? new TextEncoder().encode(piece) : piece;
@@ -89,9 +92,8 @@ async function rewriteFile(
   check: boolean,
 ): Promise<RewriteReport> {
   const html = await readFile(file);
-  if (isUtf16(html)) throw new NotText();
   const pieces: Uint8Array[] = [];
-  const report = await rewriting.rewrite([html], place, (piece) => pieces.push(piece));
+  const report = await rewriting.rewrite(readable([html]), place, (piece) => pieces.push(piece));
   const rewritten = Buffer.concat(pieces);
   if (!check && !rewritten.equals(html)) await replaceFile(file, rewritten);
   return report;

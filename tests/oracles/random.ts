@@ -1,17 +1,16 @@
-/** Numbers that look random and are the same for the same seed (mulberry32). */
+import { seeded } from "../../demo/seeded.ts";
+
+/** Choices that look random and are the same for the same seed. */
 export class Random {
-  private state: number;
+  private readonly next: () => number;
 
   constructor(seed: number) {
-    this.state = seed;
+    this.next = seeded(seed);
   }
 
   /** A whole number from 0 to below the bound. */
   below(bound: number): number {
-    this.state = (this.state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(this.state ^ (this.state >>> 15), 1 | this.state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return Math.floor((((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296) * bound);
+    return Math.floor(this.next() * bound);
   }
 
   /** One of a list. */

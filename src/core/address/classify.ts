@@ -48,9 +48,7 @@ export function destinationKind(address: Address | string, site: SiteAddresses):
 const PLAIN_HOST = /^https?:\/\/([a-z\d-]+(?:\.[a-z\d-]+)*\.[a-z]+)(?=[/?#]|:\d|$)/;
 
 // Parsing cannot fail behind such a host: no port that could be too large, no Punycode that could be none.
-const PARSES = /^https?:\/\/(?:(?!xn--)[a-z\d-]+\.)+(?!xn--)[a-z]+(?=[/?#]|$)/;
-
-const PLAIN_OUTSIDE = /^https?:\/\/((?:(?!xn--)[a-z\d-]+\.)+(?!xn--)[a-z]+)(?=[/?#]|$)/;
+const PARSES = /^https?:\/\/((?:(?!xn--)[a-z\d-]+\.)+(?!xn--)[a-z]+)(?=[/?#]|$)/;
 
 /** The host of a web address that is written plainly, in lower case; undefined for all others. */
 export function plainHost(address: string): string | undefined {
@@ -59,7 +57,7 @@ export function plainHost(address: string): string | undefined {
 
 /** The host of an address that leads outside and says so plainly; undefined for all that has to be looked at closer. */
 export function outsideHost(address: string, own: readonly string[]): string | undefined {
-  const host = PLAIN_OUTSIDE.exec(address)?.[1];
+  const host = PARSES.exec(address)?.[1];
   return host !== undefined && !own.includes(host) ? host : undefined;
 }
 

@@ -8,6 +8,7 @@ import {
   type Repaired,
 } from "./address.ts";
 import { isLocalPhone, isPhone, mailAddress, mailIn, phoneAddress } from "./contact.ts";
+import { rootless } from "./host.ts";
 import { outOfLines, outOfProse } from "./prose.ts";
 import { mendScheme, startsWithHost } from "./scheme.ts";
 import { unwrap } from "./unwrap.ts";
@@ -65,7 +66,7 @@ export function repairAddress(pasted: string, surroundings: AddressSurroundings 
       "This reads as a phone number without its country. Write it as it is dialled from abroad, such as +44 20 7946 0000.",
       repairs,
     );
-  if (isFileName(text)) return acceptRooted(text, repairs, surroundings);
+  if (FILE_NAME.test(text)) return acceptRooted(text, repairs, surroundings);
 
   const mended = mendScheme(text);
   repairs.push(...mended.repairs);
@@ -110,10 +111,6 @@ function acceptRooted(text: string, repairs: Repair[], surroundings: AddressSurr
 const FILE_NAME =
   /^[\p{L}\p{N}][\p{L}\p{M}\p{N}_~.-]*\.(?:html?|php\d?|aspx?|jsp|pdf|png|jpe?g|gif|webp|avif|svg|css|js|json|xml|txt|csv|docx?|xlsx?|pptx?|odt|ods|epub|mp3|mp4|ics|rss)(?=$|[?#])/iu;
 
-function isFileName(text: string): boolean {
-  return FILE_NAME.test(text);
-}
-
 function acceptWeb(text: string, repairs: Repair[], surroundings: AddressSurroundings): Repaired {
   const authority = /^https?:\/\/([^/?#\\]*)/i.exec(text)?.[1] ?? "";
   if (authority === "" || authority.startsWith(":")) {
@@ -138,9 +135,9 @@ function acceptWeb(text: string, repairs: Repair[], surroundings: AddressSurroun
     );
   }
   const url = new URL(text);
-  if (/\.$/.test(url.hostname) && /[^.]\.$/.test(url.hostname)) {
+  if (/[^.]\.$/.test(url.hostname)) {
     // The root of the name system (RFC 1034 section 3.1) is the same host, and another name to whoever compares.
-    url.hostname = url.hostname.slice(0, -1);
+    url.hostname = rootless(url.hostname);
     repairs.push({ code: "host-dot", message: "Took the dot off the end of the host." });
   }
   const host = url.host;
@@ -162,24 +159,22 @@ function acceptWeb(text: string, repairs: Repair[], surroundings: AddressSurroun
 
 function acceptMail(text: string, repairs: Repair[], surroundings: AddressSurroundings): Repaired {
   const address = mailAddress(text, repairs);
-  return address === undefined
-    ? refuse(
-        "not-an-address",
-        "A mail address has a name, an @ and a host, such as post@lowlantern.example; several have commas between them.",
-        repairs,
-      )
-    : accept(address, "mail", repairs, surroundings);
+  if (address !== undefined) return accept(address, "mail", repairs, surroundings);
+  return refuse(
+    "not-an-address",
+    "A mail address has a name, an @ and a host, such as post@lowlantern.example; several have commas between them.",
+    repairs,
+  );
 }
 
 function acceptPhone(text: string, repairs: Repair[], surroundings: AddressSurroundings): Repaired {
   const address = phoneAddress(text, repairs);
-  return address === undefined
-    ? refuse(
-        "not-an-address",
-        "A phone number is digits with an optional + before them, such as +44 20 7946 0000 (RFC 3966).",
-        repairs,
-      )
-    : accept(address, "phone", repairs, surroundings);
+  if (address !== undefined) return accept(address, "phone", repairs, surroundings);
+  return refuse(
+    "not-an-address",
+    "A phone number is digits with an optional + before them, such as +44 20 7946 0000 (RFC 3966).",
+    repairs,
+  );
 }
 
 function accept(

@@ -77,25 +77,30 @@ export function mendScheme(pasted: string): { text: string; repairs: Repair[] } 
 
 // Spaces where a scheme is written, dots for its colon, full-width signs of other keyboards, other scripts' dots in a host.
 function withoutOddSigns(pasted: string): string {
-  const [start = "", rest = ""] = [pasted.slice(0, 80), pasted.slice(80)];
+  const [start, rest] = [pasted.slice(0, 80), pasted.slice(80)] as const;
   const plain = start
     .replace(
       /^([a-z]{2,7})\s{0,5}(?:[:：]\s{0,5}|[.;](?=[/\\]))([/\\／]{1,5})\s{0,5}(?=\S)/i,
       (_, scheme: string, slashes: string) => `${scheme}:${"/".repeat(slashes.length)}`,
     )
     .replace(
-      /^([^/\\?#]*(?:\/\/)?)([^/\\?#]*)/,
-      (_, scheme: string, host: string) => scheme + host.replace(/[。．｡]/g, ".").replace(/／/g, "/"),
-    )
-    .replace(/^[^/?#]*/, (host) => host.replace(/[。．｡]/g, "."));
+      /^([^/\\?#]*\/\/)?([^/\\?#]*)/,
+      (_, scheme: string | undefined, host: string) =>
+        dotted(scheme ?? "") + dotted(scheme === undefined ? host : host.replace(/／/g, "/")),
+    );
   return plain + rest;
+}
+
+function dotted(host: string): string {
+  return host.replace(/[。．｡]/g, ".");
 }
 
 function closestWebScheme(word: string): "http" | "https" | undefined {
   const lower = word.toLowerCase();
   // Cut off in front, or its letters in another order; never an http where an s was typed.
-  if (lower === "tps" || [...lower].sort().join("") === "hpstt") return "https";
-  if (lower === "tp" || [...lower].sort().join("") === "hptt") return "http";
+  const letters = [...lower].sort().join("");
+  if (lower === "tps" || letters === "hpstt") return "https";
+  if (lower === "tp" || letters === "hptt") return "http";
   if (lower.includes("s") && distance(lower, "http") <= 1) return "https";
   const toHttps = distance(lower, "https");
   const toHttp = distance(lower, "http");

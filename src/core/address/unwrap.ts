@@ -45,7 +45,7 @@ export function unwrap(pasted: string): { text: string; repairs: Repair[] } {
     repairs.push({ code: "trimmed", message: "Took off space or invisible characters around it." });
 
   const markdown = markdownAddress(text);
-  const html = firstHref(text) ?? firstSource(text) ?? attributeAlone(text);
+  const html = firstHref(text) ?? firstSource(text) ?? ATTRIBUTE.exec(text);
   const board = BOARD.exec(text);
   const reference = REFERENCE.exec(text)?.[1];
   if (html) {
@@ -96,10 +96,6 @@ function firstSource(text: string): RegExpExecArray | undefined {
   if (!start) return undefined;
   const end = text.indexOf(">", start.index);
   return SOURCE.exec(text.slice(start.index, end === -1 ? undefined : end)) ?? undefined;
-}
-
-function attributeAlone(text: string): RegExpExecArray | undefined {
-  return ATTRIBUTE.exec(text) ?? undefined;
 }
 
 // Nobody puts more around an address; what is left then is refused as no address.

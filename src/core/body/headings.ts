@@ -1,5 +1,5 @@
 import { decodeHTML } from "entities";
-import { attributeOf, walkTags } from "../links/start-tags.ts";
+import { walkTags } from "../links/start-tags.ts";
 
 /** A heading of a page, and the id under which `#id` leads to it. */
 export interface HeadingAnchor {
@@ -52,7 +52,7 @@ function findHeadings(html: string): FoundHeading[] {
     startTag(tag) {
       const level = /^h([2-6])$/.exec(tag.name)?.[1];
       if (!level) return;
-      const own = attributeOf(tag, "id") || undefined;
+      const own = tag.value("id") || undefined;
       const insertAt = own ? undefined : tag.start + 1 + tag.name.length;
       open = { id: own ?? "", own, words: "", level: Number(level), insertAt };
       if (own) taken.add(own);

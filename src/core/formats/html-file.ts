@@ -1,5 +1,5 @@
 import { decodeHTML, escapeAttribute, escapeText } from "entities";
-import { attributeOf, walkTags, type StartTag } from "../links/start-tags.ts";
+import { walkTags, type StartTag } from "../links/start-tags.ts";
 import type { PageMeta } from "./front-matter.ts";
 
 /** Writes a page as an HTML document of its own, its metadata in the head. */
@@ -53,8 +53,8 @@ export function readHtmlFile(text: string): { meta: PageMeta; html: string } {
 }
 
 function takeMeta(meta: PageMeta, tag: StartTag): void {
-  const content = attributeOf(tag, "content") ?? "";
-  switch (attributeOf(tag, "name")?.toLowerCase()) {
+  const content = tag.value("content") ?? "";
+  switch (tag.value("name")?.toLowerCase()) {
     case "description":
       meta.description = content;
       break;

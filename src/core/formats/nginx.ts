@@ -17,7 +17,6 @@ export interface ServerOptions {
   passes: readonly string[];
 }
 
-// Values that stand side by side in the key of a map have a sign between them: a 1 and a 2 are not the number 12.
 const STATUSES = [301, 302, 303, 307, 308];
 
 /**
@@ -151,6 +150,7 @@ function patternSource(rule: PatternRule): string {
   return `${rule.folded ? "(?i)" : ""}^${literal(rule.host)}(?:${rule.source})\\z`;
 }
 
+// Values that stand side by side in the key of a map have a sign between them: a 1 and a 2 are not the number 12.
 function block(source: string, name: string, entries: readonly string[]): string {
   const from = source.startsWith('"') ? source : `"${source}"`;
   return [

@@ -52,7 +52,7 @@ const groups: readonly (readonly [flag: number, names: string])[] = [
   [SINGLE, "html head body frameset"],
   [CLOSES_LIKE, "p li dd dt option optgroup tr td th tbody rb rt rtc rp"],
   [ENDS_SELECT, "select input keygen textarea"],
-  [0, "span font annotation-xml mglyph malignmark col frameset"],
+  [0, "span font annotation-xml mglyph malignmark"],
 ]; // prettier-ignore
 
 const NAMES: string[] = [];

@@ -84,7 +84,7 @@ export class OpenElements {
     selfClosing: boolean,
     attribute: (names: readonly string[], values?: readonly string[]) => boolean,
   ): Content {
-    if (this.depth > 0 && (this.kinds[this.depth - 1]! & FOREIGN) !== 0 && !this.isHtmlHere(name)) {
+    if (this.isForeign && !this.isHtmlHere(name)) {
       if ((flags & BREAKOUT) === 0 && !(name === FONT && attribute(["color", "face", "size"]))) {
         if (!selfClosing) this.push(name, this.foreignKind(name, flags, attribute));
         return "data";
@@ -161,14 +161,12 @@ export class OpenElements {
   private opensInTable(): boolean {
     let isInside = false;
     for (let at = this.depth - 1; at >= 0; at -= 1) {
-      if ((this.kinds[at]! & FOREIGN) === 0) {
-        const name = this.names[at];
-        if (name === TABLE || (name === TEMPLATE && !isInside)) {
-          this.cut(at + 1);
-          return true;
-        }
-        if (name === TEMPLATE) return false;
+      const isTemplate = this.isHtml(at, TEMPLATE);
+      if (this.isHtml(at, TABLE) || (isTemplate && !isInside)) {
+        this.cut(at + 1);
+        return true;
       }
+      if (isTemplate) return false;
       isInside ||= (this.kinds[at]! & TABLE_PART) === 0;
     }
     return false;
@@ -191,27 +189,30 @@ export class OpenElements {
   }
 
   private isInTable(before: number): boolean {
-    for (let at = before - 1; at >= 0; at -= 1)
-      if (this.names[at] === TABLE && (this.kinds[at]! & FOREIGN) === 0) return true;
+    for (let at = before - 1; at >= 0; at -= 1) if (this.isHtml(at, TABLE)) return true;
     return false;
+  }
+
+  /** True for an open element of HTML of that name. */
+  private isHtml(at: number, name: number): boolean {
+    return this.names[at] === name && (this.kinds[at]! & FOREIGN) === 0;
   }
 
   private closeHtml(name: number, flags: number): void {
     if (name === FORM && this.templates === 0) this.hasForm = false;
     if ((flags & SINGLE) !== 0 || this.depth === 0) return;
     if (this.selectAt !== -1 && !this.closesInSelect(name, flags)) return;
-    if (this.names[this.depth - 1] === name && (this.kinds[this.depth - 1]! & FOREIGN) === 0)
-      return this.cut(this.depth - 1);
+    if (this.isHtml(this.depth - 1, name)) return this.cut(this.depth - 1);
     if ((flags & FORMATTING) !== 0) return this.closeFormatting(name);
     const isOrdinary = (flags & SPECIAL) === 0;
     const barrier = isOrdinary ? SPECIAL : name === TEMPLATE ? 0 : SCOPE;
     for (let at = this.depth - 1; at >= 0; at -= 1) {
       const kind = this.kinds[at]!;
-      const isHtml = (kind & FOREIGN) === 0;
-      if (isHtml && (this.names[at] === name || ((flags & HEADING) !== 0 && (kind & HEADING) !== 0)))
+      // Only HTML's own elements are kept as headings.
+      if (this.isHtml(at, name) || ((flags & HEADING) !== 0 && (kind & HEADING) !== 0))
         return name === FORM ? this.takeOut(at) : this.cut(at);
       if ((flags & TABLE_PART) !== 0) {
-        if (isHtml && (this.names[at] === TABLE || this.names[at] === TEMPLATE)) return;
+        if (this.isHtml(at, TABLE) || this.isHtml(at, TEMPLATE)) return;
       } else if ((kind & barrier) !== 0) return;
     }
   }
@@ -221,7 +222,7 @@ export class OpenElements {
   private closeFormatting(name: number): void {
     for (let at = this.depth - 1; at >= 0; at -= 1) {
       const kind = this.kinds[at]!;
-      if ((kind & FOREIGN) === 0 && this.names[at] === name) {
+      if (this.isHtml(at, name)) {
         for (let inside = this.depth - 1; inside >= at; inside -= 1)
           if ((this.kinds[inside]! & SPECIAL) === 0) this.takeOut(inside);
         return;
@@ -258,12 +259,11 @@ export class OpenElements {
   // A template inside a `select` is over: what follows stands in the `select` again.
   private leaveTemplates(from: number, to: number): void {
     const left = this.templates;
-    for (let at = from; at < to; at += 1)
-      if (this.names[at] === TEMPLATE && (this.kinds[at]! & FOREIGN) === 0) this.templates -= 1;
+    for (let at = from; at < to; at += 1) if (this.isHtml(at, TEMPLATE)) this.templates -= 1;
     if (left === this.templates || this.selectAt !== -1) return;
     for (let at = this.depth - 1; at >= 0; at -= 1) {
       if (this.names[at] === TEMPLATE) return;
-      if (this.names[at] === SELECT && (this.kinds[at]! & FOREIGN) === 0) return void (this.selectAt = at);
+      if (this.isHtml(at, SELECT)) return void (this.selectAt = at);
     }
   }
 }

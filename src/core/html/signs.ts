@@ -4,7 +4,6 @@ export const QUOTE = 34;
 export const SINGLE_QUOTE = 39;
 export const DASH = 45;
 export const SLASH = 47;
-export const LESS = 60;
 export const EQUALS = 61;
 export const GREATER = 62;
 export const QUESTION = 63;

@@ -18,8 +18,9 @@ export const CUT = -1;
 
 /**
  * Reads a tag from behind its name on, with its attributes where somebody wants them; their offsets are told with `base`
- * added. Answers twice the offset of its `>`, and one more where it closes itself. The states of the standard's tokenizer that it passes through (sections 13.2.5.32 to 13.2.5.40): before
- * attribute name, attribute name, after attribute name, before attribute value, the three values, self-closing start tag.
+ * added. Answers twice the offset of its `>`, and one more where it closes itself. The states of the standard's tokenizer
+ * that it passes through (sections 13.2.5.32 to 13.2.5.40): before attribute name, attribute name, after attribute name,
+ * before attribute value, the three values, self-closing start tag.
  */
 export function readTagBody(
   text: string,

@@ -112,18 +112,18 @@ export class TagScanner {
 
   // Data state (13.2.5.1), tag open state (13.2.5.6) and end tag open state (13.2.5.7).
   private scanData(from: number): number {
-    const { chunk, events, base } = this;
+    const { chunk } = this;
     let at = chunk.indexOf("<", from);
     for (; at !== -1; at = chunk.indexOf("<", at + 1)) {
       const sign = chunk.charCodeAt(at + 1);
       if (isLetter(sign)) {
-        if (at > from) events.text(base + from, base + at);
+        this.tellText(from, at);
         return this.scanTag(at, at + 1, false);
       }
       if (sign === SLASH) {
         const next = chunk.charCodeAt(at + 2);
         if (next !== next) break;
-        if (at > from) events.text(base + from, base + at);
+        this.tellText(from, at);
         if (isLetter(next)) return this.scanTag(at, at + 2, true);
         if (next === GREATER) return at + 3;
         this.state = State.BogusComment;
@@ -131,11 +131,11 @@ export class TagScanner {
       }
       if (sign === BANG) {
         if (!this.isLast && this.mayBecomeMarkup(at + 2)) break;
-        if (at > from) events.text(base + from, base + at);
+        this.tellText(from, at);
         return this.openMarkup(at + 2);
       }
       if (sign === QUESTION) {
-        if (at > from) events.text(base + from, base + at);
+        this.tellText(from, at);
         this.state = State.BogusComment;
         return at + 1;
       }

@@ -1,4 +1,4 @@
-import { attributeOf, walkTags } from "./start-tags.ts";
+import { walkTags } from "./start-tags.ts";
 
 const PICTURES: ReadonlySet<string> = new Set(["img"]);
 
@@ -10,7 +10,7 @@ export function pictureAddresses(html: string): string[] {
     html,
     {
       startTag(tag) {
-        const src = attributeOf(tag, "src");
+        const src = tag.value("src");
         if (src !== undefined) found.push(src);
       },
     },

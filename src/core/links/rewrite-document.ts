@@ -6,7 +6,6 @@ import type { Resolved } from "../rules/resolve.ts";
 import { LinkRewriter } from "./rewrite.ts";
 import { sameRel } from "./rewrite-tag.ts";
 import type { Base, LinkInHtml } from "./scan.ts";
-import { attributeOf } from "./start-tags.ts";
 
 /** One link whose start tag was changed. */
 export interface RewrittenLink {
@@ -88,7 +87,7 @@ export class DocumentRewriter {
         isBytes,
         keepsPicture: (src, tag) => {
           const keeps = mayLeave(src) || IMAGE_DATA.test(src);
-          if (!keeps) this.refuse(tag.start, attributeOf(tag, "alt") ?? "", src);
+          if (!keeps) this.refuse(tag.start, tag.value("alt") ?? "", src);
           return keeps;
         },
       },

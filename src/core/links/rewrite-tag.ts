@@ -1,7 +1,17 @@
 import { escapeAttribute } from "entities";
 import { CREATIVE_ATTRIBUTE, OVERRIDE_ATTRIBUTE, type LinkInHtml } from "./scan.ts";
-import type { DeliveredAttributes } from "./rewrite.ts";
+import { GREATER, isSpace, SLASH } from "../html/signs.ts";
 import type { StartTag } from "./start-tags.ts";
+
+/** The attributes that a link shall have; null takes the attribute away. */
+export interface DeliveredAttributes {
+  rel: string | null;
+  target: string | null;
+  /** Another address than the one that is written; null takes it away, the words stay; absent: the same. */
+  href?: string | null;
+  /** Another override than the one that is written; null takes it away; absent: as the options say. */
+  override?: string | null;
+}
 
 /** An attribute and what it is to be; null takes it away. */
 interface Change {
@@ -14,7 +24,6 @@ interface Change {
  * those attributes change that need it, and what stands between them only where they would run together.
  */
 export function rewriteTag(
-  text: string,
   link: LinkInHtml,
   wanted: DeliveredAttributes,
   { keepOverride, isBytes = false }: { keepOverride?: boolean; isBytes?: boolean },
@@ -28,12 +37,12 @@ export function rewriteTag(
   const override = wanted.override !== undefined ? wanted.override : keepOverride ? link.override : null;
   if (override !== link.override) changes.push({ name: OVERRIDE_ATTRIBUTE, value: override });
   if (!keepOverride && link.creative !== null) changes.push({ name: CREATIVE_ATTRIBUTE, value: null });
-  return changes.length === 0 ? text : withAttributes(text, link.tag, changes, isBytes);
+  return changes.length === 0 ? link.tag.text : withAttributes(link.tag, changes, isBytes);
 }
 
 /** A start tag without an attribute. */
-export function withoutAttribute(text: string, tag: StartTag, name: string): string {
-  return withAttributes(text, tag, [{ name, value: null }], false);
+export function withoutAttribute(tag: StartTag, name: string): string {
+  return withAttributes(tag, [{ name, value: null }], false);
 }
 
 /** True for two `rel` values of the same tokens, in whatever order and spacing; null is no attribute. */
@@ -52,7 +61,8 @@ type Ending = "tag" | "name" | "unquoted" | "quoted" | "missing" | "slash";
 
 // Taken away together with its duplicates, else a browser would read the second one; of those that are set, browsers
 // obey the first (section 13.2.5.33).
-function withAttributes(text: string, tag: StartTag, changes: readonly Change[], isBytes: boolean): string {
+function withAttributes(tag: StartTag, changes: readonly Change[], isBytes: boolean): string {
+  const { text } = tag;
   // What is added goes behind the last attribute that it cannot be read as the value of.
   let before = text.slice(0, tag.nameEnd - tag.start);
   let behind = "";
@@ -104,9 +114,6 @@ function attributeText(name: string, value: string, isBytes: boolean): string {
   return `${name}="${isBytes ? text.replace(/[^\0-\x7f]/gu, (sign) => `&#${sign.codePointAt(0)};`) : text}"`;
 }
 
-const SLASH = 47;
-const GREATER = 62;
-
 // What keeps a piece apart from what it follows now, where the two would be read as one: a value that goes on, a slash
 // that closes the tag, an equals sign that gives a name a value.
 function apart(ending: Ending, piece: string): string {
@@ -116,8 +123,4 @@ function apart(ending: Ending, piece: string): string {
   if (sign === GREATER) return ending === "slash" ? " " : "";
   if (sign === SLASH) return ending === "unquoted" ? " " : "";
   return ending === "slash" ? "" : " ";
-}
-
-function isSpace(sign: number): boolean {
-  return sign === 32 || (sign >= 9 && sign <= 13 && sign !== 11);
 }

@@ -1,17 +1,9 @@
-import { rewriteTag, withoutAttribute } from "./rewrite-tag.ts";
+import { rewriteTag, withoutAttribute, type DeliveredAttributes } from "./rewrite-tag.ts";
 import { LinkScanner, type Base, type LinkInHtml } from "./scan.ts";
 import { utf8Of } from "./source-bytes.ts";
-import { attributeOf, type StartTag } from "./start-tags.ts";
+import type { StartTag } from "./start-tags.ts";
 
-/** The attributes that a link shall have; null takes the attribute away. */
-export interface DeliveredAttributes {
-  rel: string | null;
-  target: string | null;
-  /** Another address than the one that is written; null takes it away, the words stay; absent: the same. */
-  href?: string | null;
-  /** Another override than the one that is written; null takes it away; absent: as the options say. */
-  override?: string | null;
-}
+export type { DeliveredAttributes } from "./rewrite-tag.ts";
 
 export interface RewriteOptions {
   /** Keep `data-override` and `data-creative`, as drafts do. Readers' pages do without. */
@@ -41,23 +33,20 @@ export function rewriteLinks(html: string, decide: Decide, options: RewriteOptio
 export class LinkRewriter {
   private readonly scanner: LinkScanner;
   private readonly pieces: string[] = [];
-  private readonly pictures: { start: number; end: number; text: string }[] = [];
+  private readonly pictures: Put[] = [];
   private from = 0;
 
   constructor(decide: Decide, options: RewriteOptions = {}) {
     const { keepsPicture } = options;
     const takesPicture = (tag: StartTag): void => {
-      const src = attributeOf(tag, "src");
+      const src = tag.value("src");
       if (src !== undefined && !keepsPicture!(src, tag)) this.pictures.push(this.withoutAddress(tag));
     };
     this.scanner = new LinkScanner(
       (link) => {
         const { scanner } = this;
         const { start, end } = link.tag;
-        this.pieces.push(
-          this.upTo(start),
-          rewriteTag(link.tag.text, link, decide(link, scanner.base), options),
-        );
+        this.pieces.push(this.upTo(start), rewriteTag(link, decide(link, scanner.base), options));
         this.from = end;
       },
       keepsPicture && takesPicture,
@@ -104,8 +93,15 @@ export class LinkRewriter {
     return pieces.join("");
   }
 
-  private withoutAddress(tag: StartTag): { start: number; end: number; text: string } {
+  private withoutAddress(tag: StartTag): Put {
     const { start, end } = tag;
-    return { start, end, text: withoutAttribute(tag.text, tag, "src") };
+    return { start, end, text: withoutAttribute(tag, "src") };
   }
+}
+
+/** A part of the source, and what stands in its place. */
+interface Put {
+  start: number;
+  end: number;
+  text: string;
 }

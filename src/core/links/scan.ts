@@ -1,6 +1,6 @@
 import type { ScannedAttribute } from "../html/tag-body.ts";
 import { TagScanner, type ScannedTag, type ScanEvents } from "../html/tag-scanner.ts";
-import { attributeOf, StartTag } from "./start-tags.ts";
+import { StartTag } from "./start-tags.ts";
 
 /** One link in a document, as its source has it. */
 export interface LinkInHtml {
@@ -143,11 +143,11 @@ export class LinkScanner implements ScanEvents {
     const link: LinkInHtml = {
       tag,
       href,
-      title: attributeOf(tag, "title") ?? null,
-      rel: attributeOf(tag, "rel") ?? null,
-      target: attributeOf(tag, "target") ?? null,
-      override: attributeOf(tag, OVERRIDE_ATTRIBUTE) ?? null,
-      creative: attributeOf(tag, CREATIVE_ATTRIBUTE) ?? null,
+      title: tag.value("title") ?? null,
+      rel: tag.value("rel") ?? null,
+      target: tag.value("target") ?? null,
+      override: tag.value(OVERRIDE_ATTRIBUTE) ?? null,
+      creative: tag.value(CREATIVE_ATTRIBUTE) ?? null,
       words: isArea ? this.alternative(tag) : "",
       anchor: isArea ? "image" : "text",
       picture: null,
@@ -160,18 +160,18 @@ export class LinkScanner implements ScanEvents {
 
   private takePicture(link: LinkInHtml, tag: StartTag): void {
     link.anchor = "image";
-    link.picture ??= attributeOf(tag, "src") ?? null;
+    link.picture ??= tag.value("src") ?? null;
     this.words += ` ${this.alternative(tag)} `;
   }
 
   // Words are made text of when they are whole.
   private alternative(tag: StartTag): string {
-    return (this.decoded ? tag.source("alt") : attributeOf(tag, "alt")) ?? "";
+    return (this.decoded ? tag.source("alt") : tag.value("alt")) ?? "";
   }
 
   private takeBase(tag: StartTag): void {
-    this.base.href ??= attributeOf(tag, "href");
-    this.base.target ??= attributeOf(tag, "target");
+    this.base.href ??= tag.value("href");
+    this.base.target ??= tag.value("target");
   }
 
   private close(): void {
@@ -186,6 +186,6 @@ export class LinkScanner implements ScanEvents {
 
 /** True for start tags that are links: `a` and `area` with an address, SVG's `a` with `xlink:href` too. */
 function linkAddress(tag: StartTag): string | undefined {
-  if (tag.name === "area") return attributeOf(tag, "href");
-  return tag.name === "a" ? (attributeOf(tag, "href") ?? attributeOf(tag, "xlink:href")) : undefined;
+  if (tag.name === "area") return tag.value("href");
+  return tag.name === "a" ? (tag.value("href") ?? tag.value("xlink:href")) : undefined;
 }

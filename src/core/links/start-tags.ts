@@ -109,8 +109,3 @@ export function walkTags(html: string, visitor: TagVisitor, wanted?: ReadonlySet
   scanner.write(html);
   scanner.end();
 }
-
-/** The first attribute of that name, which is the one browsers obey (HTML section 13.2.5.33). */
-export function attributeOf(tag: StartTag, name: string): string | undefined {
-  return tag.value(name);
-}

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { DATE_ORDERS } from "../programs/report-date.ts";
-import { currencyDigits } from "../programs/money.ts";
+import { currencyDigits } from "../programs/currencies.ts";
 import { id, line, requiredLine } from "./fields.ts";
 
 export const CONVERSION_KINDS = ["sale", "lead", "click"] as const;

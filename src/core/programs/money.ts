@@ -1,7 +1,5 @@
 import { currencyDigits } from "./currencies.ts";
 
-export { currencyDigits } from "./currencies.ts";
-
 /** Money in the smallest unit of its currency (cents, øre, yen), as a whole number. */
 export type Minor = number;
 
@@ -11,6 +9,7 @@ export type ReadAmount = { ok: true; minor: Minor } | { ok: false; reason: strin
 export type DecimalSign = "." | ",";
 
 const USUAL = /^\d{1,12}\.\d\d$/;
+
 /**
  * Reads an amount by a grammar, exactly and never through a fraction of two: one sign at most (a minus of any kind in
  * front or behind, or brackets), one label at most (the currency's code or sign), a number with groups of one kind. What

@@ -1,7 +1,8 @@
 import Papa from "papaparse";
 import { guardedCell } from "../../core/formats/spreadsheet-cell.ts";
 import type { Earnings, EarningsQuery, EarningSums } from "../../core/objects/earning.ts";
-import { amountText, currencyDigits, earningsPer100 } from "../../core/programs/money.ts";
+import { currencyDigits } from "../../core/programs/currencies.ts";
+import { amountText, earningsPer100 } from "../../core/programs/money.ts";
 import {
   clicksBy,
   countUnmatched,

@@ -1,4 +1,4 @@
-import { readText } from "../src/desk/thread/read-text.ts";
+import { textsHere } from "../src/desk/thread/read-text.ts";
 import { sealWith } from "../src/desk/programs/seal.ts";
 import { mkdtempSync, rmSync } from "node:fs";
 import { monitorEventLoopDelay } from "node:perf_hooks";
@@ -98,7 +98,7 @@ async function ledgering(): Promise<void> {
       read: async () => ({ ok: false, reason: "has no address" }),
     },
     jobs: createJobs((error) => console.error(error)),
-    texts: { read: async (task) => readText(task), end: async () => {} },
+    texts: textsHere,
     seal: sealWith(["nothing is sealed here"]),
     thread: { run: (task, progress) => runTask(desk, task, progress) as never, end: async () => {} },
     workspaceHosts: [],

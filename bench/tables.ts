@@ -1,4 +1,4 @@
-import { readText } from "../src/desk/thread/read-text.ts";
+import { textsHere } from "../src/desk/thread/read-text.ts";
 import { sealWith } from "../src/desk/programs/seal.ts";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -70,7 +70,7 @@ async function siteOf(
       visit: async () => ({ ok: false, reason: "is not asked here", ms: 0 }),
       read: async () => ({ ok: false, reason: "has no address" }),
     },
-    texts: { read: async (task) => readText(task), end: async () => {} },
+    texts: textsHere,
     seal: sealWith(["nothing is sealed here"]),
     thread: { run: () => Promise.reject(new Error("nobody asks")), end: async () => {} },
     report: (message, error) => console.error(message, error),

@@ -4,7 +4,7 @@ import type { PublishedPage } from "../store/models.ts";
 import type { Outgoing } from "../outgoing/outgoing.ts";
 import type { Jobs } from "./jobs.ts";
 import type { Seal } from "./programs/seal.ts";
-import type { Texts } from "./thread/texts.ts";
+import type { Texts } from "./thread/read-text.ts";
 import type { DeskThread } from "./thread/desk-thread.ts";
 import type { Store } from "../store/store.ts";
 
@@ -85,7 +85,7 @@ export function audited<T>(
 ): Promise<T> {
   return desk.store.transaction(async (transaction) => {
     const done = await work(transaction);
-    await note(desk, actor, typeof entry === "function" ? entry(done) : entry, transaction);
+    await audit(desk, actor, typeof entry === "function" ? entry(done) : entry, transaction);
     return done;
   });
 }

@@ -2,7 +2,7 @@ import { timingSafeEqual } from "node:crypto";
 import type { z } from "zod";
 import type { Role, Token, signInSchema, tokenInputSchema } from "../core/objects/person.ts";
 import type { TokenRow } from "../store/models.ts";
-import { auditAlone, audited, type Actor, type Desk } from "./desk.ts";
+import { audit, auditAlone, audited, type Actor, type Desk } from "./desk.ts";
 import { forgiveAttempts, noteOwnPlace } from "../store/attempts.ts";
 import { invalid, notFound, Problem } from "./problem.ts";
 import { hashPassword, newSecret, tokenHash, verifyPassword } from "./secrets.ts";
@@ -62,10 +62,10 @@ export async function signIn(
 /** Ends a session. */
 export async function signOut(desk: Desk, token: string): Promise<void> {
   const person = await personOfSession(desk, token);
-  if (!person) return;
-  await audited(desk, person, { action: "sign-out", object: person.name }, (transaction) =>
-    desk.store.sessions.destroy({ where: { tokenHash: tokenHash(token) }, transaction }),
-  );
+  await desk.store.transaction(async (transaction) => {
+    await desk.store.sessions.destroy({ where: { tokenHash: tokenHash(token) }, transaction });
+    if (person) await audit(desk, person, { action: "sign-out", object: person.name }, transaction);
+  });
 }
 
 /** The person behind a session token; undefined when it has ended. */

@@ -14,8 +14,7 @@ const MOST = 60;
 /** What was typed under a key, and on what; undefined when there is nothing. */
 export function readKept(key: string): { base: string; value: unknown } | undefined {
   try {
-    const kept = JSON.parse(localStorage.getItem(PREFIX + key) ?? "null") as Kept | null;
-    return kept ?? undefined;
+    return (JSON.parse(localStorage.getItem(PREFIX + key) ?? "null") as Kept | null) ?? undefined;
   } catch {
     return undefined; // private windows of some browsers have no storage
   }
@@ -24,8 +23,9 @@ export function readKept(key: string): { base: string; value: unknown } | undefi
 /** Keeps what was typed. */
 export function writeKept(key: string, base: string, value: unknown): void {
   try {
+    const isNew = localStorage.getItem(PREFIX + key) === null;
     localStorage.setItem(PREFIX + key, JSON.stringify({ base, value, at: Date.now() } satisfies Kept));
-    letGo();
+    if (isNew) letGo();
   } catch {
     // The form still holds it, for as long as it is open.
   }

@@ -3,7 +3,7 @@ import type { Actor, Desk } from "../../src/desk/desk.ts";
 import { createJobs } from "../../src/desk/jobs.ts";
 import { sealWith } from "../../src/desk/programs/seal.ts";
 import { runTask } from "../../src/desk/thread/tasks.ts";
-import { readText } from "../../src/desk/thread/read-text.ts";
+import { textsHere } from "../../src/desk/thread/read-text.ts";
 import type { Outgoing } from "../../src/outgoing/outgoing.ts";
 import { createSite, openSite, type OpenSite } from "../../src/desk/sites.ts";
 import type { Store } from "../../src/store/store.ts";
@@ -56,7 +56,7 @@ export async function testDesk(): Promise<TestDesk> {
     jobs: createJobs((error) => failures.push(error)),
     report: (_message, error) => failures.push(error),
     thread: { run: (task, progress) => runTask(desk, task, progress) as never, end: async () => {} },
-    texts: { read: async (task) => readText(task), end: async () => {} },
+    texts: textsHere,
     workspaceHosts: ["localhost:4600"],
     health: async () => ({}),
     preview: (_site, page) => `<title>${page.title}</title>${page.html}`,

@@ -10,7 +10,6 @@ import {
   linkBulkAnswerSchema,
   linkBulkSchema,
 } from "../../core/objects/ledger.ts";
-import { UNWATCHED } from "../jobs.ts";
 import { changeLinks, undoChange } from "../ledger/bulk/change-links.ts";
 import {
   exportLinks,
@@ -22,7 +21,7 @@ import {
 } from "../ledger/list-links.ts";
 import { reportLinks } from "../ledger/report.ts";
 import { deleteView, listViews, saveView } from "../ledger/views.ts";
-import { Accepted, listOf, operation, SITE, type Operation, wholeList } from "./operation.ts";
+import { Accepted, asPreferred, listOf, operation, type Operation, SITE, wholeList } from "./operation.ts";
 
 const LINKS = `${SITE}/links`;
 
@@ -85,14 +84,10 @@ export const ledgerOperations: readonly Operation[] = [
     role: "editor",
     body: linkBulkSchema,
     answer: linkBulkAnswerSchema,
-    run: async ({ desk, actor, site, body, background }) =>
-      background
-        ? new Accepted(
-            desk.jobs.start(actor.name, "links.bulk", (progress) =>
-              changeLinks(desk, actor, site, body, progress),
-            ),
-          )
-        : changeLinks(desk, actor, site, body, UNWATCHED),
+    run: (call) =>
+      asPreferred(call, "links.bulk", (progress) =>
+        changeLinks(call.desk, call.actor, call.site, call.body, progress),
+      ),
   }),
   operation("POST", `${LINKS}/bulk/:id/undo`, {
     summary: "Put many links back as they were",

@@ -3,7 +3,7 @@ import { id } from "../../core/objects/fields.ts";
 import { MAX_HTML } from "../../core/objects/page.ts";
 import type { Role } from "../../core/objects/person.ts";
 import type { Actor, Desk } from "../desk.ts";
-import type { Job } from "../jobs.ts";
+import { UNWATCHED, type Job, type Progress } from "../jobs.ts";
 import type { OpenSite } from "../sites.ts";
 
 /** What an operation answers with; a “file” says itself what it is. */
@@ -84,6 +84,15 @@ export class Accepted {
   constructor(job: Job) {
     this.job = job;
   }
+}
+
+/** Does long work: as a job where the caller would rather not wait for it, else at once. */
+export async function asPreferred<T>(
+  { desk, actor, background }: Pick<Call<unknown, unknown>, "desk" | "actor" | "background">,
+  name: string,
+  work: (progress: Progress) => Promise<T>,
+): Promise<T | Accepted> {
+  return background ? new Accepted(desk.jobs.start(actor.name, name, work)) : work(UNWATCHED);
 }
 
 /** A JSON body is this large at most, in bytes, unless its call says otherwise. */

@@ -56,7 +56,7 @@ import { listPrograms } from "../programs/list-programs.ts";
 import { keepColumns, keepNetwork, keptColumns, listNetworks } from "../programs/networks.ts";
 import * as programs from "../programs/programs.ts";
 import type { DeskTask } from "../thread/tasks.ts";
-import { Accepted, listOf, operation, SITE, wholeList, type Operation } from "./operation.ts";
+import { asPreferred, listOf, operation, type Operation, SITE, wholeList } from "./operation.ts";
 
 const PROGRAMS = `${SITE}/programs`;
 const PROGRAM = `${PROGRAMS}/:id`;
@@ -269,7 +269,8 @@ export const programOperations: readonly Operation[] = [
     query: reportImportQuerySchema,
     takesBytes: MOST_REPORT,
     answer: reportResultSchema,
-    run: async ({ desk, actor, site, query, bytes, background }) => {
+    run: async (call) => {
+      const { desk, actor, site, query, bytes } = call;
       const columns =
         query.columns === undefined ? await keptColumns(desk, site, query.network) : columnsOf(query.columns);
       if (!columns)
@@ -280,11 +281,7 @@ export const programOperations: readonly Operation[] = [
       if (!dryRun) await keepColumns(desk, site, query.network, columns);
       const report: ReportFile = { network: query.network, bytes, columns, dryRun, by: actor.name };
       const task: DeskTask = { do: "report", siteId: site.id, report };
-      return background
-        ? new Accepted(
-            desk.jobs.start(actor.name, "earnings.import", (progress) => desk.thread.run(task, progress)),
-          )
-        : desk.thread.run(task, UNWATCHED);
+      return asPreferred(call, "earnings.import", (progress) => desk.thread.run(task, progress));
     },
   }),
 ];

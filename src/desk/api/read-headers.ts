@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { MOST_PATIENCE_MS, USUAL_PATIENCE_MS } from "../ledger/ready.ts";
-import { fieldErrors, Problem } from "../problem.ts";
+import { fieldErrors } from "../problem.ts";
+import { notAsDocumented } from "./read-query.ts";
 
 /** What a caller would rather have (RFC 7240). */
 export interface Preferences {
@@ -10,7 +11,10 @@ export interface Preferences {
   patienceMs: number;
 }
 
-const seconds = z.string().regex(/^\d{1,6}$/).transform(Number); // prettier-ignore
+const seconds = z
+  .string()
+  .regex(/^\d{1,6}$/)
+  .transform(Number);
 
 /** The headers that a call reads; others are none of its business. */
 const headersSchema = z.object({
@@ -24,9 +28,7 @@ export function readHeaders(headers: Headers): CallHeaders {
   const given = Object.keys(headersSchema.shape).map((name) => [name, headers.get(name) ?? undefined]);
   const read = headersSchema.safeParse(Object.fromEntries(given));
   if (read.success) return read.data;
-  const errors = fieldErrors(read.error);
-  const detail = errors.map(({ message }) => message).join(" ");
-  throw new Problem(400, "This cannot be taken as it is", detail, { errors });
+  throw notAsDocumented(fieldErrors(read.error));
 }
 
 // What is unknown, or makes no sense, is passed over; of what is said twice the first counts (section 2).

@@ -9,9 +9,8 @@ export function readParameters(
   const read = schema.safeParse(given);
   if (read.success) return read.data;
   const name = String(read.error.issues[0]!.path[0]);
-  throw notFound(
-    name === "site" ? `The site “${given[name]}”` : `What the address names as ${name} (“${given[name]}”)`,
-  );
+  const value = `“${given[name]}”`;
+  throw notFound(name === "site" ? `The site ${value}` : `What the address names as ${name} (${value})`);
 }
 
 /** Reads a query by its schema; throws a 400 that names each parameter that is not as documented, unknown ones too. */
@@ -30,7 +29,8 @@ export function readQuery(schema: z.ZodType | undefined, parameters: URLSearchPa
   throw notAsDocumented(fieldErrors(read.error));
 }
 
-function notAsDocumented(errors: { path: string; message: string }[]): Problem {
+/** What is to be said of a request that is not as documented: a 400 with each name that is meant. */
+export function notAsDocumented(errors: { path: string; message: string }[]): Problem {
   return new Problem(400, "This cannot be taken as it is", errors.map(({ message }) => message).join(" "), {
     errors,
   });

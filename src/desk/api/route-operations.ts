@@ -23,7 +23,7 @@ import {
   routeSchema,
 } from "../../core/objects/route.ts";
 import { askClicks, exportClicks, latestClicks, latestClicksQuery } from "../clicks.ts";
-import { jobSchema, UNWATCHED } from "../jobs.ts";
+import { jobSchema } from "../jobs.ts";
 import { notFound, Problem } from "../problem.ts";
 import { bulkAnswerSchema, bulkSchema, changeMany, undoMany } from "../routes/bulk.ts";
 import { exportQuery, exportRoutes } from "../routes/export-routes.ts";
@@ -44,7 +44,7 @@ import { shortenAnswerSchema, shortenMany, shortenSchema } from "../routes/short
 import { traceAddresses, traceAnswerSchema, traceQuestionSchema } from "../routes/trace-routes.ts";
 import { triedSchema, tryRoute, tryRouteSchema } from "../routes/try-route.ts";
 import type { DeskTask } from "../thread/tasks.ts";
-import { Accepted, listOf, operation, SITE, type Operation } from "./operation.ts";
+import { Accepted, asPreferred, listOf, operation, type Operation, SITE } from "./operation.ts";
 
 const ROUTES = `${SITE}/routes`;
 const ROUTE = `${ROUTES}/:id`;
@@ -169,16 +169,14 @@ const many: readonly Operation[] = [
     query: importQuery,
     takesBytes: MOST_IMPORTED,
     answer: importAnswerSchema,
-    run: async ({ desk, actor, site, query, bytes, contentType, background }) => {
+    run: async (call) => {
+      const { desk, actor, site, query, bytes, contentType } = call;
       const json = isJson(contentType, query.name);
       if (json === undefined) {
         throw new Problem(415, "Unsupported media type", "Routes come as text/csv or application/json.");
       }
       const task: DeskTask = { do: "routes", siteId: site.id, actor, file: { bytes, json }, query };
-      if (!background) return desk.thread.run(task, UNWATCHED);
-      return new Accepted(
-        desk.jobs.start(actor.name, "routes.import", (progress) => desk.thread.run(task, progress)),
-      );
+      return asPreferred(call, "routes.import", (progress) => desk.thread.run(task, progress));
     },
   }),
   operation("GET", `${ROUTES}/export`, {
@@ -199,14 +197,10 @@ const many: readonly Operation[] = [
     role: "reader",
     body: traceQuestionSchema,
     answer: traceAnswerSchema,
-    run: async ({ desk, actor, site, body, background }) =>
-      background
-        ? new Accepted(
-            desk.jobs.start(actor.name, "routes.trace", (progress) =>
-              traceAddresses(desk, site, body, progress),
-            ),
-          )
-        : traceAddresses(desk, site, body),
+    run: (call) =>
+      asPreferred(call, "routes.trace", (progress) =>
+        traceAddresses(call.desk, call.site, call.body, progress),
+      ),
   }),
   operation("POST", `${ROUTES}/health`, {
     summary: "Look at destinations now, as a job; all of them unless ids are given",

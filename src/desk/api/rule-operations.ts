@@ -16,13 +16,12 @@ import {
   scheduleSchema,
   triedRulesSchema,
 } from "../../core/objects/rule.ts";
-import { UNWATCHED } from "../jobs.ts";
 import { htmlOf, MOST_REWRITTEN, rewriteHtml } from "../rules/rewrite.ts";
 import { adviceOn, askAttributes, currentRules, replaceRules } from "../rules/rules.ts";
 import { dropSchedule, readSchedule, scheduleRules } from "../rules/schedule.ts";
 import { listVersions, putBackVersion, readVersion } from "../rules/versions.ts";
 import type { DeskTask } from "../thread/tasks.ts";
-import { Accepted, listOf, operation, SITE, type Operation, wholeList, TEXT_BODY } from "./operation.ts";
+import { asPreferred, listOf, operation, type Operation, SITE, TEXT_BODY, wholeList } from "./operation.ts";
 
 const RULES = `${SITE}/rules`;
 
@@ -55,13 +54,9 @@ export const ruleOperations: readonly Operation[] = [
     role: "reader",
     body: rulesTrySchema,
     answer: triedRulesSchema,
-    run: async ({ desk, actor, site, body, background }) => {
-      const task: DeskTask = { do: "try", siteId: site.id, ...body };
-      return background
-        ? new Accepted(
-            desk.jobs.start(actor.name, "rules.try", (progress) => desk.thread.run(task, progress)),
-          )
-        : desk.thread.run(task, UNWATCHED);
+    run: (call) => {
+      const task: DeskTask = { do: "try", siteId: call.site.id, ...call.body };
+      return asPreferred(call, "rules.try", (progress) => call.desk.thread.run(task, progress));
     },
   }),
   operation("POST", `${RULES}/advice`, {

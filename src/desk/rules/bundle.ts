@@ -1,4 +1,5 @@
 import type { RuleBundle } from "../../core/rules/bundle.ts";
+import { leadingRoutes } from "../../store/leading-routes.ts";
 import type { Desk } from "../desk.ts";
 import { Problem } from "../problem.ts";
 import type { OpenSite } from "../sites.ts";
@@ -11,11 +12,7 @@ const MOST_ROUTES = 100_000;
 export async function bundleRules(desk: Desk, site: OpenSite): Promise<RuleBundle> {
   const [{ rules }, routes] = await Promise.all([
     currentRules(desk, site),
-    desk.store.rows<RuleBundle["routes"][number]>(
-      `SELECT NULLIF(a.host, '*') AS host, a.key, r.kind = 'short' AS folded, r.destination FROM route_addresses a JOIN routes r ON r.id = a.route_id
-       WHERE r.site_id = $site::bigint AND r.enabled AND r.deleted_at IS NULL AND r.destination IS NOT NULL ORDER BY r.id LIMIT ${MOST_ROUTES + 1}`,
-      { site: site.id },
-    ),
+    leadingRoutes(desk.store, site.id, MOST_ROUTES + 1),
   ]);
   if (routes.length > MOST_ROUTES)
     throw new Problem(422, "Too many routes for a file", `This site has more than ${MOST_ROUTES.toLocaleString("en")} routes. Use “maprope rewrite --site ${site.key}”, which asks the site itself.`); // prettier-ignore

@@ -6,7 +6,7 @@ import { Stopped, type Progress } from "../jobs.ts";
 import { followAllLedgers } from "../ledger/follow-ledger.ts";
 import { Problem } from "../problem.ts";
 import type { FromThread, ThreadWork, ToThread } from "./desk-thread.ts";
-import { readText } from "./read-text.ts";
+import { textsHere } from "./read-text.ts";
 import type { PageDesk } from "../desk.ts";
 import { runTask, type DeskTask } from "./tasks.ts";
 
@@ -17,7 +17,7 @@ const store = openStore(databaseUrl, 6, LONG_WORK);
 const core: PageDesk = {
   store,
   deliveryPort,
-  texts: { read: async (task) => readText(task), end: async () => {} },
+  texts: textsHere,
   report: (message, error) => say({ kind: "report", message, error }),
 };
 const stopping = new Map<number, AbortController>();

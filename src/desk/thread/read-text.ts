@@ -27,6 +27,16 @@ export interface TextResults {
   catalogue: FoundEntries;
 }
 
+/** Reads text from outside, off the thread that answers readers. */
+export interface Texts {
+  /** Throws a Problem for what cannot be read, or takes too long to be. */
+  read<T extends TextTask>(task: T): Promise<TextResults[T["do"]]>;
+  end(): Promise<void>;
+}
+
+/** Reads it where it is: for whoever is off that thread already. */
+export const textsHere: Texts = { read: async (task) => readText(task), end: async () => {} };
+
 /** Reads text, on whatever thread. */
 export function readText<T extends TextTask>(task: T): TextResults[T["do"]];
 export function readText(task: TextTask): TextResults[TextTask["do"]] {

@@ -1,6 +1,7 @@
 import assert from "node:assert/strict";
 import { after, before, test } from "node:test";
-import { startTexts, type Texts } from "./texts.ts";
+import { startTexts } from "./texts.ts";
+import type { Texts } from "./read-text.ts";
 
 let texts: Texts;
 before(() => {

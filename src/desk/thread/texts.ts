@@ -1,13 +1,6 @@
 import { Piscina } from "piscina";
 import { invalid, Problem, type ProblemParts } from "../problem.ts";
-import { readText, type TextResults, type TextTask } from "./read-text.ts";
-
-/** Reads text from outside, off the thread that answers readers. */
-export interface Texts {
-  /** Throws a Problem for what cannot be read, or takes too long to be. */
-  read<T extends TextTask>(task: T): Promise<TextResults[T["do"]]>;
-  end(): Promise<void>;
-}
+import { readText, type Texts } from "./read-text.ts";
 
 /** Text of this length is read where it is: handing it over would take longer. */
 const SHORT = 3_000;

@@ -21,9 +21,12 @@ export async function readBackup(pageId: string): Promise<Backup | undefined> {
   const kept = await get<Backup>(keyOf(pageId)).catch(() => undefined); // private windows of some browsers have no storage
   const left = readLeft(pageId);
   const newest = left && left.at >= (kept?.at ?? 0) ? left : kept;
-  if (newest?.bodyText === undefined) return newest;
-  const { bodyText, ...backup } = newest;
-  return { ...backup, change: { ...backup.change, body: JSON.parse(bodyText) as unknown } };
+  return newest && { ...newest, change: keptChange(newest) };
+}
+
+/** The whole change of a backup, its text with it. */
+export function keptChange({ change, bodyText }: Backup): Record<string, unknown> {
+  return bodyText === undefined ? change : { ...change, body: JSON.parse(bodyText) as unknown };
 }
 
 export async function writeBackup(pageId: string, backup: Backup): Promise<void> {

@@ -6,7 +6,7 @@ import type { Site } from "../../core/objects/site.ts";
 import { api, ApiProblem, messageOf, queries } from "../../ui/api.ts";
 import { tell } from "../../ui/notices.ts";
 import type { LeftPath } from "./LeftBehind.tsx";
-import { dropBackup, leaveBackup, writeBackup, type Backup } from "./backup.ts";
+import { dropBackup, keptChange, leaveBackup, writeBackup, type Backup } from "./backup.ts";
 
 /** The fields of a page that the writing view edits. */
 export interface DraftFields {
@@ -198,18 +198,17 @@ export function useDraft(
 
   useEffect(() => {
     // Whatever door the page is left by: what still waits is kept here at once, and sent by a request that outlives it.
+    const isAllSaved = (): boolean => Object.keys({ ...sending.current, ...pending.current }).length === 0;
     const hide = (): void => {
-      const isSaved = Object.keys({ ...sending.current, ...pending.current }).length === 0;
-      if (document.visibilityState !== "hidden" || isSaved) return;
+      if (document.visibilityState !== "hidden" || isAllSaved()) return;
       leaveBackup(first.id, backupNow());
       void saveNow();
     };
     const leave = (): void => {
-      if (Object.keys({ ...sending.current, ...pending.current }).length === 0) return;
+      if (isAllSaved()) return;
       const backup = backupNow();
       leaveBackup(first.id, backup);
-      const whole = writtenOut(over(sending.current, pending.current));
-      const body = JSON.stringify({ ...whole, version: backup.version });
+      const body = JSON.stringify({ ...keptChange(backup), version: backup.version });
       if (body.length > MOST_KEPT_ALIVE) return;
       const headers = { "Content-Type": "application/json" };
       // Whether it arrives is seen when the page is opened again.

@@ -25,6 +25,15 @@ export class ApiProblem extends Error {
   }
 }
 
+/** A body that is JSON already: a long text is not taken apart only to be put together again. */
+export class JsonText {
+  readonly text: string;
+
+  constructor(text: string) {
+    this.text = text;
+  }
+}
+
 /** Calls the API of the workspace. Throws ApiProblem when it refuses, TypeError when the network is gone. */
 export async function api<T>(
   method: string,
@@ -36,7 +45,7 @@ export async function api<T>(
     fetch(`/api/v1${path}`, {
       method,
       headers: { ...(body === undefined ? {} : { "Content-Type": "application/json" }), ...headers },
-      body: body === undefined ? undefined : JSON.stringify(body),
+      body: body instanceof JsonText ? body.text : JSON.stringify(body),
     });
   let response = await ask();
   // A session that has ended takes nobody away from what they are at: they sign in where they are, and it goes on.

@@ -1,14 +1,12 @@
 import { del, get, set } from "idb-keyval";
+import { keptChange, type WrittenChange } from "./written-change.ts";
 
 /** What had been written and not saved, kept in this browser: a tab that crashes loses nothing. */
-export interface Backup {
+export interface Backup extends WrittenChange {
   /** Version of the page that it was written on. */
   version: number;
-  change: Record<string, unknown>;
-  /** The text of the change as JSON, in place of its `body`: taking a long one apart at each key would be felt. */
-  bodyText?: string;
   /** What of it was on its way to the server when this was kept: it may have arrived as the next version. */
-  sent?: Record<string, unknown>;
+  sending?: WrittenChange;
   at: number;
 }
 
@@ -22,11 +20,6 @@ export async function readBackup(pageId: string): Promise<Backup | undefined> {
   const left = readLeft(pageId);
   const newest = left && left.at >= (kept?.at ?? 0) ? left : kept;
   return newest && { ...newest, change: keptChange(newest) };
-}
-
-/** The whole change of a backup, its text with it. */
-export function keptChange({ change, bodyText }: Backup): Record<string, unknown> {
-  return bodyText === undefined ? change : { ...change, body: JSON.parse(bodyText) as unknown };
 }
 
 export async function writeBackup(pageId: string, backup: Backup): Promise<void> {

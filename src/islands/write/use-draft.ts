@@ -3,10 +3,11 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { bodyToHtml } from "../../core/body/to-html.ts";
 import type { Page, Placement, VisitAnswer } from "../../core/objects/page.ts";
 import type { Site } from "../../core/objects/site.ts";
-import { api, ApiProblem, messageOf, queries } from "../../ui/api.ts";
+import { api, ApiProblem, JsonText, messageOf, queries } from "../../ui/api.ts";
 import { tell } from "../../ui/notices.ts";
 import type { LeftPath } from "./LeftBehind.tsx";
-import { dropBackup, keptChange, leaveBackup, writeBackup, type Backup } from "./backup.ts";
+import { dropBackup, leaveBackup, writeBackup, type Backup } from "./backup.ts";
+import { isEmpty, keptChange, NOTHING_WRITTEN, over, requestText, writtenOut, writtenOver, type WrittenChange } from "./written-change.ts"; // prettier-ignore
 
 /** The fields of a page that the writing view edits. */
 export interface DraftFields {
@@ -78,11 +79,13 @@ export function useDraft(
   const [conflict, setConflict] = useState<Page>();
   const [others, setOthers] = useState<readonly string[]>([]);
   const pending = useRef<Record<string, unknown>>({});
-  const sending = useRef<Record<string, unknown>>({});
+  const sending = useRef<WrittenChange>(NOTHING_WRITTEN);
   const version = useRef(first.version);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const waitingSince = useRef(0);
   const lastEdit = useRef(0);
+  const unshown = useRef<Page>(undefined);
+  const restTimer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const backupTimer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const running = useRef<Promise<boolean>>(undefined);
   const adopting = useRef(adopted);
@@ -92,61 +95,79 @@ export function useDraft(
 
   const backupNow = useCallback((): Backup => {
     const sent = sending.current;
-    const { body, ...change } = over(sent, pending.current);
-    const isText = typeof body === "function";
-    return {
-      version: version.current,
-      at: Date.now(),
-      change: writtenOut(isText || body === undefined ? change : { ...change, body }),
-      ...(isText ? { bodyText: (body as () => string)() } : {}),
-      ...(Object.keys(sent).length > 0 ? { sent } : {}),
-    };
+    const kept = writtenOver(sent, writtenOut(pending.current));
+    return { version: version.current, at: Date.now(), ...kept, ...(isEmpty(sent) ? {} : { sending: sent }) };
   }, []);
 
-  const send = useCallback(async (): Promise<boolean> => {
-    const change = pending.current;
-    if (Object.keys(change).length === 0) return true;
-    pending.current = {};
-    const written = writtenOut(change);
-    sending.current = written;
-    waitingSince.current = 0;
-    // A save in the midst of typing shows nothing: to render a long page between two keys would be felt.
-    if (Date.now() - lastEdit.current >= REST_MS) setState("saving");
-    try {
-      const saved = await api<Page>("PUT", `/sites/${site.id}/pages/${first.id}`, { ...written, version: version.current }).catch((error: unknown) => arrivedBefore(error, written)); // prettier-ignore
-      sending.current = {};
-      version.current = saved.version;
-      const isDone = Object.keys(pending.current).length === 0;
-      if (isDone) setPage(saved);
-      if (change.html !== undefined) adopting.current(saved, "source");
-      setFailure(undefined);
-      setFieldErrors((before) => (Object.keys(before).length === 0 ? before : {}));
-      setState(isDone ? "saved" : "waiting");
-      if (isDone) {
-        clearTimeout(backupTimer.current);
-        backupTimer.current = undefined;
-        void dropBackup(first.id);
+  // A save in the midst of typing is shown when the typing rests: to render a long page between two keys would be felt.
+  const showSaved = useCallback((): void => {
+    clearTimeout(restTimer.current);
+    if (!unshown.current) return;
+    setPage(unshown.current);
+    setState("saved");
+    unshown.current = undefined;
+  }, []);
+  const send = useCallback(
+    async (show: "at once" | "at rest"): Promise<boolean> => {
+      const change = pending.current;
+      if (Object.keys(change).length === 0) {
+        showSaved();
+        return true;
       }
-      return true;
-    } catch (error) {
-      // What could not be saved waits together with what was typed since.
-      pending.current = over(change, pending.current);
-      sending.current = {};
-      setState("failed");
-      if (error instanceof ApiProblem && error.status === 409) setConflict(error.current as Page);
-      else if (error instanceof ApiProblem && error.status === 422) setFieldErrors(byField(error));
-      else timer.current = setTimeout(() => void saveNow(), RETRY_MS);
-      setFailure(messageOf(error));
-      return false;
-    }
-  }, [site.id, first.id]);
+      pending.current = {};
+      const written = writtenOut(change);
+      sending.current = written;
+      waitingSince.current = 0;
+      const rest = (): number => (show === "at once" ? 0 : lastEdit.current + REST_MS - Date.now());
+      if (rest() <= 0) setState("saving");
+      try {
+        const request = new JsonText(requestText(written, version.current));
+        const saved = await api<Page>("PUT", `/sites/${site.id}/pages/${first.id}`, request).catch(
+          (error: unknown) => arrivedBefore(error, keptChange(written)),
+        );
+        sending.current = NOTHING_WRITTEN;
+        version.current = saved.version;
+        const isDone = Object.keys(pending.current).length === 0;
+        if (isDone) {
+          unshown.current = saved;
+          if (rest() > 0) restTimer.current = setTimeout(showSaved, rest());
+          else showSaved();
+        }
+        if (change.html !== undefined) adopting.current(saved, "source");
+        setFailure(undefined);
+        setFieldErrors((before) => (Object.keys(before).length === 0 ? before : {}));
+        if (!isDone) setState("waiting");
+        else {
+          clearTimeout(backupTimer.current);
+          backupTimer.current = undefined;
+          void dropBackup(first.id);
+        }
+        return true;
+      } catch (error) {
+        // What could not be saved waits together with what was typed since.
+        pending.current = over(change, pending.current);
+        sending.current = NOTHING_WRITTEN;
+        setState("failed");
+        if (error instanceof ApiProblem && error.status === 409) setConflict(error.current as Page);
+        else if (error instanceof ApiProblem && error.status === 422) setFieldErrors(byField(error));
+        else timer.current = setTimeout(() => void save("at once"), RETRY_MS);
+        setFailure(messageOf(error));
+        return false;
+      }
+    },
+    [site.id, first.id, showSaved],
+  );
 
-  const saveNow = useCallback(async (): Promise<boolean> => {
-    clearTimeout(timer.current);
-    await running.current;
-    running.current = send();
-    return running.current;
-  }, [send]);
+  const save = useCallback(
+    async (show: "at once" | "at rest"): Promise<boolean> => {
+      clearTimeout(timer.current);
+      await running.current;
+      running.current = send(show);
+      return running.current;
+    },
+    [send],
+  );
+  const saveNow = useCallback(() => save("at once"), [save]);
 
   const edit = useCallback<Draft["edit"]>(
     (change) => {
@@ -157,19 +178,23 @@ export function useDraft(
       const now = Date.now();
       lastEdit.current = now;
       if (waitingSince.current === 0) waitingSince.current = now;
+      clearTimeout(restTimer.current);
+      unshown.current = undefined;
       clearTimeout(timer.current);
-      timer.current = setTimeout(() => void saveNow(), Math.max(0, Math.min(REST_MS, waitingSince.current + MOST_MS - now))); // prettier-ignore
+      timer.current = setTimeout(() => void save("at rest"), Math.max(0, Math.min(REST_MS, waitingSince.current + MOST_MS - now))); // prettier-ignore
       // Each key is kept soon after it was pressed, whether or not another one follows.
       backupTimer.current ??= setTimeout(() => {
         backupTimer.current = undefined;
         if (Object.keys(pending.current).length > 0) void writeBackup(first.id, backupNow());
       }, BACKUP_MS);
     },
-    [saveNow, first.id, backupNow],
+    [save, first.id, backupNow],
   );
 
   const adopt = useCallback<Draft["adopt"]>((next) => {
     clearTimeout(timer.current);
+    clearTimeout(restTimer.current);
+    unshown.current = undefined;
     pending.current = {};
     waitingSince.current = 0;
     version.current = next.version;
@@ -187,8 +212,9 @@ export function useDraft(
     // What was sent as the tab was left has arrived: it is what stands there.
     if (isSavedIn(recovered.change, first)) return void dropBackup(first.id);
     pending.current = recovered.change;
-    const { version: base, sent } = recovered;
-    const hasSentArrived = sent !== undefined && first.version === base + 1 && isSavedIn(sent, first);
+    const { version: base, sending: sent } = recovered;
+    const hasSentArrived =
+      sent !== undefined && first.version === base + 1 && isSavedIn(keptChange(sent), first);
     if (base === first.version || hasSentArrived) {
       tell("Brought back what this browser had not been able to save.");
       setState("waiting");
@@ -198,7 +224,7 @@ export function useDraft(
 
   useEffect(() => {
     // Whatever door the page is left by: what still waits is kept here at once, and sent by a request that outlives it.
-    const isAllSaved = (): boolean => Object.keys({ ...sending.current, ...pending.current }).length === 0;
+    const isAllSaved = (): boolean => isEmpty(sending.current) && Object.keys(pending.current).length === 0;
     const hide = (): void => {
       if (document.visibilityState !== "hidden" || isAllSaved()) return;
       leaveBackup(first.id, backupNow());
@@ -208,7 +234,7 @@ export function useDraft(
       if (isAllSaved()) return;
       const backup = backupNow();
       leaveBackup(first.id, backup);
-      const body = JSON.stringify({ ...keptChange(backup), version: backup.version });
+      const body = requestText(backup, backup.version);
       if (body.length > MOST_KEPT_ALIVE) return;
       const headers = { "Content-Type": "application/json" };
       // Whether it arrives is seen when the page is opened again.
@@ -228,7 +254,7 @@ export function useDraft(
       if (document.visibilityState === "hidden") return;
       const known = version.current;
       const there = await api<VisitAnswer>("POST", `/sites/${site.id}/pages/${first.id}/visit`, { tab });
-      setOthers(there.others);
+      setOthers((before) => (before.join() === there.others.join() ? before : there.others));
       await running.current;
       const isIdle = Object.keys(pending.current).length === 0 && version.current === known;
       if (there.version <= known || !isIdle) return;
@@ -252,6 +278,7 @@ export function useDraft(
     if (was !== null && was !== is) setLeft({ path: was, now: is });
   };
   const unpublish = async (): Promise<void> => {
+    showSaved();
     try {
       const taken = await api<Page>("POST", `/sites/${site.id}/pages/${first.id}/unpublish`, {
         version: version.current,
@@ -289,7 +316,7 @@ export function useDraft(
   const settle = useCallback<Draft["settle"]>(
     async (keepMine) => {
       if (!conflict) return;
-      const { placement: _placement, ...mine } = writtenOut(pending.current);
+      const { placement: _placement, ...mine } = keptChange(writtenOut(pending.current));
       const { title, description, category, path, body } = conflict;
       // Neither is lost: the one that does not become the draft is kept among the page's versions.
       const aside = keepMine ? { title, description, category, path, body } : mine;
@@ -333,23 +360,6 @@ export function useDraft(
 function pickFields(page: Page): DraftFields {
   const { path, title, description, category, inNavigation, placement } = page;
   return { path, title, description, category, inNavigation, placement };
-}
-
-/** A change over an earlier one. The text is either a body or source, whichever was written last. */
-function over(before: Record<string, unknown>, change: Record<string, unknown>): Record<string, unknown> {
-  if (change.body === undefined && change.html === undefined) return { ...before, ...change };
-  const { body: _body, html: _html, ...others } = before;
-  return { ...others, ...change };
-}
-
-function writtenOut(change: Record<string, unknown>): Record<string, unknown> {
-  return Object.fromEntries(
-    Object.entries(change).map(([name, value]) => {
-      if (typeof value !== "function") return [name, value];
-      const text = (value as () => string)();
-      return [name, name === "body" ? (JSON.parse(text) as unknown) : text];
-    }),
-  );
 }
 
 /** True when everything of a change stands in the page as it was saved. */

@@ -85,7 +85,7 @@ describe("clicks are counted by everything that is asked for", () => {
       ["2026-11-19", 1, 1, 0],
       ["2026-11-20", 4, 2, 1],
     ]);
-    assert.deepEqual(body.total, { clicks: 5, visitors: 3, bots: 1, prefetches: 0, heads: 0 });
+    assert.deepEqual(body.total, { clicks: 5, visitors: 3, bots: 1, prefetches: 0, heads: 0, asides: 0 });
   });
 
   const groupings: readonly (readonly [query: string, expected: () => unknown[]])[] = [
@@ -132,7 +132,7 @@ describe("clicks are counted by everything that is asked for", () => {
     const counts = await garden.call("GET", `${CLICKS}/export?by=device&from=2026-11-18&to=2026-11-20`);
     assert.match(
       String(counts.body),
-      /^device,label,clicks,visitors,robots,prefetches,heads\r\nphone,phone,5,/,
+      /^device,label,clicks,visitors,robots,prefetches,heads,asides\r\nphone,phone,5,/,
     );
   });
 

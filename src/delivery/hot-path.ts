@@ -73,6 +73,8 @@ export interface Ready {
 export interface HotPath {
   /** Sends what the route answers now. */
   answer(asked: Asked, route: CompiledRoute, effect: RouteEffect): void;
+  /** Counts that a route stood aside, since it would have led back to what was asked for. */
+  noteAside(asked: Asked, route: CompiledRoute): void;
   /** Sends a response once its record is on the spool. */
   record(line: string, ready: Ready): void;
 }
@@ -138,6 +140,10 @@ export function createHotPath(
   }
   return {
     record,
+    noteAside(asked, route) {
+      const now = Date.now();
+      spool.append(clickLine(now, route.id, sourceOf(asked, now).replace(/^\t[a-z]+/, "\taside")), 1);
+    },
     answer(asked, route, effect) {
       const { request, response, body } = asked;
       const headers = headersOf(route, effect, asked, deliveryPort);

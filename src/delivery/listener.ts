@@ -5,6 +5,7 @@ import { publicAddress } from "../core/address/public-address.ts";
 import { writeSpoolLine } from "../core/clicks/spool-line.ts";
 import type { FollowedIndex } from "./follow-store.ts";
 import { inEffect } from "../core/routes/way/in-effect.ts";
+import { leadsBack } from "../core/routes/way/leads-back.ts";
 import { goingTo, type Asked, type HotPath } from "./hot-path.ts";
 import { servesPages, type AnsweredMiss, type RenderedPages } from "./rendered-pages.ts";
 import { readHeaders, requesterOf, type SeenHeaders } from "./requester.ts";
@@ -92,7 +93,7 @@ export function createListener(
     const query = mark === -1 ? "" : target.slice(mark + 1);
     const asked = { request, response, site, host, seen, query };
     const slot = site.routes.find(host, key);
-    if (slot !== undefined && answerRoute(parts, asked, slot, NO_CAPTURES)) return;
+    if (slot !== undefined && answerRoute(parts, asked, key, slot, NO_CAPTURES)) return;
     const missed =
       slot === undefined ? parts.pages.knownMiss(host, key, parts.index.generation()) : undefined;
     if (missed) return sendMiss(parts, request, response, place, seen, key, missed);
@@ -103,7 +104,7 @@ export function createListener(
     if (file) return parts.files.answer(file, { request, response }, parts.report);
     if (!page) {
       const patterns = site.patterns.find(host, key);
-      for (const { entry, captures } of patterns) if (answerRoute(parts, asked, entry, captures)) return;
+      for (const { entry, captures } of patterns) if (answerRoute(parts, asked, key, entry, captures)) return;
       const isCertain = slot === undefined && patterns.length === 0;
       return sendMiss(parts, request, response, place, seen, key, missAt(parts, place, key, isCertain));
     }
@@ -129,12 +130,22 @@ export function createListener(
 
 const NO_CAPTURES: readonly string[] = [];
 
-// False when the route is not in effect now: then whatever comes after it answers.
-function answerRoute(parts: ListenerParts, asked: Asked, slot: number, captures: readonly string[]): boolean {
+// False when the route is not in effect now, or would lead back to what was asked for: then whatever comes after it answers.
+function answerRoute(
+  parts: ListenerParts,
+  asked: Asked,
+  key: string,
+  slot: number,
+  captures: readonly string[],
+): boolean {
   const { site, host } = asked;
   const route = parts.index.current().routeIn(slot);
   const effect = inEffect(route, Date.now(), captures);
   if (!effect) return false;
+  if (effect.destination !== null && leadsBack(effect.destination, host, key, site.primary)) {
+    parts.hotPath.noteAside(asked, route);
+    return false;
+  }
   if (effect.destination === null) {
     const body = parts.pages.gone(
       site,

@@ -4,6 +4,7 @@ import { publicAddress } from "../core/address/public-address.ts";
 import type { Notice } from "../core/objects/route.ts";
 import { closestMatch, KnownAddresses, type Candidate } from "../core/routes/misses/closest.ts";
 import { isProbe } from "../core/routes/misses/probe.ts";
+import { leadsBack } from "../core/routes/way/leads-back.ts";
 import { headerSafe } from "../core/routes/way/location.ts";
 import type { PublishedPage } from "../store/models.ts";
 import { readPublished, type DeliveredPage } from "../store/delivery-view.ts";
@@ -148,7 +149,12 @@ function answerMiss(
   const { misses: policy } = site.site;
   const absolute = (path: string, on = site.primary): string =>
     path.startsWith("/") ? publicAddress(on, path, deliveryPort) : path;
-  if (policy.answer === "destination" && policy.destination !== undefined) {
+  // A chosen address that nothing answers any more is a miss itself, and leads nowhere.
+  if (
+    policy.answer === "destination" &&
+    policy.destination !== undefined &&
+    !leadsBack(policy.destination, host, key, site.primary)
+  ) {
     const to = host === site.primary ? policy.destination : absolute(policy.destination);
     if (!policy.seconds) return leadingTo(to);
     const notice = { seconds: policy.seconds, text: policy.text ?? "" };

@@ -73,11 +73,12 @@ async function counted(desk: Desk, span: ClickSpan, by: ClickGrouping) {
       bots: sum("bots"),
       prefetches: sum("prefetches"),
       heads: sum("heads"),
+      asides: sum("asides"),
     },
   };
 }
 
-const NONE = { clicks: 0, visitors: 0, bots: 0, prefetches: 0, heads: 0 } as const;
+const NONE = { clicks: 0, visitors: 0, bots: 0, prefetches: 0, heads: 0, asides: 0 } as const;
 
 function everyDay(rows: readonly ClicksRow[], from: string, to: string): ClicksRow[] {
   const byDay = new Map(rows.map((row) => [row.key, row]));
@@ -130,11 +131,13 @@ export async function exportClicks(
   const span = spanOf(site, question, now);
   if (question.by !== "click") {
     const { items } = await counted(desk, span, question.by);
-    const head = [question.by, "label", "clicks", "visitors", "robots", "prefetches", "heads"];
+    const head = [question.by, "label", "clicks", "visitors", "robots", "prefetches", "heads", "asides"];
     return csv([
       head,
       ...items.map((row) =>
-        [row.key, row.label, row.clicks, row.visitors, row.bots, row.prefetches, row.heads].map(String),
+        [row.key, row.label, row.clicks, row.visitors, row.bots, row.prefetches, row.heads, row.asides].map(
+          String,
+        ),
       ),
     ]);
   }

@@ -9,6 +9,7 @@ import { partnersOfSites } from "../store/programs.ts";
 import { violatedIndex } from "../store/store.ts";
 import { audit, type Actor, type Desk, type DeskCore } from "./desk.ts";
 import { invalid, notFound, stale } from "./problem.ts";
+import { adviseMisses } from "./routes/miss-policy.ts";
 
 /** A site with its hosts, as the desk works on it. */
 export interface OpenSite extends Pick<
@@ -91,6 +92,7 @@ export async function changeSite(
   change: SiteChange,
 ): Promise<Site> {
   const { version, variables, ...fields } = change;
+  const advice = change.misses ? await adviseMisses(desk, site, change.misses) : [];
   const replaceVariables = async (transaction: Transaction): Promise<void> => {
     if (variables) {
       await desk.store.rows("DELETE FROM site_variables WHERE site_id = $id", { id: site.id }, transaction);
@@ -111,7 +113,8 @@ export async function changeSite(
     change: { siteId: site.id, kind: "site" },
     stale: async () => stale(siteView(desk, await openSite(desk, site.id))),
   }); // prettier-ignore
-  return siteView(desk, await openSite(desk, site.id));
+  const changed = siteView(desk, await openSite(desk, site.id));
+  return advice.length > 0 ? { ...changed, advice } : changed;
 }
 
 /** Makes a site with its hosts and an empty set of rules. */

@@ -22,7 +22,8 @@ const SUMS = `coalesce(sum(c.clicks) FILTER (WHERE c.class = 'person'), 0)::text
   coalesce(sum(c.visitors) FILTER (WHERE c.class = 'person'), 0)::text AS visitors,
   coalesce(sum(c.clicks) FILTER (WHERE c.class = 'bot'), 0)::text AS bots,
   coalesce(sum(c.clicks) FILTER (WHERE c.class = 'prefetch'), 0)::text AS prefetches,
-  coalesce(sum(c.clicks) FILTER (WHERE c.class = 'head'), 0)::text AS heads`;
+  coalesce(sum(c.clicks) FILTER (WHERE c.class = 'head'), 0)::text AS heads,
+  coalesce(sum(c.clicks) FILTER (WHERE c.class = 'aside'), 0)::text AS asides`;
 
 const MOST_ROWS = 1_000;
 
@@ -34,6 +35,7 @@ interface CountedRow {
   bots: string;
   prefetches: string;
   heads: string;
+  asides: string;
 }
 
 /**
@@ -55,12 +57,13 @@ export async function countClicks(store: Store, span: ClickSpan, by: ClickGroupi
     bots: Number(row.bots),
     prefetches: Number(row.prefetches),
     heads: Number(row.heads),
+    asides: Number(row.asides),
   }));
 }
 
 async function countByRoute(store: Store, span: ClickSpan): Promise<CountedRow[]> {
   return store.rows<CountedRow>(
-    `SELECT n.key, coalesce(r.host, '') || r.address AS label, n.clicks, n.visitors, n.bots, n.prefetches, n.heads
+    `SELECT n.key, coalesce(r.host, '') || r.address AS label, n.clicks, n.visitors, n.bots, n.prefetches, n.heads, n.asides
      FROM (SELECT c.route_id::text AS key, ${SUMS} FROM click_counts c
        WHERE c.site_id = $site::bigint AND c.facet = 'all' AND c.day BETWEEN $from AND $to
          AND ${span.route ? "c.route_id = $route::bigint" : "c.route_id > 0"}

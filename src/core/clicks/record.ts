@@ -1,5 +1,8 @@
-/** Who is behind a request: only persons are counted as clicks; the others are kept apart, not thrown away. */
-export const CLICK_CLASSES = ["person", "bot", "prefetch", "head"] as const;
+/**
+ * Who is behind a request: only persons are counted as clicks; the others are kept apart, not thrown away. `aside`
+ * is whoever asked for an address that the route would have led back to: it stood aside, and something else answered.
+ */
+export const CLICK_CLASSES = ["person", "bot", "prefetch", "head", "aside"] as const;
 export type ClickClass = (typeof CLICK_CLASSES)[number];
 
 export const DEVICES = ["desktop", "phone", "tablet", "other"] as const;

@@ -68,7 +68,7 @@ function bump<K>(map: Map<K, ByClass>, key: K, index: number): void {
   const there = map.get(key);
   if (there) there[index]! += 1;
   else {
-    const counts = [0, 0, 0, 0];
+    const counts = CLICK_CLASSES.map(() => 0);
     counts[index] = 1;
     map.set(key, counts);
   }

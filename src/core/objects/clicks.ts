@@ -50,6 +50,8 @@ const counts = {
   bots: z.int(),
   prefetches: z.int(),
   heads: z.int(),
+  /** Requests that the route would have led back to their own address, and that something else answered. */
+  asides: z.int(),
 } as const;
 
 /** One row of a clicks table: what it is grouped by, and its counts. */

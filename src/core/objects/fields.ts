@@ -35,6 +35,9 @@ export const sitePath = z
 /** What is wrong with a path of ours, and how it would be right; undefined when it is fine. */
 export function pathFault(path: string): string | undefined {
   if (path === "") return "The path is missing. It starts with a slash, such as /to/eyepiece.";
+  const host = /^https?:\/\/([^/?#]*)/i.exec(path)?.[1];
+  if (host !== undefined)
+    return `${host || "This"} is no host of this site; a path of ours starts with a slash, such as /to/eyepiece.`;
   if (!path.startsWith("/") || path.startsWith("//"))
     return "A path starts with one slash, such as /to/eyepiece.";
   if (path.length > 1024) return "The path has more than 1,024 characters; shorten it.";
@@ -91,8 +94,20 @@ export const time = z.iso.datetime({
   error: "A time is written in ISO 8601, such as 2026-11-23T08:00:00Z.",
 });
 
-/** Splits an address that was typed with one of our hosts in front into host and path. */
-export function splitOwnAddress(typed: string, hosts: readonly string[]): { host?: string; path: string } {
+/**
+ * Splits an address that was typed with one of our hosts in front into host and path. What stands behind the host of
+ * a pattern is taken as it is: its backslashes are no slashes.
+ */
+export function splitOwnAddress(
+  typed: string,
+  hosts: readonly string[],
+  isPattern = false,
+): { host?: string; path: string } {
+  const front = /^\s*(?:https?:\/\/)?([^/?#\s\\()[\]]+)(\/\S*)\s*$/i.exec(typed);
+  if (isPattern && front) {
+    const place = ownPlace(`http://${front[1]!}/`, hosts);
+    return place ? { host: place.host ?? undefined, path: front[2]! } : { path: typed.trim() };
+  }
   const repaired = typed.trim().startsWith("/") ? undefined : repairAddress(typed);
   if (!repaired?.ok) return { path: typed.trim() };
   const place = ownPlace(repaired.address, hosts);

@@ -229,6 +229,16 @@ describe("what can be made right is", () => {
     });
     assert.deepEqual(splitOwnAddress(" /dob ", ["lntn.example"]), { path: "/dob" });
   });
+  test("a pattern keeps its signs behind a host of ours", () => {
+    for (const front of ["lntn.example", "https://lntn.example", "http://lntn.example:4601"])
+      assert.deepEqual(splitOwnAddress(`${front}/(\\d+)/[a-z]+`, ["lntn.example"], true), {
+        host: "lntn.example",
+        path: "/(\\d+)/[a-z]+",
+      });
+    assert.deepEqual(splitOwnAddress("/(\\d+)/x", ["lntn.example"], true), { path: "/(\\d+)/x" });
+  });
+  test("another's address is named as what it is", () =>
+    assert.match(pathFault("https://shop.example/dob")!, /shop\.example is no host of this site/));
   test("paths in any script are fine", () => {
     for (const path of ["/", "/straße", "/привет", "/🔭", "/a-b_c.d~e", "/%C3%A4"])
       assert.equal(pathFault(path), undefined, path);

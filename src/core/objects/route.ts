@@ -130,6 +130,7 @@ export const ADVICE_CODES = [
   "open-host",
   "answers-badly",
   "same-destination",
+  "one-for-all",
   "warning",
 ] as const;
 export type AdviceCode = (typeof ADVICE_CODES)[number];

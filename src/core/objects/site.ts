@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { destination, id, line, requiredLine } from "./fields.ts";
+import { adviceSchema } from "./route.ts";
 import { publicHost } from "./public-host.ts";
 import { disclosureSchema, partnerSchema } from "./partner.ts";
 
@@ -148,5 +149,7 @@ export const siteSchema = z.object({
   version: z.int(),
   createdAt: z.string(),
   updatedAt: z.string(),
+  /** What is to be said of a change that was just made. */
+  advice: z.array(adviceSchema).optional(),
 });
 export type Site = z.infer<typeof siteSchema>;

@@ -1,14 +1,19 @@
+import { before } from "../text/cut.ts";
 import { ownPlace } from "../address/classify.ts";
 import { foldedKey, pathKey } from "../address/path-key.ts";
 import type { Advice } from "../objects/route.ts";
 import { addressFault, captureCount, routeKey } from "./match/address-form.ts";
 import { captureFault, capturesHost, highestCapture, withCaptures } from "./match/captures.ts";
 import type { MatchKind } from "./match/match-kind.ts";
+import { reservedPath } from "./reserved.ts";
+import { circleFrom, wayInWords, type Step } from "./way/circle.ts";
+import { leadsBack } from "./way/leads-back.ts";
 import type { OwnSite } from "./way/own-site.ts";
 import { patternGroups } from "./match/pattern.ts";
 import { draftTable } from "./match/draft-table.ts";
 import { literalOf } from "./match/pattern-table.ts";
 import { samplesOf } from "./match/samples.ts";
+import { suspects } from "./match/suspects.ts";
 
 /** Another route, as far as the linter names it. */
 export interface OtherRoute {
@@ -84,8 +89,11 @@ function adviseAddress(
       `The page “${page.title}” is published at ${address}. Choose another address, or say that the route replaces the page.`,
     );
   }
+  const reserved = reservedPath(pathKey(address));
+  if (reserved?.severity === "error") return error("page", reserved.message);
   const near = draft.folded ? undefined : around.nearTo?.(draft.host, pathKey(address));
   return [
+    ...(reserved ? [{ code: "page" as const, field, ...reserved }] : []),
     ...(page
       ? [
           {
@@ -126,24 +134,69 @@ function adviseDestination(draft: RouteDraft, destination: string, around: Route
         },
       ]
     : [];
-  if (highestCapture(destination) === 0) return followDraft(draft, destination, around, true);
+  if (highestCapture(destination) === 0)
+    return [...followDraft(draft, destination, around), ...adviseOneForAll(draft, destination)];
+  return [...adviseCircles(draft, destination, around), ...hint];
+}
+
+// A prefix or wildcard without a capture: meant at times, and a slip at others.
+function adviseOneForAll({ match }: RouteDraft, destination: string): Advice[] {
+  if (match !== "prefix" && match !== "wildcard") return [];
+  const all = match === "prefix" ? "Everything below this address" : "Whatever the * stands for, it";
+  return [
+    {
+      code: "one-for-all",
+      severity: "hint",
+      field: "destination",
+      message: `${all} leads to this one address. Where the rest of the path is to go along, write $1 for it, such as ${pathOf(destination)}.`,
+    },
+  ];
+}
+
+// The destination with the rest of a path behind its own.
+function pathOf(destination: string): string {
+  const path = before(before(destination, "#"), "?");
+  return `${path}${path.endsWith("/") ? "" : "/"}$1`;
+}
+
+// Whether the way of some address comes round, looked for among those that are likeliest to.
+function adviseCircles(draft: RouteDraft, destination: string, around: RouteSurroundings): Advice[] {
   const table = draftTable(draft.addresses, draft.match, draft.folded);
-  for (const sample of draft.addresses.flatMap((address) => samplesOf(address, draft.match))) {
-    const captures = table.find("", sample)[0]?.captures;
+  const isOwn = answersItself(draft, around);
+  const step = (host: string | null, key: string): Step => {
+    const captures = isOwn(host, key) ? table.find("", key)[0]?.captures : undefined;
     const filled = captures && withCaptures(destination, captures);
-    const found = filled === undefined ? [] : followDraft(draft, filled, around, false);
-    if (found.some(({ severity }) => severity === "error")) return found;
-  }
-  return hint;
+    if (filled !== undefined)
+      return leadsBack(filled, host, key, around.primary) ? "stands aside" : { to: filled };
+    const answer = around.answerAt(host, key);
+    return answer.by === "route" && answer.destination !== null ? { to: answer.destination } : undefined;
+  };
+  const asked = draft.addresses
+    .flatMap((address) => suspects(address, draft.match, destination))
+    .filter((key) => isOwn(draft.host, key));
+  const circles = asked.flatMap((key) => circleFrom({ host: draft.host, key }, around.hosts, step) ?? []);
+  const round = circles.find(({ kind }) => kind === "round");
+  const aside = circles.find(({ kind }) => kind === "stands aside");
+  const said = (severity: Advice["severity"], message: string): Advice[] => [
+    { code: "loop", severity, field: "destination", message },
+  ];
+  if (round)
+    return said(
+      "error",
+      `Some addresses would go round in a circle: ${wayInWords(round.way)}, and on. Choose another destination.`,
+    );
+  if (aside && circles.length === asked.length)
+    return said("error", "This would go round in a circle: every address that it answers leads back to itself. Choose another destination."); // prettier-ignore
+  return aside
+    ? said(
+        "warning",
+        `Some addresses would lead back to themselves, such as ${aside.way[0]}: there the route stands aside, and readers get what they would without it.`,
+      )
+    : [];
 }
 
 // Follows the destination through the site as it would be with this route in it.
-function followDraft(
-  draft: RouteDraft,
-  destination: string,
-  around: RouteSurroundings,
-  whole: boolean,
-): Advice[] {
+function followDraft(draft: RouteDraft, destination: string, around: RouteSurroundings): Advice[] {
   const isOwn = answersItself(draft, around);
   const visited: string[] = [];
   let current = destination;
@@ -156,9 +209,9 @@ function followDraft(
   for (let hops = 0; hops <= MOST_HOPS; hops += 1) {
     const place = ownPlace(current, around.hosts);
     if (!place) {
-      const badly = whole ? around.answersBadly?.(current) : undefined;
+      const badly = around.answersBadly?.(current);
       return [
-        ...chainAdvice(visited, current, whole),
+        ...chainAdvice(visited, current),
         ...(badly ? [at("answers-badly", "warning", `${current} ${badly}`)] : []),
       ];
     }
@@ -173,16 +226,15 @@ function followDraft(
       ];
     }
     const answer = around.answerAt(place.host, place.key);
-    if (answer.by === "page" || answer.by === "file") return chainAdvice(visited, current, whole);
+    if (answer.by === "page" || answer.by === "file") return chainAdvice(visited, current);
     if (answer.by === "miss") {
-      if (!whole) return [];
       return [
-        ...chainAdvice(visited, current, whole),
+        ...chainAdvice(visited, current),
         at("dead-end", "warning", `Nothing on this site answers ${current}; readers would get “not found”.`),
       ];
     }
     if (answer.destination === null)
-      return whole ? [at("dead-end", "warning", `${current} is answered as gone (410).`)] : [];
+      return [at("dead-end", "warning", `${current} is answered as gone (410).`)];
     visited.push(current);
     current = answer.destination;
     if (visited.includes(current)) {
@@ -233,8 +285,8 @@ function adviseOrder(draft: RouteDraft, around: RouteSurroundings): Advice[] {
   ];
 }
 
-function chainAdvice(visited: readonly string[], end: string, whole: boolean): Advice[] {
-  if (visited.length === 0 || !whole) return [];
+function chainAdvice(visited: readonly string[], end: string): Advice[] {
+  if (visited.length === 0) return [];
   return [
     {
       code: "chain",

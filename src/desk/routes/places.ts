@@ -5,6 +5,7 @@ import { publicAddress } from "../../core/address/public-address.ts";
 import type { OtherRoute, RouteSurroundings } from "../../core/routes/advise.ts";
 import { literalOf, type PatternTable } from "../../core/routes/match/pattern-table.ts";
 import { readRouteKey } from "../../core/routes/match/address-form.ts";
+import { leadsBack } from "../../core/routes/way/leads-back.ts";
 import type { OwnAnswer, OwnSite } from "../../core/routes/way/own-site.ts";
 import type { SiteSight } from "../../core/rules/link-facts.ts";
 import type { DeskCore } from "../desk.ts";
@@ -101,18 +102,25 @@ export class Places {
     const answerAt = (asked: string | null, key: string): OwnAnswer => {
       const host = asked ?? site.primary;
       const exact = this.routeAt(host, key);
+      // Delivery sends nobody to the address that was just asked for: such a route stands aside there.
+      const standsAside = ({ destination }: { destination: string | null }): boolean =>
+        destination !== null && leadsBack(destination, host, key, site.primary);
       const answer = exact && exact.id !== except ? answerOfRoute(exact, now) : undefined;
-      if (answer) return answer;
+      if (answer && !standsAside(answer)) return answer;
       const page = this.pages.get(key);
       if (page?.published && site.hosts.some(({ name, role }) => name === host && role !== "short"))
         return { by: "page", id: page.id, title: page.title, status: 200 };
       if (this.files.has(key)) return { by: "file", status: 200 };
       for (const { entry, captures } of this.patterns.find(host, key)) {
         const one = entry.id === except ? undefined : answerOfRoute(entry, now, captures);
-        if (one) return one;
+        if (one && !standsAside(one)) return one;
       }
       const { misses } = site;
-      if (misses.answer === "destination" && misses.destination !== undefined)
+      if (
+        misses.answer === "destination" &&
+        misses.destination !== undefined &&
+        !leadsBack(misses.destination, host, key, site.primary)
+      )
         return {
           by: "miss",
           rule: "destination",

@@ -55,7 +55,7 @@ export async function checkRoute(
   if (repaired && !repaired.ok) errors.push({ path: "destination", message: repaired.reason.message });
   const destination = repaired?.ok ? repaired.address : null;
 
-  const typed = splitOwnAddress(question.address, site.hostNames);
+  const typed = splitOwnAddress(question.address, site.hostNames, question.match === "pattern");
   const fault =
     typed.path === "" || (typed.path === "/" && question.match === "exact")
       ? undefined

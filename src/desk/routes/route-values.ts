@@ -1,6 +1,6 @@
 import { compareKey } from "../../core/address/compare.ts";
 import { splitOwnAddress } from "../../core/objects/fields.ts";
-import type { RouteInput, RouteKind, RouteStatus } from "../../core/objects/route.ts";
+import type { QueryMode, RouteInput, RouteKind, RouteStatus } from "../../core/objects/route.ts";
 import { highestCapture } from "../../core/routes/match/captures.ts";
 import type { RouteRow } from "../../store/models.ts";
 import { invalid, type FieldError } from "../problem.ts";
@@ -16,6 +16,12 @@ export const DEFAULT_STATUS: Readonly<Record<RouteKind, RouteStatus>> = {
   short: 302,
   redirect: 301,
   gone: 410,
+};
+/** A redirect stands for the address that it replaces: what readers bring along goes on with them. */
+export const DEFAULT_QUERY: Readonly<Record<RouteKind, QueryMode>> = {
+  short: "drop",
+  redirect: "forward",
+  gone: "drop",
 };
 const DEFAULT_NOTICE = { seconds: 5, text: "" };
 
@@ -43,7 +49,7 @@ export function completion(site: OpenSite, input: RouteInput): { values: RouteVa
     destination,
     destinationKey: destination && compareKey(destination),
     status,
-    query: input.query ?? "drop",
+    query: input.query ?? DEFAULT_QUERY[input.kind],
     parameters: input.parameters ?? "",
     notice: status === 200 ? (input.notice ?? DEFAULT_NOTICE) : null,
     title: input.title ?? "",
@@ -128,11 +134,14 @@ function impossible(site: OpenSite, input: RouteInput, values: RouteValues): Fie
   return errors;
 }
 
-/** An address that was typed with one of our hosts in front is taken apart before it is checked. */
-export function withOwnHost<T extends { address?: unknown; host?: unknown }>(site: OpenSite, input: T): T {
+/** An address that was typed with one of our hosts in front is taken apart before it is checked, and brings that host along. */
+export function withOwnHost<T extends { address?: unknown; host?: unknown; match?: unknown }>(
+  site: OpenSite,
+  input: T,
+): T {
   if (typeof input.address !== "string") return input;
-  const { host, path } = splitOwnAddress(input.address, site.hostNames);
-  return { ...input, address: path, ...(host && input.host === undefined ? { host } : {}) };
+  const { host, path } = splitOwnAddress(input.address, site.hostNames, input.match === "pattern");
+  return { ...input, address: path, ...(host ? { host } : {}) };
 }
 
 /** A stored route as it would be handed in. */

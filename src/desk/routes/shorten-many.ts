@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { compareKey } from "../../core/address/compare.ts";
+import { readAddressList, type ListedAddress } from "../../core/formats/address-list.ts";
 import { repairAddress } from "../../core/address/repair.ts";
 import { hostName } from "../../core/objects/fields.ts";
 import { routeInputSchema, routeSchema, type Route } from "../../core/objects/route.ts";
@@ -12,7 +13,7 @@ import { shortLinksTo, shortPrefixOn, surroundingsOf } from "./route-advice.ts";
 import { createRoute } from "./routes.ts";
 
 export const shortenSchema = z.strictObject({
-  /** One destination a line; behind it, after a tab, a comma or a space, a slug and a title if they are wanted. */
+  /** One destination a line, with a slug and a title behind it if they are wanted; or a table, with or without headings. */
   text: z.string().min(1, "Paste one address a line.").max(500_000),
   host: hostName.optional(),
   tags: z.array(z.string().trim().min(1).max(60)).max(50).optional(),
@@ -45,8 +46,8 @@ export async function shortenMany(
   site: OpenSite,
   { text, host = site.shortHost, tags, dryRun }: z.infer<typeof shortenSchema>,
 ): Promise<ShortenAnswer> {
-  const pasted = text.split(/\r?\n/).map((line) => line.trim());
-  if (pasted.filter(Boolean).length > MOST_LINES)
+  const { items } = readAddressList(text);
+  if (items.length > MOST_LINES)
     throw new Problem(
       422,
       "Too long a list",
@@ -60,11 +61,9 @@ export async function shortenMany(
   const taken = rows.map(({ key }) => (key.startsWith(prefix) ? key.slice(prefix.length) : key.slice(1)));
   const seen = new Map<string, Line>();
   const lines: Line[] = [];
-  for (const [index, line] of pasted.entries()) {
-    if (line === "") continue;
+  for (const listed of items) {
     const made = await one(desk, actor, site, {
-      line: index + 1,
-      pasted: line,
+      listed,
       host,
       prefix,
       tags,
@@ -79,8 +78,7 @@ export async function shortenMany(
 }
 
 interface One {
-  line: number;
-  pasted: string;
+  listed: ListedAddress;
   host: string;
   prefix: string;
   tags?: string[];
@@ -90,8 +88,8 @@ interface One {
 }
 
 async function one(desk: Desk, actor: Actor, site: OpenSite, asked: One): Promise<Line> {
-  const [address = "", slug = "", ...title] = asked.pasted.split(/[\s;]|,(?=\s)/).filter(Boolean);
-  const base = { line: asked.line, pasted: asked.pasted, destination: null, address: null };
+  const { line, pasted, address, slug, title } = asked.listed;
+  const base = { line, pasted, destination: null, address: null };
   const repaired = repairAddress(address, surroundingsOf(desk, site));
   if (!repaired.ok) return { ...base, state: "refused", message: repaired.reason.message };
   const destination: string = repaired.address;
@@ -115,14 +113,14 @@ async function one(desk: Desk, actor: Actor, site: OpenSite, asked: One): Promis
       route: existing,
     });
   }
-  const [suggested] = suggestSlugs(destination, title.join(" "), asked.taken);
+  const [suggested] = suggestSlugs(destination, title, asked.taken);
   const path = `${asked.prefix}${(slug.replace(/^\/+/, "") || suggested?.slug) ?? ""}`;
   const input = routeInputSchema.safeParse({
     kind: "short",
     host: asked.host,
     address: path,
     destination,
-    title: title.join(" "),
+    title,
     tags: asked.tags,
   });
   if (!input.success)

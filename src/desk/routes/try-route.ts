@@ -59,7 +59,7 @@ export async function tryRoute(
   site: OpenSite,
   draft: z.infer<typeof tryRouteSchema>,
 ): Promise<Tried> {
-  const { path, host: typedHost } = splitOwnAddress(draft.address, site.hostNames);
+  const { path, host: typedHost } = splitOwnAddress(draft.address, site.hostNames, draft.match === "pattern");
   const fault = addressFault(path, draft.match);
   if (fault) throw invalid([{ path: "address", message: fault }]);
   const repaired = draft.destination.trim() === "" ? undefined : repairAddress(draft.destination);

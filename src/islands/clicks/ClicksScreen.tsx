@@ -223,6 +223,7 @@ function Total({ answer: { total, before }, route }: { answer: ClicksAnswer; rou
       <span className="text-quiet">
         Apart: {number(total.bots)} by robots, {number(total.prefetches)} prefetches, {number(total.heads)}{" "}
         HEAD requests.
+        {total.asides > 0 ? ` ${number(total.asides)} times a route stood aside.` : ""}
         {route?.countedFrom ? ` Since its new zero: ${number(route.clicks)}.` : ""}
       </span>
     </p>

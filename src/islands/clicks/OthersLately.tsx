@@ -9,6 +9,7 @@ const CLASSES = [
   { value: "bot", word: "Robots" },
   { value: "prefetch", word: "Prefetches" },
   { value: "head", word: "HEAD" },
+  { value: "aside", word: "Stood aside" },
   { value: "person", word: "Persons" },
 ] as const;
 

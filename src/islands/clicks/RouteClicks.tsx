@@ -7,13 +7,22 @@ import { useClicks } from "./use-clicks.ts";
 export function RouteClicks({ site, routeId }: { site: Site; routeId: string }) {
   const clicks = useClicks(site, { by: "day", span: 60, route: routeId });
   if (!clicks.data) return <div className="h-28" />;
+  const { clicks: persons, asides } = clicks.data.total;
   return (
-    <Bars
-      rows={clicks.data.items}
-      series={SERIES.slice(0, 1)}
-      label={`Clicks in the last 60 days: ${clicks.data.total.clicks}`}
-      className="h-28 w-full"
-      bare
-    />
+    <>
+      {asides > 0 ? (
+        <p className="mb-1 text-sm text-warn">
+          In the last 60 days it stood aside {asides.toLocaleString("en-GB")}{" "}
+          {asides === 1 ? "time" : "times"}: it would have led back to the very address that was asked for.
+        </p>
+      ) : null}
+      <Bars
+        rows={clicks.data.items}
+        series={SERIES.slice(0, 1)}
+        label={`Clicks in the last 60 days: ${persons}`}
+        className="h-28 w-full"
+        bare
+      />
+    </>
   );
 }

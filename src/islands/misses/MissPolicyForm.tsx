@@ -39,10 +39,12 @@ function Form({ site, hidden }: { site: Site; hidden: MissSummary["hidden"] | un
         version: site.version,
         misses: misses.answer === "destination" ? misses : { answer: misses.answer },
       }),
-    onSuccess: () => {
+    onSuccess: ({ advice }) => {
       forget();
       void queries.invalidateQueries({ queryKey: ["site"] });
-      tell("Saved what misses get");
+      const [said] = advice ?? [];
+      if (said) tell(`Saved what misses get. ${said.message}`, { tone: "failed" });
+      else tell("Saved what misses get");
     },
   });
   const changed = JSON.stringify(policy) !== JSON.stringify(site.misses);

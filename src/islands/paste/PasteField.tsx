@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useRef, useState, type KeyboardEvent } from "react";
+import { useEffect, useRef, useState, type KeyboardEvent } from "react";
 import type { PasteAnswer } from "../../core/objects/paste.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { api, messageOf } from "../../ui/api.ts";
@@ -58,6 +58,15 @@ function Field({ site }: { site: Site }) {
     stops[Math.min(stops.length - 1, Math.max(0, at + step))]?.focus();
   };
 
+  // What is known may still be of what stood there before; whatever acts waits until it is of what stands there now.
+  const isCurrent = known.data !== undefined && !known.isPlaceholderData && pasted === text.trim();
+  const [entered, setEntered] = useState<string>();
+  useEffect(() => {
+    if (!isCurrent || entered !== pasted) return;
+    setEntered(undefined);
+    if (known.data?.address && known.data.kind === "external") setMaking(true);
+  }, [isCurrent, entered, pasted, known.data]);
+
   const shown = open && pasted !== "" && (known.data !== undefined || known.isError);
   return (
     <div
@@ -82,18 +91,13 @@ function Field({ site }: { site: Site }) {
           setText(event.target.value);
           setOpen(true);
           setMaking(false);
+          setEntered(undefined);
           setSlug("");
         }}
         onKeyDown={(event) => {
-          if (
-            event.key === "Enter" &&
-            known.data?.address &&
-            known.data.kind === "external" &&
-            pasted === text.trim()
-          ) {
-            event.preventDefault();
-            setMaking(true);
-          }
+          if (event.key !== "Enter" || text.trim() === "") return;
+          event.preventDefault();
+          setEntered(text.trim());
         }}
       />
       {shown ? (
@@ -105,22 +109,30 @@ function Field({ site }: { site: Site }) {
         >
           {known.isError ? <p className="text-bad">{messageOf(known.error)}</p> : null}
           {known.data ? (
-            <PasteKnown
-              site={site}
-              text={text}
-              known={known.data}
-              making={making}
-              onMake={() => setMaking(true)}
-              onInserted={close}
-              onTracked={(built) => {
-                setText(built.address);
-                setSlug(built.slug);
-                input.current?.focus();
-              }}
-            />
+            <div inert={!isCurrent} aria-busy={!isCurrent} className={isCurrent ? "" : "opacity-50"}>
+              <PasteKnown
+                site={site}
+                text={text}
+                known={known.data}
+                making={making}
+                onMake={() => setMaking(true)}
+                onInserted={close}
+                onTracked={(built) => {
+                  setText(built.address);
+                  setSlug(built.slug);
+                  input.current?.focus();
+                }}
+              />
+            </div>
           ) : null}
-          {making && known.data?.address ? (
-            <ShortLinkMaker site={site} destination={known.data.address} slug={slug} onDone={close} />
+          {making && isCurrent && known.data?.address ? (
+            <ShortLinkMaker
+              key={known.data.address}
+              site={site}
+              destination={known.data.address}
+              slug={slug}
+              onDone={close}
+            />
           ) : null}
         </div>
       ) : null}

@@ -73,7 +73,7 @@ const SENTENCES: Readonly<Record<TraceVerdict, string>> = {
 
 /**
  * Judges a way. `watched` are further values that must arrive, such as an account that stands in a path; the
- * parameters of the first outside address are watched in any case.
+ * parameters of the address itself, of our own hops and of the first outside address are watched in any case.
  */
 export function judge(
   address: string,
@@ -121,14 +121,16 @@ function verdictOf(
 }
 
 function trackingOf(hops: readonly TraceHop[], watched: readonly string[]): TrackedParameter[] {
-  const outside = hops.filter(({ by, status }) => by === "outside" && status !== null);
-  if (outside.length < 2) return [];
-  const first = outside[0]!.address;
-  const parameters = parametersOf(first);
+  const answered = hops.filter(({ status }) => status !== null).map(({ address }) => address);
+  if (answered.length < 2) return [];
+  // What our own hops carry must arrive, and what leaves us; what others add among themselves is theirs.
+  const leaving = hops.findIndex(({ by }) => by === "outside");
+  const ours = answered.slice(0, leaving === -1 ? undefined : leaving + 1);
+  const parameters = ours.flatMap(parametersOf);
   const wanted = [
     ...parameters,
     ...watched
-      .filter((value) => value.length > 2 && holds(first, value))
+      .filter((value) => value.length > 2 && ours.some((address) => holds(address, value)))
       .filter((value) => !parameters.some(([, own]) => own === value))
       .map((value): [string, string] => [value, value]),
   ];
@@ -136,9 +138,9 @@ function trackingOf(hops: readonly TraceHop[], watched: readonly string[]): Trac
   return wanted
     .filter(([name, value]) => value !== "" && !seen.has(`${name}=${value}`) && seen.add(`${name}=${value}`))
     .map(([name, value]) => {
-      const holding = outside.filter(({ address }) => holds(address, value));
-      const arrived = holding.includes(outside.at(-1)!);
-      return { name, value, arrived, ...(arrived ? {} : { lastSeen: holding.at(-1)?.address ?? first }) };
+      const holding = answered.filter((address) => holds(address, value));
+      const arrived = holds(answered.at(-1)!, value);
+      return { name, value, arrived, ...(arrived ? {} : { lastSeen: holding.at(-1)! }) };
     });
 }
 

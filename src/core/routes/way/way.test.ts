@@ -168,6 +168,26 @@ describe("the verdict of a trace", () => {
     assert.deepEqual([trace.verdict, trace.end], ["loop", null]);
   });
 
+  test("sees what our own hops lose, and takes what arrives by another name for arrived", () => {
+    const us = (address: string, status: number, by: TraceHop["by"] = "route"): TraceHop => ({ address, status, by }); // prettier-ignore
+    const lost = (...hops: TraceHop[]): string[] =>
+      judge("typed", hops, undefined).tracking.flatMap(({ name, arrived }) => (arrived ? [] : [name]));
+    const old = us("https://own.example/old?utm_source=letter&ref=A-17", 301);
+    assert.deepEqual(lost(old, us("https://own.example/new", 200, "page")), ["utm_source", "ref"]);
+    assert.deepEqual(lost(old, us("https://own.example/new?utm_source=letter&ref=A-17", 200, "page")), []);
+    assert.deepEqual(lost(old, out("https://shop.example/?campaign=letter", 200)), ["ref"]);
+    assert.deepEqual(
+      lost(
+        us("https://own.example/a", 302),
+        us("https://own.example/b?partner=LL-2291", 301),
+        us("https://own.example/c", 200, "page"),
+      ),
+      ["partner"],
+    );
+    assert.deepEqual(lost(us("https://own.example/page?utm_source=letter", 200, "page")), []);
+    assert.equal(judge("typed", [old, us("https://own.example/new", 200, "page")], undefined).verdict, "lost-tracking"); // prettier-ignore
+  });
+
   test("names the parameters that are lost, and where they were seen last", () => {
     const hops = [
       out("https://net.example/c/LL-2291/shop?sub=review&to=%2Fitem%2Flamp", 302),

@@ -12,7 +12,7 @@ const QUERY_WORDS = {
 /** How a route answers: its status, its notice, and what becomes of the query. */
 export function AnswerFields() {
   const { register, control, formState } = useFormContext<RouteFormValues>();
-  const status = useWatch({ control, name: "status" });
+  const [status, query] = useWatch({ control, name: ["status", "query"] });
   const { errors } = formState;
   return (
     <>
@@ -55,7 +55,10 @@ export function AnswerFields() {
         </div>
       ) : null}
       <div className="grid grid-cols-2 gap-2">
-        <FieldRow label="What stands behind ? is">
+        <FieldRow
+          label="What stands behind ? is"
+          hint={query === "drop" ? undefined : "Campaign and tracking parameters arrive."}
+        >
           {(attributes) => (
             <select {...attributes} {...register("query")} className="field">
               {Object.entries(QUERY_WORDS).map(([mode, word]) => (

@@ -1,4 +1,6 @@
+import type { FocusEvent } from "react";
 import { useFormContext, useWatch } from "react-hook-form";
+import { splitOwnAddress } from "../../../core/objects/fields.ts";
 import type { Route, RouteCheck, RouteKind } from "../../../core/objects/route.ts";
 import type { Site } from "../../../core/objects/site.ts";
 import { MATCH_KINDS, MATCH_WORDS } from "../../../core/routes/match/match-kind.ts";
@@ -21,7 +23,7 @@ export function WhereFields(props: {
   start: { destination: string; address: string };
 }) {
   const { site, kind, route, check, start } = props;
-  const { register, control, formState } = useFormContext<RouteFormValues>();
+  const { register, control, formState, setValue } = useFormContext<RouteFormValues>();
   const { address, destination, match } = useWatch({ control }) as RouteFormValues;
   const { errors } = formState;
   const found = (field: string): string | undefined =>
@@ -30,6 +32,13 @@ export function WhereFields(props: {
   const destinationFault =
     errors.destination?.message ?? (destination.trim() !== "" ? found("destination") : undefined);
   const free = check && !addressFault && address !== route?.address && address.trim().length > 1;
+  // A whole address brings its host along.
+  const takeApart = (typed: string): void => {
+    const { host, path } = splitOwnAddress(typed, site.hosts.map(({ name }) => name), match === "pattern"); // prettier-ignore
+    if (host === undefined) return;
+    setValue("host", host, { shouldDirty: true });
+    setValue("address", path, { shouldDirty: true });
+  };
   return (
     <>
       {kind === "gone" ? null : (
@@ -85,7 +94,9 @@ export function WhereFields(props: {
           {(attributes) => (
             <input
               {...attributes}
-              {...register("address")}
+              {...register("address", {
+                onBlur: (event: FocusEvent<HTMLInputElement>) => takeApart(event.target.value),
+              })}
               autoFocus={!route && start.destination !== ""}
               className="field font-mono text-sm"
             />

@@ -61,7 +61,7 @@ export function initialValues(
     status: String(route?.status ?? (kind === "short" ? 302 : kind === "gone" ? 410 : 301)),
     noticeSeconds: String(route?.notice?.seconds ?? 5),
     noticeText: route?.notice?.text ?? "",
-    query: route?.query ?? "drop",
+    query: route?.query ?? (kind === "redirect" ? "forward" : "drop"),
     parameters: route?.parameters ?? "",
     aliases: route?.aliases.join(" ") ?? "",
     tags: route?.tags.join(", ") ?? "",

@@ -1,0 +1,40 @@
+import { ownPlace } from "../../address/classify.ts";
+
+/** What becomes of a request: it is sent on, or its route stands aside since it would lead back; undefined: it ends here. */
+export type Step = { to: string } | "stands aside" | undefined;
+
+/** A way that does not arrive as its author meant. */
+export interface Circle {
+  /** Whether it goes round for good, or one route would lead to the very address that was asked for. */
+  kind: "round" | "stands aside";
+  /** Path keys, from the one that shows it. */
+  way: string[];
+}
+
+const MOST_HOPS = 20;
+
+/** Follows a place of a site; undefined when its way ends well. */
+export function circleFrom(
+  start: { host: string | null; key: string },
+  hosts: readonly string[],
+  step: (host: string | null, key: string) => Step,
+): Circle | undefined {
+  const way: string[] = [];
+  const seen = new Set<string>();
+  let place: { host: string | null; key: string } | undefined = start;
+  while (place) {
+    way.push(place.key);
+    const name = `${place.host ?? ""} ${place.key}`;
+    if (seen.has(name) || way.length > MOST_HOPS) return { kind: "round", way };
+    seen.add(name);
+    const next = step(place.host, place.key);
+    if (next === "stands aside") return { kind: "stands aside", way: [place.key] };
+    place = next && ownPlace(next.to, hosts);
+  }
+  return undefined;
+}
+
+/** The way in words, its first stations. */
+export function wayInWords(way: readonly string[]): string {
+  return way.slice(0, 3).join(", then ");
+}

@@ -1,3 +1,6 @@
+import { compareKey } from "../core/address/compare.ts";
+import { routeKey } from "../core/routes/match/address-form.ts";
+import { ampersands } from "./migrations/008-ampersands.ts";
 import { decimals } from "./migrations/007-decimals.ts";
 import assert from "node:assert/strict";
 import { randomBytes } from "node:crypto";
@@ -87,6 +90,59 @@ test("amounts that were counted as the runtime counts them are put right by ISO 
     { r: "c", c: 500, a: 70 },
     { r: "d", c: 500, a: 70 },
   ]);
+  await drop();
+});
+
+test("keys that were kept with an encoded ampersand become what their addresses say", async () => {
+  const { store, drop } = await freshStore();
+  const routes: readonly (readonly [address: string, aliases: string, match: string, before: string, after: string])[] = [
+    ["/q&a", "{}", "exact", "/q%26a", "/q&a"],
+    ["/q%26a", "{}", "exact", "/q%26a", "/q%26a"],
+    ["/a&b%26c", "{}", "exact", "/a%26b%26c", "/a&b%26c"],
+    ["/x", "{/R&D,/s%26t}", "exact", "/r%26d", "/r&d"],
+    ["/y", "{/R&D2,/s%26t2}", "exact", "/s%26t2", "/s%26t2"],
+    ["/söme&x", "{}", "exact", "/s%C3%B6me%26x", "/s%C3%B6me&x"],
+    ["/p&q", "{}", "prefix", "prefix:/p%26q", "prefix:/p&q"],
+    ["/p%26q/(.*)", "{}", "pattern", "pattern:/p%26q/(.*)", "pattern:/p%26q/(.*)"],
+    ["/plain", "{}", "exact", "/plain", "/plain"],
+  ]; // prettier-ignore
+  await store.rows("INSERT INTO sites (key, name) VALUES ('garden', 'Garden') RETURNING id");
+  for (const [index, [address, aliases, match, before]] of routes.entries()) {
+    await store.rows(
+      `INSERT INTO routes (id, site_id, kind, match, address, aliases, destination, destination_key, status)
+       VALUES ($id, 1, 'short', $match, $address, $aliases::text[], 'https://s.example/r&d?x=a%26b', '//s.example/r%26d?x=a%26b', 302) RETURNING id`,
+      { id: index + 1, match, address, aliases },
+    );
+    await store.rows("INSERT INTO route_addresses (site_id, host, key, route_id) VALUES (1, $host, $before, $id) RETURNING key", { host: `h${index}`, before, id: index + 1 }); // prettier-ignore
+  }
+  await store.rows(
+    `INSERT INTO pages (site_id, path, key, title, body, html, published, published_key, link_keys)
+     VALUES (1, '/m&m', '/m%26m', 'M', '{}', '<p></p>', '{"path": "/m&m"}', '/m%26m', '{/q%26a,//s.example/r%26d?x=a%26b}') RETURNING id`,
+  );
+  await store.rows("INSERT INTO misses (site_id, host, key, times, bots, first_seen, last_seen) VALUES (1, 'h', '/w%26w', 1, 0, now(), now()) RETURNING key"); // prettier-ignore
+  await store.sequelize.transaction(async (transaction) => {
+    for (const statement of ampersands.statements) await store.sequelize.query(statement, { transaction });
+  });
+  const keys = await store.rows<{ key: string }>("SELECT key FROM route_addresses ORDER BY route_id");
+  assert.deepEqual(keys.map(({ key }) => key), routes.map(([, , , , after]) => after)); // prettier-ignore
+  for (const [index, { key }] of keys.entries()) {
+    const [address, aliases, match] = routes[index]!;
+    const written = [address, ...aliases.slice(1, -1).split(",")].filter(Boolean);
+    assert.ok(written.some((one) => routeKey(one, true, match as "exact") === key), key); // prettier-ignore
+  }
+  const [others] = await store.rows(
+    `SELECT (SELECT min(destination_key) FROM routes) AS destination, (SELECT max(destination_key) FROM routes) AS same,
+       key, published_key AS published, link_keys AS links, (SELECT key FROM misses) AS miss FROM pages`,
+  );
+  const destination = compareKey("https://s.example/r&d?x=a%26b");
+  assert.deepEqual(others, {
+    destination,
+    same: destination,
+    key: "/m&m",
+    published: "/m&m",
+    links: ["/q&a", destination],
+    miss: "/w&w",
+  });
   await drop();
 });
 

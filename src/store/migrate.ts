@@ -8,6 +8,7 @@ import { ledger } from "./migrations/004-ledger.ts";
 import { programs } from "./migrations/005-programs.ts";
 import { nothingLost } from "./migrations/006-nothing-lost.ts";
 import { decimals } from "./migrations/007-decimals.ts";
+import { ampersands } from "./migrations/008-ampersands.ts";
 
 /** A step of the schema: its statements run in one transaction. Once it has run somewhere its text never changes again. */
 export interface Migration {
@@ -23,6 +24,7 @@ export const MIGRATIONS: readonly Migration[] = [
   programs,
   nothingLost,
   decimals,
+  ampersands,
 ];
 const MIGRATION_LOCK = 731_600;
 

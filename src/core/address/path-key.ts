@@ -1,4 +1,5 @@
-const PLAIN = /^[A-Za-z0-9\-_~/.!$'()*+,;=:@]*$/;
+// What may stand in a path as it is (RFC 3986 section 3.3): its sub-delimiters are all themselves, & among them.
+const PLAIN = /^[A-Za-z0-9\-_~/.!$&'()*+,;=:@]*$/;
 const UNRESERVED = /[A-Za-z0-9\-._~]/;
 
 /**
@@ -19,7 +20,7 @@ export function pathKey(path: string): string {
 
 function normaliseEncoding(path: string): string {
   return path.replace(
-    /%([0-9A-Fa-f]{2})|%|[^A-Za-z0-9\-_~/.!$'()*+,;=:@%]+/g,
+    /%([0-9A-Fa-f]{2})|%|[^A-Za-z0-9\-_~/.!$&'()*+,;=:@%]+/g,
     (match, hex: string | undefined) => {
       if (hex === undefined) return match === "%" ? "%25" : encodeWellFormed(match);
       const character = String.fromCharCode(Number.parseInt(hex, 16));

@@ -1,4 +1,5 @@
 import type { ServerOptions } from "./nginx.ts";
+import { before, from } from "../text/cut.ts";
 import { literal } from "../text/literal.ts";
 import {
   comment,
@@ -8,6 +9,10 @@ import {
   type PatternRule,
   type ServerRules,
 } from "./server-rules.ts";
+
+// An encoded reserved character is not the character itself, and a path that begins with two slashes is not the one
+// with one: Apache decodes, and takes slashes at the front as one, before it compares.
+const PLAIN = `RewriteCond "%{THE_REQUEST}" "!^[A-Z]+ (?://|[^? ]*${ENCODED_RESERVED})" [NC]`;
 
 const ROBOTS: Readonly<Record<string, string>> = { noindex: "n", nofollow: "o", "noindex, nofollow": "b" };
 
@@ -20,7 +25,7 @@ export function toApache(rules: ServerRules, { site, listen, passes }: ServerOpt
     rules.exact.filter((rule) => rule.host === host).flatMap(exactRule);
   const pass = (host: string): string[] =>
     host === rules.primary
-      ? passes.map((path) => `RewriteRule "^${quoted(literal(path))}/*$" "-" [END]`)
+      ? passes.flatMap((path) => [PLAIN, `RewriteRule "^${quoted(literal(path))}/*$" "-" [END]`])
       : [];
   const patterns = (host: string): string[] =>
     rules.patterns.filter((rule) => rule.host === host).flatMap(patternRule);
@@ -67,9 +72,7 @@ function group(host: string, lines: readonly string[]): string[] {
 
 function exactRule(rule: ExactRule): string[] {
   const address = `^${quoted(literal(rule.path === "/" ? "" : rule.path))}/*$`;
-  // An encoded reserved character is not the character itself; Apache decodes before it compares.
-  const plain = `RewriteCond "%{THE_REQUEST}" "!^[A-Z]+ [^? ]*${ENCODED_RESERVED}" [NC]`;
-  return ways(rule, address, [plain], false);
+  return ways(rule, address, [PLAIN], false);
 }
 
 function patternRule(rule: PatternRule): string[] {
@@ -84,17 +87,21 @@ function ways(
   conditions: readonly string[],
   captures: boolean,
 ): string[] {
-  const one = (flags: readonly string[], more: readonly string[]): string[] => [
+  const { destination, forwards } = rule;
+  const one = (to: string, flags: readonly string[], more: readonly string[]): string[] => [
     ...more,
     ...conditions,
-    `RewriteRule "${address}" ${answer(rule, flags, captures)}`,
+    `RewriteRule "${address}" "${to}" ${flagsOf(rule, flags)}`,
   ];
-  if (rule.destination === null) return one([], []);
-  const dropped = one(["QSD"], []);
-  return rule.forwards ? [...one(["QSA"], ['RewriteCond "%{QUERY_STRING}" "."']), ...dropped] : dropped;
+  if (destination === null) return one("-", [], []);
+  const dropped = one(substitution(destination, captures), ["QSD"], []);
+  if (!forwards) return dropped;
+  const base = before(destination, "#");
+  const handedOn = `${substitution(base, captures)}${base.includes("?") ? "&" : "?"}%{QUERY_STRING}${substitution(from(destination, "#"), captures)}`;
+  return [...one(handedOn, [], ['RewriteCond "%{QUERY_STRING}" "."']), ...dropped];
 }
 
-function answer(rule: ExactRule | PatternRule, more: readonly string[], captures: boolean): string {
+function flagsOf(rule: ExactRule | PatternRule, more: readonly string[]): string {
   const robots = ROBOTS[rule.robots];
   const flags = [
     ...(rule.destination === null ? ["G", "L"] : [`R=${rule.status}`, "L", "NE"]),
@@ -102,8 +109,7 @@ function answer(rule: ExactRule | PatternRule, more: readonly string[], captures
     ...(robots ? [`E=maprope_${robots}:1`] : []),
     ...(rule.folded ? ["NC"] : []),
   ];
-  const to = rule.destination === null ? "-" : substitution(rule.destination, captures);
-  return `"${to}" [${flags.join(",")}]`;
+  return `[${flags.join(",")}]`;
 }
 
 // In a substitution % and $ begin back-references; captures come from the condition, with %.

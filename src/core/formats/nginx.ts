@@ -67,13 +67,17 @@ export function toNginx(rules: ServerRules, { site, listen, passes }: ServerOpti
     "",
     "# An answer is its status, whether the query goes on, its robots header, and where it leads.",
     block("$maprope_answer", "$maprope_status", ['"~^(?<maprope_number>\\\\d+) " $maprope_number;']),
-    block("$maprope_answer", "$maprope_to", ['"~^\\\\d+ . . (?<maprope_end>.*)\\\\z" $maprope_end;']),
+    block("$maprope_answer", "$maprope_to", ['"~^\\\\d+ . . (?<maprope_end>[^#]*)" $maprope_end;']),
+    block("$maprope_answer", "$maprope_heading", ['"~(?<maprope_mark>#.*)\\\\z" $maprope_mark;']),
     block("$maprope_answer", "$maprope_robots", [
       '"~^\\\\d+ . n " "noindex";',
       '"~^\\\\d+ . o " "nofollow";',
       '"~^\\\\d+ . b " "noindex, nofollow";',
     ]),
-    block("$maprope_answer", "$maprope_joint", ['"~^\\\\d+ f . [^?]*\\\\z" "?";', '"~^\\\\d+ f " "&";']),
+    block("$maprope_answer", "$maprope_joint", [
+      '"~^\\\\d+ f . [^?#]*(?:#|\\\\z)" "?";',
+      '"~^\\\\d+ f " "&";',
+    ]),
     block('"$maprope_joint|$args"', "$maprope_args", [
       '"~^[?&]\\\\|(?<maprope_query>.+)\\\\z" "$maprope_joint$maprope_query";',
     ]),
@@ -92,7 +96,8 @@ export function toNginx(rules: ServerRules, { site, listen, passes }: ServerOpti
     "  add_header X-Robots-Tag $maprope_robots always;",
     "  if ($request_method !~ ^(?:GET|HEAD)$) { return 405; }",
     ...STATUSES.map(
-      (status) => `  if ($maprope_status = ${status}) { return ${status} "$maprope_to$maprope_args"; }`,
+      (status) =>
+        `  if ($maprope_status = ${status}) { return ${status} "$maprope_to$maprope_args$maprope_heading"; }`,
     ),
     "  if ($maprope_status = 410) { return 410; }",
     "  # What no route answers is the site's own: put it here.",

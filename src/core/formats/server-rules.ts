@@ -1,4 +1,9 @@
 import type { Route } from "../objects/route.ts";
+import { ownPlace } from "../address/classify.ts";
+import { withCaptures } from "../routes/match/captures.ts";
+import { draftTable } from "../routes/match/draft-table.ts";
+import { suspects } from "../routes/match/suspects.ts";
+import { leadsBack } from "../routes/way/leads-back.ts";
 import { readRouteKey, routeKey } from "../routes/match/address-form.ts";
 import { before, literalOf } from "../routes/match/pattern-table.ts";
 import { patternText } from "../routes/match/pattern.ts";
@@ -51,7 +56,7 @@ export function serverRules(
     [];
   for (const route of routes) {
     if (!route.enabled) continue;
-    const reason = whyNot(route);
+    const reason = whyNot(route, hosts, primary);
     if (reason) {
       rules.leftOut.push({ address: route.address, reason });
       continue;
@@ -113,16 +118,29 @@ function answeringOn(
   };
 }
 
-function whyNot(route: Route): string | undefined {
+function whyNot(route: Route, hosts: readonly string[], primary: string): string | undefined {
   if (route.status === 200) return "a notice page is written by Map Rope";
   if (route.validFrom !== null || route.validUntil !== null)
     return "a schedule needs somebody who looks at the clock";
   const own = `${route.destination ?? ""}${route.parameters}`.includes("?") || route.parameters !== "";
   if (route.query === "merge" && own) return "merging queries compares parameter by parameter";
-  if (route.query !== "drop" && route.destination?.includes("#"))
-    return "a query goes before the destination's #";
+  if (standsAside(route, hosts, primary))
+    return "some addresses would be led back to themselves, which Map Rope sees for each request";
   const inHost = /^https?:\/\/[^/?#]*\$/.test(route.destination ?? "");
   return inHost ? "a capture in the host is checked for every request" : undefined;
+}
+
+// Another server would send such a request round for good.
+function standsAside(route: Route, hosts: readonly string[], primary: string): boolean {
+  const { match, address, destination } = route;
+  if (match === "exact" || destination === null || !ownPlace(destination.replace(/\$[1-9]/g, "x"), hosts)) return false; // prettier-ignore
+  const table = draftTable([address], match, route.kind === "short");
+  const asked = route.host === null ? hosts : [route.host];
+  return suspects(address, match, destination).some((key) => {
+    const captures = table.find("", key)[0]?.captures;
+    const to = captures && withCaptures(destination, captures);
+    return to !== undefined && asked.some((host) => leadsBack(to, host, key, primary));
+  });
 }
 
 /** A path key as servers compare it, decoded; undefined when it cannot be told apart from another there. */
@@ -156,4 +174,4 @@ export const ENCODED_RESERVED = "%(?:21|24|2[6-9A-CF]|3[ABD]|40)";
 
 /** The path of a request as both servers see it raw, when it is in normal form (RFC 3986 section 6.2.2). */
 export const NORMAL_PATH =
-  "(?:[A-Za-z0-9\\-_~/.!$'()*+,;=:@]|%(?:[01][0-9A-F]|2[0-9A-CF]|3[A-F]|40|5[B-E]|60|7[B-DF]|[89A-F][0-9A-F]))*";
+  "(?:[A-Za-z0-9\\-_~/.!$&'()*+,;=:@]|%(?:[01][0-9A-F]|2[0-9A-CF]|3[A-F]|40|5[B-E]|60|7[B-DF]|[89A-F][0-9A-F]))*";

@@ -1,0 +1,153 @@
+import assert from "node:assert/strict";
+import { after, before, describe, test } from "node:test";
+import { ask } from "../support/ask.ts";
+import { testDelivery, type TestDelivery } from "../support/delivery.ts";
+import { testDesk, type TestDesk } from "../support/desk.ts";
+import { startApache, startNginx, type WebServer } from "../support/web-servers.ts";
+import { asked, Random } from "./random.ts";
+
+const HOSTS = ["garden.example", "gdn.example"] as const;
+const WORDS = ["New", "new", "blog", "Kilo", "q&a", "a&b=c", "café", "a b", "x.y", "star*", "(x)", "it's", "1", "12", "2019", "item-7", "a+b", "~me", "$1", "@home", "a;b", "a%26b", "index.html"]; // prettier-ignore
+const WAYS = ["", "", "", "/", "//", "/x", "/blog/New", "?a=1", "?a=1&b=%20", "?", "&x"];
+
+for (const seed of [1, 2, 3].slice(0, asked(1, 3)))
+  describe(`random routes, exported, seed ${seed}`, () => {
+    const random = new Random(seed);
+    let garden: TestDesk;
+    let delivery: TestDelivery;
+    const servers: Record<string, WebServer> = {};
+    let made = 0;
+    const paths: string[] = [];
+
+    before(async () => {
+      garden = await testDesk();
+      await garden.call("POST", "/sites/garden/pages", { path: "/blog/index.html", title: "Page", html: "<p>x</p>", publish: true }); // prettier-ignore
+      for (let tries = 0; made < asked(80, 300) && tries < 900; tries += 1) {
+        const route = randomRoute(random);
+        const { status, body } = await garden.call("POST", "/sites/garden/routes", route);
+        // The linter refuses circles, addresses that are taken, and what is no address.
+        assert.ok(status === 201 || status === 422, JSON.stringify(body));
+        if (status !== 201) continue;
+        made += 1;
+        paths.push(requestFor(random, route.address, route.match));
+      }
+      delivery = await testDelivery(garden.url);
+      const conf = (format: "nginx" | "apache") => async (port: number) =>
+        String(
+          (await garden.call("GET", `/sites/garden/routes/export?format=${format}&listen=${port}`)).body,
+        );
+      [servers.nginx, servers.apache] = await Promise.all([startNginx(conf("nginx")), startApache(conf("apache"))]); // prettier-ignore
+    });
+    after(async () => {
+      await Promise.all(Object.values(servers).map((server) => server.stop()));
+      await delivery.end();
+      await garden.close();
+    });
+
+    for (const server of ["nginx", "apache"] as const)
+      test(`${server} answers what Map Rope answers`, async () => {
+        const leftOut = await namedAsLeftOut(garden, server);
+        const different: string[] = [];
+        let redirects = 0;
+        for (let request = 0; request < asked(400, 2_000); request += 1) {
+          const host = random.one(HOSTS);
+          const base = random.below(4) === 0 ? randomPath(random) : random.one(paths);
+          const path = (random.below(8) === 0 ? swapCase(base) : base) + random.one(WAYS);
+          const [ours, theirs] = await Promise.all([
+            answerOf(delivery.port, host, path),
+            answerOf(servers[server]!.port, host, path),
+          ]);
+          if (ours.startsWith("30")) redirects += 1;
+          if (ours === theirs || leftOut(path)) continue;
+          // What no route answers is the site's own there: a page, a 404, or a refusal of what is no address.
+          if (/^(?:404|200) /.test(ours) && /^(?:200|40\d) $/.test(theirs)) continue;
+          // A path with lower-case escapes meets no pattern there, as the file says.
+          if (/%[0-9A-F]?[a-f]/.test(path) && /^40\d /.test(theirs)) continue;
+          different.push(`${host}${path}: ${ours}, ${server} ${theirs}`);
+        }
+        assert.deepEqual(different, []);
+        assert.ok(redirects > asked(100, 500), `${redirects} redirects are enough to compare`);
+        assert.ok(made >= asked(60, 250), `${made} routes were made`);
+      });
+  });
+
+interface RandomRoute {
+  kind: string;
+  match: string;
+  address: string;
+  host: string | null;
+  [more: string]: unknown;
+}
+
+function randomRoute(random: Random): RandomRoute {
+  const match = random.one(["exact", "exact", "exact", "exact", "exact", "exact", "prefix", "wildcard", "pattern"]); // prettier-ignore
+  const folded = random.below(4) === 0;
+  const base = randomPath(random);
+  const address =
+    match === "wildcard"
+      ? base.replace(/\*/g, "") + random.one(["/*", "-*", "/*/end", "*.html"])
+      : match === "pattern"
+        ? base.replace(/[.*+?^${}()|[\]\\]/g, "\\$&") + random.one(["/(\\d+)", "/([^/]+)/x", "(?:/(.*))?"])
+        : base;
+  const gone = random.below(10) === 0;
+  const to = random.one(["/moved", "https://shop.example/a", "https://shop.example/a?x=1", "/moved#part", "https://shop.example/a?x=1#part", "https://archive.example/é?q=$"]); // prettier-ignore
+  return {
+    kind: gone ? "gone" : folded ? "short" : "redirect",
+    match,
+    address,
+    host: random.one([null, HOSTS[0], HOSTS[1]]),
+    ...(gone
+      ? {}
+      : { destination: match === "exact" ? `${to}${to.includes("?") ? "" : `/${random.below(1000)}`}` : to.replace("$", "$1").replace(/\/a$/, "/$1"), query: random.one(["drop", "forward", "merge"]) }), // prettier-ignore
+    ...(random.below(6) === 0 ? { robots: { noindex: true, nofollow: random.below(2) === 0 } } : {}),
+  };
+}
+
+function randomPath(random: Random): string {
+  const count = 1 + random.below(3);
+  return `/${Array.from({ length: count }, () => encoded(random.one(WORDS))).join("/")}`;
+}
+
+function encoded(word: string): string {
+  return word.includes("%") ? word : word.replace(/[é ]/g, encodeURIComponent);
+}
+
+function requestFor(random: Random, address: string, match: string): string {
+  if (match === "wildcard") return address.replaceAll("*", random.one(["x", "a/b", "1"]));
+  if (match !== "pattern") return address;
+  const fill = random.one(["7", "42", "a"]);
+  return address.replace("(\\d+)", fill).replace("([^/]+)", fill).replace("(?:/(.*))?", `/${fill}`).replace(/\\(.)/g, "$1"); // prettier-ignore
+}
+
+function swapCase(text: string): string {
+  return text.replace(/%[0-9A-F]{2}|[a-z]/gi, (sign) =>
+    sign.startsWith("%") ? sign : sign === sign.toLowerCase() ? sign.toUpperCase() : sign.toLowerCase(),
+  );
+}
+
+async function answerOf(port: number, host: string, path: string): Promise<string> {
+  const { status, headers } = await ask(port, path, { host: `${host}:${port}` });
+  // A server may write the host of a path of its own out in full.
+  const location = headers.location ? new URL(headers.location, `http://${host}:${port}/`).href : "";
+  return `${status} ${location.replace(`http://${host}:${port}/`, `http://${host}/`)}${headers["x-robots-tag"] ? ` ${String(headers["x-robots-tag"])}` : ""}`;
+}
+
+// What the file itself says that it leaves out: requests that such a route answers are not compared.
+async function namedAsLeftOut(garden: TestDesk, format: string): Promise<(path: string) => boolean> {
+  const text = String((await garden.call("GET", `/sites/garden/routes/export?format=${format}`)).body);
+  const named = [...text.matchAll(/^# Left out: (\S+): /gm)].map(([, address]) => address!);
+  const { body } = await garden.call("GET", "/sites/garden/routes?limit=500");
+  const routes = (body.items as { match: string; address: string }[]).filter(({ address }) =>
+    named.includes(address.replace(/[^\x20-\x7E]+/g, "?")),
+  );
+  const { draftTable } = await import("../../src/core/routes/match/draft-table.ts");
+  const { foldedKey, pathKey } = await import("../../src/core/address/path-key.ts");
+  return (path) => {
+    const key = pathKey(path);
+    return routes.some(({ match, address }) =>
+      match === "exact"
+        ? foldedKey(pathKey(address)) === foldedKey(key)
+        : draftTable([address], match as "prefix", true).find("", foldedKey(key)).length > 0,
+    );
+  };
+}

@@ -71,7 +71,7 @@ function resolving(): void {
     const set = someRules(size);
     const facts = Array.from({ length: 20_000 }, (_, at): LinkFacts => {
       const page = Math.floor(at / LINKS_A_PAGE) * 7;
-      return { reach: at % 5 === 4 ? "internal" : "external", domain: at % 5 === 4 ? undefined : `www.shop-${(at * 17) % HOSTS}.example`, page: `/section-${page % 50}/page-${page}`, category: `section ${page % 50}`, anchor: at % 9 ? "text" : "image", programs: [], networks: [] }; // prettier-ignore
+      return { reach: at % 5 === 4 ? "internal" : "external", domain: at % 5 === 4 ? undefined : `www.shop-${(at * 17) % HOSTS}.example`, end: undefined, short: false, page: `/section-${page % 50}/page-${page}`, category: `section ${page % 50}`, anchor: at % 9 ? "text" : "image", programs: [], networks: [] }; // prettier-ignore
     });
     const written = { rel: [], target: null, override: {} };
     let decided = 0;

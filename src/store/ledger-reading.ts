@@ -26,7 +26,8 @@ export function ledgerSql(siteId: string, filter: LedgerFilter): LedgerSql {
   };
   filters.push(filter.edition === "readers" ? "l.edition <> 'draft' AND l.live" : "l.edition <> 'published'");
   narrow("l.search LIKE $q", "q", filter.q?.trim() && containing(filter.q.trim().toLowerCase())); // prettier-ignore
-  narrow("l.host = $host", "host", filter.host);
+  // A tracked link is one of the host where it ends, and of the network's that it is written with.
+  narrow("(l.host = $host OR l.via = $host)", "host", filter.host);
   if (filter.page !== undefined && /^\d{1,18}$/.test(filter.page)) {
     joins.add(SOURCE);
     narrow("s.page_id = $page::bigint", "page", filter.page);
@@ -89,6 +90,7 @@ export interface LedgerListRow {
   href: string;
   ends: string;
   host: string;
+  via: string;
   kind: string;
   stored_rel: string | null;
   stored_target: string | null;
@@ -144,7 +146,7 @@ export async function ledgerRowsById(
 ): Promise<LedgerListRow[]> {
   return store.rows<LedgerListRow>(
     `SELECT l.id::text, l.place AS page, s.page_id::text AS "pageId", s.title, s.kind AS place, l.category, l.edition, l.live, l.ordinal,
-       l.words, l.anchor, l.href, l.ends, l.host, l.kind, l.stored_rel, l.stored_target, l.override, l.rel, l.target, l.treatment, l.rules, l.programs,
+       l.words, l.anchor, l.href, l.ends, l.host, l.via, l.kind, l.stored_rel, l.stored_target, l.override, l.rel, l.target, l.treatment, l.rules, l.programs,
        l.route_id::text, l.short_id::text, r.host AS route_host, r.address AS route_address, r.counted, h.verdict AS health,
        (SELECT sum(c.clicks)::int FROM click_counts c WHERE c.site_id = l.site_id AND c.route_id = l.route_id AND c.facet = 'page' AND c.key = l.place AND c.class = 'person') AS clicks,
        l.text_findings || l.rule_findings AS findings

@@ -32,6 +32,7 @@ export interface LedgerLinkRow extends LedgerTreatment {
   href: string;
   ends: string;
   host: string;
+  via: string;
   kind: string;
   reach: "external" | "internal" | "none";
   own_key: string | null;
@@ -102,7 +103,7 @@ export async function removeSources(
 /** Where a document stands for links that lead to its page. */
 export type SourcePlace = Pick<LedgerSourceRow, "pageId" | "edition" | "live" | "path">;
 
-const LINK_COLUMNS = ["ordinal", "words", "anchor", "href", "ends", "host", "kind", "reach", "own_key", "destination_key", "route_id", "leads_to", "short_id", "stored_rel", "stored_target", "override", "creative_id", "rel", "target", "treatment", "rules", "programs", "networks", "sub_id", "text_findings", "rule_findings"] as const satisfies readonly (keyof LedgerLinkRow)[]; // prettier-ignore
+const LINK_COLUMNS = ["ordinal", "words", "anchor", "href", "ends", "host", "via", "kind", "reach", "own_key", "destination_key", "route_id", "leads_to", "short_id", "stored_rel", "stored_target", "override", "creative_id", "rel", "target", "treatment", "rules", "programs", "networks", "sub_id", "text_findings", "rule_findings"] as const satisfies readonly (keyof LedgerLinkRow)[]; // prettier-ignore
 const INTO_LINKS = `ledger_links (site_id, source_id, edition, live, source_kind, place, category, search, ${LINK_COLUMNS.join(", ")})`;
 
 /** Writes documents with their links; those of the same pages are taken out before. */
@@ -171,6 +172,8 @@ export interface RuledRow extends LedgerTreatment {
   anchor: "text" | "image";
   reach: "external" | "internal" | "none";
   host: string;
+  via: string;
+  kind: string;
   programs: string[];
   networks: string[];
   stored_rel: string | null;
@@ -180,7 +183,7 @@ export interface RuledRow extends LedgerTreatment {
 
 // Lists as one text: no name of ours holds this character.
 const list = (column: string): string => `nullif(array_to_string(${column}, E'\\x1f'), '')`;
-const RULED = `id, source_id, place, category, words, href, anchor, reach, host, ${list("programs")}, ${list("networks")}, stored_rel, stored_target, override,
+const RULED = `id, source_id, place, category, words, href, anchor, reach, host, via, kind, ${list("programs")}, ${list("networks")}, stored_rel, stored_target, override,
   rel, target, treatment, ${list("rules")}, ${list("rule_findings")}`;
 const NONE: string[] = [];
 const PORTION = 4_000;
@@ -218,16 +221,18 @@ function ruledRow(row: readonly (string | null)[]): RuledRow {
     anchor: row[6] as RuledRow["anchor"],
     reach: row[7] as RuledRow["reach"],
     host: row[8]!,
-    programs: listOf(row[9]),
-    networks: listOf(row[10]),
-    stored_rel: row[11]!,
-    stored_target: row[12]!,
-    override: row[13]!,
-    rel: row[14]!,
-    target: row[15]!,
-    treatment: row[16]!,
-    rules: listOf(row[17]),
-    rule_findings: listOf(row[18]),
+    via: row[9]!,
+    kind: row[10]!,
+    programs: listOf(row[11]),
+    networks: listOf(row[12]),
+    stored_rel: row[13]!,
+    stored_target: row[14]!,
+    override: row[15]!,
+    rel: row[16]!,
+    target: row[17]!,
+    treatment: row[18]!,
+    rules: listOf(row[19]),
+    rule_findings: listOf(row[20]),
   };
 }
 

@@ -9,6 +9,7 @@ import { programs } from "./migrations/005-programs.ts";
 import { nothingLost } from "./migrations/006-nothing-lost.ts";
 import { decimals } from "./migrations/007-decimals.ts";
 import { ampersands } from "./migrations/008-ampersands.ts";
+import { ends } from "./migrations/009-ends.ts";
 
 /** A step of the schema: its statements run in one transaction. Once it has run somewhere its text never changes again. */
 export interface Migration {
@@ -25,6 +26,7 @@ export const MIGRATIONS: readonly Migration[] = [
   nothingLost,
   decimals,
   ampersands,
+  ends,
 ];
 const MIGRATION_LOCK = 731_600;
 

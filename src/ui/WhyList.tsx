@@ -3,6 +3,7 @@ export interface Why {
   attribute: string;
   value: string;
   by: string;
+  matched?: string;
   beat: readonly string[];
   change: string;
 }
@@ -17,7 +18,7 @@ export function WhyList({ trace }: { trace: readonly Why[] }) {
     );
   return (
     <ul aria-label="Why" className="grid gap-0.5 text-xs text-quiet">
-      {trace.map(({ attribute, value, by, beat, change }) => (
+      {trace.map(({ attribute, value, by, matched, beat, change }) => (
         <li key={attribute}>
           <details>
             <summary className="marker:text-line">
@@ -25,6 +26,7 @@ export function WhyList({ trace }: { trace: readonly Why[] }) {
                 {attribute} {value}
               </span>{" "}
               {by}
+              {matched ? ` (${matched})` : ""}
               {beat.length > 0 ? `, ahead of ${beat.join(", ")}` : ""}
             </summary>
             <p className="pb-1 pl-4">{change}</p>

@@ -1,6 +1,8 @@
 import { compareKey } from "../address/compare.ts";
 import { repairAddress } from "../address/repair.ts";
 import type { LinkAction } from "../objects/ledger.ts";
+import { before, from } from "../text/cut.ts";
+import { readHost } from "../address/named-host.ts";
 import { decodedQuery } from "../text/decoded.ts";
 import { formatOverride, parseOverride, type Override } from "../rules/override.ts";
 
@@ -82,17 +84,39 @@ export function withAddress(
   return repaired.address === href ? undefined : { href: repaired.address, override };
 }
 
-/** The address on another host, all else as it was, its port too unless one is named; the same when it leads elsewhere. */
-export function withHost(address: string, find: string, replace: string): string {
-  const parts = /^((?:https?:)?\/\/)([^/?#]*)/i.exec(address);
-  if (!parts) return address;
+const DEEPEST = 3;
+
+/**
+ * The address on another host: by the parts of the parsed address, its scheme, port, path and query as they were unless
+ * the new host comes with a scheme or port of its own. A destination that a tracked link carries in its query is changed
+ * alike. The same when neither leads there.
+ */
+export function withHost(address: string, find: string, replace: string, depth = 0): string {
+  const [from, to] = [readHost(find), readHost(replace)];
+  const parts = /^((?:https?:)?)\/\/([^/?#]*)/i.exec(address);
+  if (!from || !to || !parts) return address;
   const [whole, scheme = "", authority = ""] = parts;
-  const rest = address.slice(whole.length);
-  const [host = "", port] = authority.toLowerCase().split(/:(?=\d+$)/);
-  const wanted = find.toLowerCase();
-  if (authority.toLowerCase() === wanted) return scheme + replace + rest;
-  if (host !== wanted) return address;
-  return `${scheme}${replace}${port !== undefined && !/:\d+$/.test(replace) ? `:${port}` : ""}${rest}`;
+  const there = readHost(authority);
+  const isIt = there?.host === from.host && (from.port === undefined || from.port === there.port);
+  const port = to.port ?? (from.port === undefined && to.scheme === undefined ? there?.port : undefined);
+  const front = isIt
+    ? `${to.scheme ? `${to.scheme}:` : scheme}//${to.host}${port === undefined ? "" : `:${port}`}`
+    : whole;
+  return front + withCarriedHost(address.slice(whole.length), find, replace, depth);
+}
+
+// A query value that is a web address itself, as tracked links carry where they end.
+function withCarriedHost(rest: string, find: string, replace: string, depth: number): string {
+  if (depth >= DEEPEST || !rest.includes("?")) return rest;
+  const [path, query, heading] = [before(rest, "?#"), before(from(rest, "?"), "#"), from(rest, "#")];
+  const pairs = query.slice(1).split("&").map((pair) => {
+    const equals = pair.indexOf("=");
+    const value = equals === -1 ? "" : decodedQuery(pair.slice(equals + 1));
+    if (!/^https?:\/\//i.test(value)) return pair;
+    const changed = withHost(value, find, replace, depth + 1);
+    return changed === value ? pair : `${pair.slice(0, equals + 1)}${encodeURIComponent(changed)}`;
+  }); // prettier-ignore
+  return `${path}?${pairs.join("&")}${heading}`;
 }
 
 /** The address with a query parameter set, added or taken away; the others keep their order and bytes. */

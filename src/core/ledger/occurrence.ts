@@ -24,8 +24,10 @@ export interface Occurrence {
   kind: DestinationKind;
   /** Where it ends when it goes through our own routes. */
   ends: string;
-  /** Host that it leads to: an outside one, or empty for our own. */
+  /** Host where it is known to end: an outside one, or empty for our own. */
   host: string;
+  /** Host of a network that it is written with, when it ends at another; empty for all others. */
+  via: string;
   reach: LinkFacts["reach"];
   programs: readonly string[];
   networks: readonly string[];
@@ -82,6 +84,7 @@ export function occurrencesIn(
       kind: facts.kind,
       ends: facts.ends,
       host: facts.host,
+      via: facts.via,
       reach: facts.reach,
       programs: facts.programs,
       networks: facts.networks,
@@ -116,7 +119,8 @@ export function ledgerFacts(
     address: href,
     kind,
     ends: kind === "route" ? throughRoutes(href, site) : href,
-    host: facts.domain ?? "",
+    host: facts.end ?? facts.domain ?? "",
+    via: facts.end === undefined ? "" : (facts.domain ?? ""),
     reach,
     programs,
     networks,

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { readHost } from "../address/named-host.ts";
 import { DESTINATION_KINDS } from "../address/classify.ts";
 import { FINDING_CODES } from "../check/finding.ts";
 import { TREATMENTS } from "../rules/treatment.ts";
@@ -56,7 +57,10 @@ export const ledgerLinkSchema = z.object({
   anchorKind: z.enum(["text", "image"]),
   href: z.string(),
   destination: z.string(),
+  /** Host where it is known to end; empty for our own. */
   host: z.string(),
+  /** Host of the network that a tracked link is written with; empty for all others. */
+  via: z.string(),
   kind: z.enum(DESTINATION_KINDS),
   stored: lookSchema,
   delivered: lookSchema,
@@ -99,6 +103,13 @@ export type LedgerView = z.infer<typeof ledgerViewSchema>;
 const overrideSwitch = z.union([switchSchema, z.literal("clear")]);
 const address = (what: string) => z.string().trim().min(1, `${what} is missing.`).max(4096);
 
+// A host alone, with a port, or a whole address that has it.
+const host = (what: string) =>
+  address(what).refine(
+    (typed) => readHost(typed) !== undefined,
+    `${what} is no host; write one such as shop.example.`,
+  );
+
 /** What can be done to many links at once. */
 export const linkActionSchema = z.discriminatedUnion(
   "do",
@@ -124,8 +135,8 @@ export const linkActionSchema = z.discriminatedUnion(
     }),
     z.strictObject({
       do: z.literal("host"),
-      find: address("The host to look for"),
-      replace: address("The new host"),
+      find: host("The host to look for"),
+      replace: host("The new host"),
     }),
     z.strictObject({
       do: z.literal("parameter"),

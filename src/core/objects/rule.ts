@@ -77,7 +77,14 @@ export const attributesAnswerSchema = z.object({
   rel: z.array(z.string()),
   target: z.string().nullable(),
   trace: z.array(
-    z.object({ attribute: z.string(), value: z.string(), by: z.string(), beat: z.array(z.string()) }),
+    z.object({
+      attribute: z.string(),
+      value: z.string(),
+      by: z.string(),
+      /** Which of the link's hosts a rule for domains was matched by: as written, or where it ends. */
+      matched: z.string().optional(),
+      beat: z.array(z.string()),
+    }),
   ),
   /** By attribute: what to change to get another answer. */
   otherwise: z.record(z.string(), z.string()),

@@ -62,7 +62,7 @@ describe("partners, as rules see them", () => {
 
   test("a tracked link is its program's, though many share the network's host", () => {
     const at = (address: string) => partnersOf(partners, "go.example", address);
-    assert.deepEqual(at("https://go.example/c/OURS/shop?to=x"), { programs: ["Shop"], networks: ["Net"], needsReferrer: true });
+    assert.deepEqual(at("https://go.example/c/OURS/shop?to=x"), { programs: ["Shop"], networks: ["Net"], needsReferrer: true, end: "shop.example" });
     assert.deepEqual(at("https://go.example/c/ELSE/shelf?to=x").programs, ["Shelf"]);
     assert.deepEqual(at("https://go.example/c/OURS/unknown").programs, []);
     assert.deepEqual(partnersOf(partners, "shop.example", "https://shop.example/").programs, ["Shop"]);

@@ -1,6 +1,7 @@
 import type { Partner } from "../objects/partner.ts";
 import { MANAGED_TOKENS, type Rule, type RuleMatch } from "../objects/rule.ts";
 import { LEVEL, levelOf } from "./match.ts";
+import { readTemplate } from "../programs/template.ts";
 import { partnersAt } from "./partners.ts";
 import { ATTRIBUTES, type Attribute } from "./attribute.ts";
 
@@ -14,6 +15,7 @@ export const RULE_ADVICE_CODES = [
   "paid-unmarked",
   "sponsored-inside",
   "unknown-program",
+  "both-ways",
   "same-name",
 ] as const;
 
@@ -71,6 +73,7 @@ function aboutOne(rule: Rule, site: AdviceSite): [RuleAdvice["code"], string][] 
     if (unknown.length > 0)
       said.push(["unknown-program", `“${rule.name}” names ${unknown.join(" and ")}, which none of the site's partners is called.`]); // prettier-ignore
   }
+  for (const sentence of bothWays(rule, site.partners)) said.push(["both-ways", sentence]);
   const partners = partnersOfMatch(match, site.partners).filter((one) => !isExcepted(one, except));
   const needing = partners.filter(({ needsReferrer }) => needsReferrer);
   if (set.noreferrer === "on" && needing.length > 0)
@@ -85,6 +88,23 @@ function aboutOne(rule: Rule, site: AdviceSite): [RuleAdvice["code"], string][] 
 // A match without anything that would keep it to outside links.
 function isBare(match: RuleMatch): boolean {
   return !match.destination && !match.domains && !match.programs && !match.networks;
+}
+
+// A shop is reached by its own address and by a network's tracked links; a rule for either says which links it covers.
+function bothWays({ name, match }: Rule, partners: readonly Partner[]): string[] {
+  const domains = match.domains ?? [];
+  const names = (host: string): boolean => domains.some((one) => one === host || coversDomain(one, host));
+  return partners.flatMap((partner) => {
+    const read = readTemplate(partner.template ?? "");
+    if (!read.ok || read.template.way !== "around") return [];
+    const network = read.template.host.replace(/:\d+$/, "");
+    const shops = partner.domains.filter((domain) => !domain.startsWith("*.") && domain !== network);
+    if (shops.some(names) && !names(network))
+      return [`“${name}” covers ${partner.name} by both ways: links to ${shops.find(names)}, and tracked links through ${network} that end there.`]; // prettier-ignore
+    return names(network) && !shops.some(names)
+      ? [`“${name}” names ${network}, through which tracked links to ${partner.name} go; links straight to its own pages are not covered.`] // prettier-ignore
+      : [];
+  });
 }
 
 function partnersOfMatch(match: RuleMatch, partners: readonly Partner[]): readonly Partner[] {

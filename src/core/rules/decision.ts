@@ -14,6 +14,8 @@ export interface Decision {
   /** on or off for a token; new, same, or the author's own frame name for the target. */
   value: string;
   by: string;
+  /** Which of the link's hosts a rule for domains was matched by, in words; absent where none was. */
+  matched?: string;
   beat: string[];
   decider: Decider;
 }

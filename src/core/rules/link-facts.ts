@@ -36,13 +36,13 @@ export interface SiteSight extends SiteAddresses {
 
 /**
  * The facts of a link that rules match on. A link to one of our own routes is judged by where the route
- * leads: a short link to a shop is an outside link, else shortening would take its marks away. Who knows the
- * destination's kind already hands it over.
+ * leads: a short link to a shop is an outside link, else shortening would take its marks away. A program's tracked link
+ * has two hosts, its network's and the one where it ends. Who knows the destination's kind already hands it over.
  */
 export function linkFacts(link: LinkOnPage, site: SiteSight, kind?: DestinationKind): LinkFacts {
   // Most links lead to a host that is written plainly: it alone tells what they are.
   const plain = kind === undefined || kind === "external" ? outsideHost(link.href, site.hosts) : undefined;
-  if (plain !== undefined) return factsOf(link, "external", plain, site, link.href);
+  if (plain !== undefined) return factsOf(link, "external", plain, site, link.href, false);
   return anyFacts(link, site, kind ?? destinationKind(link.href, site));
 }
 
@@ -53,7 +53,7 @@ function anyFacts(link: LinkOnPage, site: SiteSight, kind: DestinationKind): Lin
   // A script or an application's own scheme leads to no host: rules for outside links are not about it.
   const leadsNowhere = domain === "" || (endKind === "broken" && !mayLeave(end));
   const reach = leadsNowhere ? "none" : reachOf(endKind);
-  return factsOf(link, reach, domain, site, end);
+  return factsOf(link, reach, domain, site, end, kind === "route");
 }
 
 function factsOf(
@@ -61,12 +61,15 @@ function factsOf(
   reach: LinkFacts["reach"],
   domain: string | undefined,
   site: SiteSight,
-  end: string,
+  address: string,
+  short: boolean,
 ): LinkFacts {
-  const { programs, networks } = partnersOf(site.partners, domain, end);
+  const { programs, networks, end } = partnersOf(site.partners, domain, address);
   return {
     reach,
     domain: domain || undefined,
+    end,
+    short,
     page: link.page,
     category: link.category,
     anchor: link.anchor ?? "text",

@@ -4,8 +4,12 @@ import type { RuleMatch } from "../objects/rule.ts";
 export interface LinkFacts {
   /** "none": mail and phone, which lead neither outside nor inside. */
   reach: "external" | "internal" | "none";
-  /** Lower-case ASCII host that an outside link leads to. */
+  /** Lower-case ASCII host that an outside link leads to, as it is written or where our own route leads. */
   domain: string | undefined;
+  /** Host where a program's tracked link is known to end, when it is another; rules for a domain look at both. */
+  end: string | undefined;
+  /** The link goes through a route of ours. */
+  short: boolean;
   page: string | undefined;
   category: string | undefined;
   anchor: "text" | "image";
@@ -59,18 +63,20 @@ export function matcherOf(match: RuleMatch): Matcher {
   const level = levelOf(match);
   return {
     tests,
-    domains: domains && (({ domain }) => domainIn(domains, domain) !== undefined),
+    domains:
+      domains && (({ domain, end }) => (domainIn(domains, domain) ?? domainIn(domains, end)) !== undefined),
     pages:
       match.pages &&
       (({ page }) =>
         (page !== undefined && exactPages.has(page)) ||
         pagePatterns.some((pattern) => pageMatches(pattern, page))),
-    rank({ page, domain }) {
+    rank({ page, domain, end }) {
       if (match.pages)
         return page !== undefined && exactPages.has(page)
           ? rankOf(LEVEL.page)
           : rankOf(LEVEL.pathPattern, longest(pagePatterns.filter((pattern) => pageMatches(pattern, page))));
-      return domains ? rankOf(level, domainWeight(domainIn(domains, domain)!)) : rankOf(level);
+      if (!domains) return rankOf(level);
+      return rankOf(level, Math.max(domainWeight(domainIn(domains, domain)), domainWeight(domainIn(domains, end)))); // prettier-ignore
     },
   };
 }
@@ -108,8 +114,20 @@ function domainIn(domains: ReadonlySet<string>, domain: string | undefined): str
   return undefined;
 }
 
-function domainWeight(pattern: string): number {
+function domainWeight(pattern: string | undefined): number {
+  if (pattern === undefined) return 0;
   return pattern.startsWith("*.") ? (pattern.length - 2) * 2 : pattern.length * 2 + 1;
+}
+
+/** Which of a link's two hosts the domains of a match name, the closer named of both; undefined when neither. */
+export function matchedHost(
+  domains: readonly string[],
+  { domain, end }: LinkFacts,
+): "domain" | "end" | undefined {
+  const names = new Set(domains);
+  const [written, ended] = [domainWeight(domainIn(names, domain)), domainWeight(domainIn(names, end))];
+  if (written === 0 && ended === 0) return undefined;
+  return written >= ended ? "domain" : "end";
 }
 
 /**

@@ -1,6 +1,7 @@
 import type { Partner } from "../objects/partner.ts";
 import { buildLink } from "../programs/build-link.ts";
-import { recogniser, type Recogniser } from "../programs/recognise.ts";
+import { hostOf, plainHost } from "../address/classify.ts";
+import { recogniser, type Recogniser, type Recognition } from "../programs/recognise.ts";
 import { DEFAULT_SUB_ID, fillSubId, fitSubId, type Placement } from "../programs/sub-id.ts";
 import { readTemplate } from "../programs/template.ts";
 import { domainNames } from "./match.ts";
@@ -11,6 +12,8 @@ export interface PartnersThere {
   networks: readonly string[];
   /** One of them pays by the referrer. */
   needsReferrer: boolean;
+  /** Host where a tracked link is known to end, when it is not the one that it is written with. */
+  end: string | undefined;
 }
 
 interface Known {
@@ -22,7 +25,7 @@ interface Known {
 }
 type RecognisablePartner = ReturnType<typeof recognisable>;
 
-const NOBODY: PartnersThere = { programs: [], networks: [], needsReferrer: false };
+const NOBODY: PartnersThere = { programs: [], networks: [], needsReferrer: false, end: undefined };
 const tables = new WeakMap<readonly Partner[], Known>();
 
 /** Whose readers a link to this domain brings. */
@@ -43,11 +46,22 @@ export function partnersOf(
   if (!partners || partners.length === 0 || domain === undefined) return NOBODY;
   const known = knownOf(partners);
   const there = owners(known, domain);
-  if (known.networkHosts.has(domain)) {
-    const tracked = known.recognise(address)?.program.partner;
-    if (tracked && !there.includes(tracked)) there.unshift(tracked);
-  }
-  return together(there);
+  if (!known.networkHosts.has(domain)) return together(there);
+  const found = known.recognise(address);
+  if (!found) return together(there);
+  const { partner } = found.program;
+  if (!there.includes(partner)) there.unshift(partner);
+  const end = endOf(found);
+  return end === undefined || end === domain ? together(there) : { ...together(there), end };
+}
+
+// The page that it carries says it; where it carries none, or a path, a program that has one host is meant.
+function endOf({ destination, program }: Recognition<RecognisablePartner>): string | undefined {
+  const carried = destination === null ? undefined : plainHost(destination);
+  if (carried !== undefined) return carried;
+  if (destination !== null && /^https?:\/\//i.test(destination) && URL.canParse(destination)) return hostOf(destination) || undefined; // prettier-ignore
+  const [only, ...more] = program.domains;
+  return more.length === 0 && only !== undefined && !only.startsWith("*.") ? only : undefined;
 }
 
 /** A link that leads to a program without our tracking, and the one to put in its place where it can be built. */
@@ -122,6 +136,7 @@ function together(there: readonly Partner[]): PartnersThere {
     programs: there.map(({ name }) => name),
     networks: [...new Set(there.map(({ network }) => network).filter(Boolean))],
     needsReferrer: there.some((partner) => partner.needsReferrer),
+    end: undefined,
   };
 }
 

@@ -37,7 +37,7 @@ function applies(rule: Rule, link: LinkFacts): boolean {
     Object.entries(match).map(([field, value]) => {
       if (field === "destination") return value === "any" || value === link.reach;
       if (field === "domains")
-        return (value as string[]).some((pattern) => hostMatches(pattern, link.domain));
+        return (value as string[]).some((pattern) => hostMatches(pattern, link.domain) || hostMatches(pattern, link.end)); // prettier-ignore
       if (field === "programs") return (value as string[]).some((name) => link.programs.includes(name));
       if (field === "networks") return (value as string[]).some((name) => link.networks.includes(name));
       if (field === "categories") return (value as string[]).includes(link.category ?? "");
@@ -72,7 +72,9 @@ function lengthOf({ match }: Rule, link: LinkFacts, level: number): number {
       ...match.pages!.filter((pattern) => pathMatches(pattern, link.page)).map((pattern) => pattern.length),
     );
   if (level !== 2) return 0;
-  const matching = match.domains!.filter((pattern) => hostMatches(pattern, link.domain));
+  const matching = match.domains!.filter(
+    (pattern) => hostMatches(pattern, link.domain) || hostMatches(pattern, link.end),
+  );
   return Math.max(
     ...matching.map((pattern) =>
       pattern.startsWith("*.") ? (pattern.length - 2) * 2 : pattern.length * 2 + 1,
@@ -130,6 +132,8 @@ const rules = fc
 const link = fc.record({
   reach: fc.constantFrom("external" as const, "internal" as const, "none" as const),
   domain: fc.constantFrom("shop.example", "a.shop.example", "other.example", undefined),
+  end: fc.constantFrom(undefined, undefined, "shop.example", "a.shop.example", "other.example"),
+  short: fc.boolean(),
   page: fc.constantFrom("/", "/reviews/a", "/reviews/b", "/news/x"),
   category: fc.constantFrom("Reviews", "News", undefined),
   anchor: fc.constantFrom("text" as const, "image" as const),

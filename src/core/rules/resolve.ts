@@ -1,7 +1,7 @@
 import { MANAGED_TOKENS, type ManagedToken, type Rule } from "../objects/rule.ts";
 import type { Attribute } from "./attribute.ts";
 import type { Decider, Decision, Resolved, Written } from "./decision.ts";
-import type { LinkFacts } from "./match.ts";
+import { matchedHost, type LinkFacts } from "./match.ts";
 import { ruleTable, type Candidate, type ReadyRule } from "./rule-table.ts";
 import { isManaged } from "./override.ts";
 
@@ -34,12 +34,18 @@ function decideAll(rules: readonly Rule[], facts: LinkFacts, written: Written): 
   const tokens: string[] = [];
   for (let at = 0; at < TARGET; at += 1) {
     const token = MANAGED_TOKENS[at]!;
-    const decision = decide(token, voices[at], override[token], own.includes(token) ? "on" : undefined);
+    const decision = decide(
+      facts,
+      token,
+      voices[at],
+      override[token],
+      own.includes(token) ? "on" : undefined,
+    );
     if (!decision) continue;
     trace.push(decision);
     if (decision.value === "on") tokens.push(token);
   }
-  const decided = decide("target", voices[TARGET], override.target, target ?? undefined);
+  const decided = decide(facts, "target", voices[TARGET], override.target, target ?? undefined);
   const tab = decided ? targetValue(decided.value) : null;
   if (decided) trace.push(decided);
   if (tab === "_blank" && !tokens.includes("noopener") && override.noopener !== "off") {
@@ -83,6 +89,7 @@ const OVERRIDE: Decider = { kind: "override" };
 const AUTHOR: Decider = { kind: "author" };
 
 function decide(
+  facts: LinkFacts,
   attribute: Attribute,
   voices: readonly ReadyRule[] | undefined,
   override: string | undefined,
@@ -103,7 +110,14 @@ function decide(
     return { attribute, value: override!, by: BY_OVERRIDE, beat, decider: OVERRIDE };
   const { rule, index } = first;
   const { name } = rule;
-  return { attribute, value: rule.set[attribute]!, by: name, beat, decider: { kind: "rule", index, name } };
+  const decision: Decision = { attribute, value: rule.set[attribute]!, by: name, beat, decider: { kind: "rule", index, name } }; // prettier-ignore
+  if (rule.match.domains) decision.matched = matchedBy(rule.match.domains, facts);
+  return decision;
+}
+
+function matchedBy(domains: readonly string[], facts: LinkFacts): string {
+  if (matchedHost(domains, facts) === "end") return `${facts.end}, where this tracked link ends`;
+  return facts.short ? `${facts.domain}, where this short link ends` : `${facts.domain}, as it is written`;
 }
 
 function targetValue(value: string): string | null {

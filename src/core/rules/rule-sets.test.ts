@@ -65,6 +65,7 @@ test("partners are found by the domain, its subdomains' wildcard, and nothing li
     programs: ["Shop"],
     networks: ["Net"],
     needsReferrer: true,
+    end: undefined,
   });
   assert.deepEqual(partnersAt(PARTNERS, "a.shelf.example").programs, []);
   assert.deepEqual(partnersAt(PARTNERS, "myshop.example").programs, []);
@@ -104,6 +105,8 @@ test("a trial counts links, pages, hosts and groups, and what each rule decides"
   const facts = (domain: string | undefined) => ({
     reach: domain ? ("external" as const) : ("internal" as const),
     domain,
+    end: undefined,
+    short: false,
     page: "/p",
     category: undefined,
     anchor: "text" as const,

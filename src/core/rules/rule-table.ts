@@ -102,6 +102,7 @@ export class RuleTable {
   candidates(link: LinkFacts): Candidate[] {
     const found: Candidate[] = [];
     if (link.domain !== undefined) consider(found, this.domainRules(link.domain, link), link);
+    if (link.end !== undefined) consider(found, this.domainRules(link.end, link), link);
     if (link.page !== undefined) consider(found, this.pageRules(link.page, link), link);
     for (const name of link.programs) consider(found, this.byProgram.get(name), link);
     for (const name of link.networks) consider(found, this.byNetwork.get(name), link);
@@ -112,13 +113,14 @@ export class RuleTable {
     if (this.guarded.length > 0) found.push(...general);
     if (found.length > 1) found.sort(byKey);
     if (this.guarded.length === 0) for (const one of general) found.push(one);
+    if (link.end !== undefined) return found.filter(isFirstOfRule);
     return link.programs.length + link.networks.length > 1 ? found.filter(isFirst) : found;
   }
 
   /** Where the decision about links of such facts is kept; undefined where programs or networks have a say. */
   decided(facts: LinkFacts): { resolved?: Resolved } | undefined {
-    const { reach, domain, page, category, anchor, programs, networks } = facts;
-    if (programs.length > 0 || networks.length > 0) return undefined;
+    const { reach, domain, end, short, page, category, anchor, programs, networks } = facts;
+    if (end !== undefined || programs.length > 0 || networks.length > 0) return undefined;
     if (
       page !== this.decidedPage ||
       category !== this.decidedCategory ||
@@ -128,7 +130,8 @@ export class RuleTable {
       this.decidedPage = page;
       this.decidedCategory = category;
     }
-    const key = domain ?? NO_DOMAIN[reach];
+    // What decided is told: a short link's trace says that it was the host where it ends.
+    const key = domain === undefined ? NO_DOMAIN[reach] : short ? ` ${domain}` : domain;
     let there = this.decisions.get(key);
     if (!there) this.decisions.set(key, (there = { text: {}, image: {} }));
     return there[anchor];
@@ -154,7 +157,7 @@ export class RuleTable {
         return {
           ready: one,
           tests: pages ? [...tests, pages] : tests,
-          rank: pages ? undefined : one.match.rank(link),
+          rank: pages ? undefined : one.match.rank({ ...link, domain, end: undefined }),
         };
       });
       remember(this.ofDomain, domain, there);
@@ -184,7 +187,7 @@ function isGuarded(except: RuleMatch = {}): boolean {
   return Object.keys(except).some((field) => field !== "destination" && field !== "anchor");
 }
 
-const NOWHERE: LinkFacts = { reach: "none", domain: undefined, page: undefined, category: undefined, anchor: "text", programs: [], networks: [] }; // prettier-ignore
+const NOWHERE: LinkFacts = { reach: "none", domain: undefined, end: undefined, short: false, page: undefined, category: undefined, anchor: "text", programs: [], networks: [] }; // prettier-ignore
 
 // What is no domain.
 const NO_DOMAIN = { external: " outside", internal: " inside", none: " nowhere" } as const;
@@ -218,6 +221,11 @@ function byKey(a: Candidate, b: Candidate): number {
 // Found by two of its names, a rule speaks once.
 function isFirst({ key }: Candidate, at: number, all: readonly Candidate[]): boolean {
   return key !== all[at - 1]?.key;
+}
+
+// Found by both hosts of a link, a rule speaks once, as closely as the nearer of them is named.
+function isFirstOfRule({ ready }: Candidate, at: number, all: readonly Candidate[]): boolean {
+  return all.findIndex((other) => other.ready === ready) === at;
 }
 
 function add<T>(map: Map<string, T[]>, key: string, one: T): void {

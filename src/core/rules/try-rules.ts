@@ -94,7 +94,8 @@ export class RuleTrial {
     this.links += 1;
     this.places.add(link.place);
     this.countDeciders(is);
-    if (facts.reach === "external" && facts.domain !== undefined) this.countHost(facts.domain, was, is);
+    const host = facts.end ?? facts.domain;
+    if (facts.reach === "external" && host !== undefined) this.countHost(host, was, is);
     if (sameLook(was, is)) return;
     this.changed += 1;
     this.changedPlaces.add(link.place);

@@ -377,14 +377,20 @@ describe("many at once", () => {
       );
     });
 
-  test("an address that cannot be one is refused at its link, and the rest goes on", async () => {
-    const { body } = await bulk({
-      filter: { host: "news.example" },
-      action: { do: "host", find: "news.example", replace: "no host" },
-      dryRun: true,
-    });
-    assert.equal(body.links, 0);
-    assert.match(body.refused[0].message, /news\.example/);
+  test("a host that is none is refused at its field, whichever it is", async () => {
+    for (const [find, replace, path] of [
+      ["news.example", "no host", "action.replace"],
+      ["news.example", "https://a@b.example/", "action.replace"],
+      ["://", "other.example", "action.find"],
+    ] as const) {
+      const { status, body } = await bulk({
+        filter: {},
+        action: { do: "host", find, replace },
+        dryRun: true,
+      });
+      assert.equal(status, 422);
+      assert.deepEqual(body.errors.map((error: { path: string }) => error.path), [path]); // prettier-ignore
+    }
   });
 
   test("no failure was swallowed", () => assert.deepEqual(garden.failures, []));

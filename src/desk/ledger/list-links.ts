@@ -150,6 +150,7 @@ export function linkView(desk: Desk, site: OpenSite, row: LedgerListRow): Ledger
     href: row.href,
     destination: row.ends,
     host: row.host,
+    via: row.via,
     kind: row.kind as LedgerLink["kind"],
     stored: { rel: relTokens(row.stored_rel ?? ""), target: row.stored_target },
     delivered: { rel: relTokens(row.rel), target: row.target },

@@ -126,6 +126,7 @@ function linkRow(
     href: one.href,
     ends: one.ends,
     host: one.host,
+    via: one.via,
     kind: one.kind,
     reach: one.reach,
     own_key: one.ownKey,

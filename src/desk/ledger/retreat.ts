@@ -91,7 +91,9 @@ function retreatDocument(
 export function factsOf(row: RuledRow): LinkFacts {
   return {
     reach: row.reach,
-    domain: row.host === "" ? undefined : row.host,
+    domain: row.via || row.host || undefined,
+    end: row.via === "" ? undefined : row.host,
+    short: row.kind === "route",
     page: row.place === "" ? undefined : row.place,
     category: row.category === "" ? undefined : row.category,
     anchor: row.anchor,

@@ -92,7 +92,7 @@ const action = fc.oneof(
   fc.record({
     do: fc.constant("host"),
     find: fc.constantFrom("shop.example", "news.example", "gdn.example"),
-    replace: fc.constantFrom("other.example", "bad host"),
+    replace: fc.constantFrom("other.example", "https://other.example:8443/"),
   }),
   fc.record({
     do: fc.constant("parameter"),

@@ -48,7 +48,12 @@ export function ledgerColumns(site: Site) {
     }),
     column.accessor("host", {
       header: heads.host,
-      cell: ({ getValue }) => <span className="font-mono text-[0.86em]">{getValue()}</span>,
+      cell: ({ row: { original } }) => (
+        <span className="font-mono text-[0.86em]">
+          {original.host}
+          {original.via ? <span className="block text-quiet">via {original.via}</span> : null}
+        </span>
+      ),
     }),
     column.accessor("kind", { header: heads.kind, cell: ({ getValue }) => KIND_WORD[getValue()] }),
     column.accessor("treatment", {

@@ -1,6 +1,7 @@
 import { compareKey } from "../core/address/compare.ts";
 import { routeKey } from "../core/routes/match/address-form.ts";
 import { ampersands } from "./migrations/008-ampersands.ts";
+import { credits } from "./migrations/010-credits.ts";
 import { decimals } from "./migrations/007-decimals.ts";
 import assert from "node:assert/strict";
 import { randomBytes } from "node:crypto";
@@ -143,6 +144,45 @@ test("keys that were kept with an encoded ampersand become what their addresses 
     links: ["/q&a", destination],
     miss: "/w&w",
   });
+  await drop();
+});
+
+test("what was credited to another network's program, or against what a row names, is put right and told", async () => {
+  const { store, drop } = await freshStore();
+  await store.rows("INSERT INTO sites (key, name) VALUES ('garden', 'Garden') RETURNING id");
+  for (const [name, network] of [["Lens", "Ferry"], ["Wool", "Ferry"], ["Boats", "Harbour"], ["Own", ""]]) // prettier-ignore
+    await store.rows("INSERT INTO programs (site_id, terms) VALUES (1, $terms::jsonb) RETURNING id", { terms: JSON.stringify({ name, network, state: "approved", reportNames: name === "Wool" ? ["WOOL-DE"] : [] }) }); // prettier-ignore
+  const [lens, wool, boats] = [1, 2, 3];
+  for (const [program, subId, page] of [[lens, "a-1", 11], [wool, "b-1", 12], [boats, "a-1", 13], [wool, "c-1", 14], [lens, "c-1", 15]]) // prettier-ignore
+    await store.rows("INSERT INTO issued_links (site_id, program_id, sub_id, page_id, destination, address, made_by) VALUES (1, $program, $subId, $page, 'x', $address, 'x') RETURNING id", { program, subId, page, address: `${program} ${subId}` }); // prettier-ignore
+  const rows: readonly (readonly [reference: string, network: string, subId: string, word: string, was: number, wasPage: number | null, now: number | null, page: number | null])[] = [
+    ["right", "Ferry", "a-1", "", lens, 11, lens, 11],
+    ["other network's, by sub-ID", "Harbour", "a-1", "", lens, 11, boats, 13],
+    ["other network's, named", "Harbour", "b-1", "boats", wool, 12, boats, null],
+    ["other network's, unknown", "Harbour", "b-1", "", wool, 12, null, null],
+    ["names another of the network", "Ferry", "a-1", "wool-de", lens, 11, null, null],
+    ["names another, which has the label too", "Ferry", "c-1", "Wool", lens, 15, wool, 14],
+    ["names what it was credited to", "Ferry", "b-1", "Wool", wool, 12, wool, 12],
+    ["an unknown word", "Ferry", "b-1", "Woollens", wool, 12, wool, 12],
+  ]; // prettier-ignore
+  for (const [reference, network, subId, word, was, page] of rows)
+    await store.rows(
+      `INSERT INTO conversions (site_id, network, reference, at, kind, state, currency, commission, sub_id, program_word, program_id, page_id)
+       VALUES (1, $network, $reference, now(), 'sale', 'approved', 'EUR', 100, $subId, $word, $was, $page) RETURNING reference`,
+      { reference, network, subId, word, was, page },
+    );
+  await store.rows("INSERT INTO network_clicks (site_id, network, day, program_word, sub_id, program_id, page_id, clicks) VALUES (1, 'Harbour', '2026-11-01', '', 'a-1', 1, 11, 7) RETURNING clicks"); // prettier-ignore
+  await store.sequelize.transaction(async (transaction) => {
+    for (const statement of credits.statements) await store.sequelize.query(statement, { transaction });
+  });
+  const kept = await store.rows<{ reference: string; program: number | null; page: number | null }>("SELECT reference, program_id::int AS program, page_id::int AS page FROM conversions"); // prettier-ignore
+  const found = new Map(kept.map((row) => [row.reference, row]));
+  for (const [reference, , , , , , now, page] of rows)
+    assert.deepEqual(found.get(reference), { reference, program: now, page }, reference);
+  assert.deepEqual(await store.rows("SELECT program_id::int AS program FROM network_clicks"), [{ program: boats }]); // prettier-ignore
+  const told = await store.rows<{ object: string; detail: { rows: number; of: string; was: string; now: string | null } }>("SELECT object, detail FROM audit WHERE action = 'earnings.correct' ORDER BY id"); // prettier-ignore
+  assert.equal(told.filter(({ detail }) => detail.of === "conversions").reduce((sum, { detail }) => sum + detail.rows, 0), 5); // prettier-ignore
+  assert.ok(told.some(({ detail }) => detail.was === "Lens" && detail.now === "Boats"));
   await drop();
 });
 

@@ -10,6 +10,7 @@ import { nothingLost } from "./migrations/006-nothing-lost.ts";
 import { decimals } from "./migrations/007-decimals.ts";
 import { ampersands } from "./migrations/008-ampersands.ts";
 import { ends } from "./migrations/009-ends.ts";
+import { credits } from "./migrations/010-credits.ts";
 
 /** A step of the schema: its statements run in one transaction. Once it has run somewhere its text never changes again. */
 export interface Migration {
@@ -27,6 +28,7 @@ export const MIGRATIONS: readonly Migration[] = [
   decimals,
   ampersands,
   ends,
+  credits,
 ];
 const MIGRATION_LOCK = 731_600;
 

@@ -9,13 +9,15 @@ export interface CalledInReports {
   words: readonly string[];
 }
 
-/** Gives a program the rows of reports that belonged to none and call it by these words. */
+/** Gives a program the rows of its network's reports that belonged to none and call it by these words, unless their sub-ID is another's. */
 export function claimReported(
   store: Store,
   transaction: Transaction,
   called: CalledInReports,
 ): Promise<void> {
-  return setOwner(store, transaction, called, "$programId::bigint", "c.program_id IS NULL");
+  const isFree = `c.program_id IS NULL AND c.sub_id NOT IN (SELECT sub_id FROM ${PLACES} WHERE program_id <> $programId::bigint)
+    AND EXISTS (SELECT FROM programs p WHERE p.id = $programId::bigint AND (p.network = '' OR lower(p.network) = lower(c.network)))`;
+  return setOwner(store, transaction, called, "$programId::bigint", isFree);
 }
 
 /** Takes the rows from a program that were its own by these words alone: not those whose sub-ID says whose they are. */

@@ -1,26 +1,21 @@
 import type { Transaction } from "sequelize";
+import { crediter, type Credit, type CreditedProgram, type IssuedSubId } from "../core/programs/credit.ts";
 import type { ReportedClicks, ReportedConversion } from "../core/programs/read-report.ts";
 import { copyPortions, type CopyValue } from "./copy-text.ts";
 import type { Store } from "./store.ts";
 
-/** The program and page that a row of a report was found to belong to. */
-export interface Belonging {
-  programId: string | null;
-  pageId: string | null;
-}
-
 /** A conversion beside whom it belongs to: the same few objects for all rows, as copying a million rows takes seconds. */
 export interface MatchedConversion {
   row: ReportedConversion;
-  belonging: Belonging;
+  belonging: Credit;
 }
 export interface MatchedClicks {
   counted: ReportedClicks;
-  belonging: Belonging;
+  belonging: Credit;
 }
 
 /** Finds whom a row belongs to. */
-export type Match = (row: { subId: string; program: string }) => Belonging;
+export type Match = (row: { subId: string; program: string }) => Credit;
 
 /** Whose report is read. */
 export interface ReportOf {
@@ -56,23 +51,27 @@ export const PLACES = `(
     WHERE l.site_id = $siteId::bigint AND l.sub_id <> '' AND s.kind = 'page'
   UNION ALL SELECT r.sub_id, r.program_id, NULL, 2, r.route_id FROM program_routes r JOIN here ON here.id = r.program_id WHERE r.sub_id <> '') AS places`;
 
-/** Says whose a report's row is: of the placement that its sub-ID was issued to, else of the program it names. */
-export async function matcher(store: Store, siteId: string): Promise<Match> {
-  const issued = await store.rows<{ sub_id: string; program: string; page: string | null }>(
-    `SELECT DISTINCT ON (sub_id) sub_id, program_id::text AS program, page_id::text AS page FROM ${PLACES} ORDER BY sub_id, closeness, id DESC`,
-    { siteId },
-  );
-  const named = await store.rows<{ id: string; name: string }>(
-    `SELECT id::text, lower(called) AS name FROM programs, LATERAL (SELECT name, 1 UNION ALL SELECT jsonb_array_elements_text(terms->'reportNames'), 0) AS names (called, own)
-     WHERE site_id = $siteId::bigint AND deleted_at IS NULL ORDER BY own`,
-    { siteId },
-  );
-  const places = new Map(issued.map(({ sub_id: subId, program, page }): [string, Belonging] => [subId, { programId: program, pageId: page }])); // prettier-ignore
-  const programs = new Map(named.map(({ id, name }): [string, Belonging] => [name, { programId: id, pageId: null }])); // prettier-ignore
-  return ({ subId, program }) => places.get(subId) ?? programs.get(program.toLowerCase()) ?? NOBODY;
+/** Says whose the rows of a network's report are (`core/programs/credit.ts`). */
+export async function matcher(store: Store, { siteId, network }: ReportOf): Promise<Match> {
+  const [programs, issued] = await Promise.all([
+    creditedPrograms(store, siteId),
+    store.rows<IssuedSubId>(
+      `SELECT DISTINCT ON (sub_id, program_id) sub_id AS "subId", program_id::text AS "programId", page_id::text AS "pageId"
+       FROM ${PLACES} ORDER BY sub_id, program_id, closeness, id DESC`,
+      { siteId },
+    ),
+  ]);
+  return crediter(network, programs, issued);
 }
 
-const NOBODY: Belonging = { programId: null, pageId: null };
+/** A site's programs as reports may speak of them. */
+export function creditedPrograms(store: Store, siteId: string): Promise<CreditedProgram[]> {
+  return store.rows<CreditedProgram>(
+    `SELECT id::text, name, network, ARRAY(SELECT jsonb_array_elements_text(terms->'reportNames')) AS "reportNames"
+     FROM programs WHERE site_id = $siteId::bigint AND deleted_at IS NULL ORDER BY id`,
+    { siteId },
+  );
+}
 
 /** What is kept of these references, each as `fingerprint` has it. */
 export async function keptConversions(

@@ -80,6 +80,8 @@ export const reportResultSchema = z.object({
   matchedToPages: z.int(),
   matchedToPrograms: z.int(),
   unmatched: z.int(),
+  /** Credited to nobody: the row names one program, and its sub-ID was issued for another, or for several. */
+  doubtful: z.int(),
 });
 export type ReportResult = z.infer<typeof reportResultSchema>;
 
@@ -139,5 +141,7 @@ export const unmatchedSchema = z.object({
   subIds: z.array(z.string()),
   /** Approved and pending commission. */
   money: z.array(z.object({ currency: z.string(), amount: z.string() })),
+  /** Why rows that name a program we know are credited to none; empty for those that name none. */
+  doubt: z.string(),
 });
 export type Unmatched = z.infer<typeof unmatchedSchema>;

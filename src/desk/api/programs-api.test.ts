@@ -135,16 +135,33 @@ describe("a tracked link", () => {
     assert.equal(second.body.subId, "lamps-2");
   });
 
-  test("whose label cannot be told apart any further gets the one there is", async () => {
+  test("whose pattern cannot tell placements apart gets a number behind it, and no label is another program's", async () => {
     const long = { ...HARBOUR, name: "Long", subIdPattern: "{text}-{position}-{text}", subIdLimit: 8 };
     const { body: made } = await garden.call("POST", AT, long);
-    for (const item of [1, 2]) {
+    for (const [item, label] of [
+      [1, "a-long-l"],
+      [2, "a-long-2"],
+      [3, "a-long-3"],
+      [2, "a-long-2"],
+    ] as const) {
       const built = await garden.call("POST", `${AT}/${made.id}/link`, {
         destination: `https://harbour.example/${item}`,
         text: "a long label",
       });
-      assert.deepEqual([built.status, built.body.subId], [200, "a-long-l"]);
+      assert.deepEqual([built.status, built.body.subId], [200, label]);
     }
+    // Another program's placements on a page go on where the first one's end, also when both are made at once.
+    const { body: page } = await garden.call("POST", "/sites/garden/pages", { path: "/two", title: "Two", html: "<p>x</p>" }); // prettier-ignore
+    await garden.call("PATCH", `${AT}/${made.id}`, { version: made.version, subIdPattern: "{page}-{position}", subIdLimit: 40 }); // prettier-ignore
+    const both = await Promise.all(
+      [harbour.id, made.id, harbour.id, made.id].map(
+        (program: string, at) =>
+        garden.call("POST", `${AT}/${program}/link`, { destination: `https://harbour.example/both/${at}`, page: page.id }), // prettier-ignore
+      ),
+    );
+    assert.deepEqual(both.map(({ body }) => body.subId).sort(), ["two-1", "two-2", "two-3", "two-4"]);
+    const chosen = await garden.call("POST", `${AT}/${made.id}/link`, { destination: "https://harbour.example/", subId: "lamps-1" }); // prettier-ignore
+    assert.deepEqual([chosen.status, chosen.body.errors[0].path], [422, "subId"]);
     await garden.call("DELETE", `${AT}/${made.id}`);
   });
 

@@ -73,7 +73,7 @@ export async function importReport(
   return triedOrDone(() =>
     core.store.transaction(async (transaction) => {
       const isFirst = await beginReport(core.store, transaction, of);
-      const match = await matcher(core.store, site.id);
+      const match = await matcher(core.store, of);
       const kept = isFirst
         ? undefined
         : (references: string[]) => keptConversions(core.store, of, references);

@@ -1,3 +1,4 @@
+import { DOUBTFUL, type Credit } from "../../core/programs/credit.ts";
 import type { ReportResult } from "../../core/objects/earning.ts";
 import type { ReportedClicks, RowReader } from "../../core/programs/read-report.ts";
 import {
@@ -14,7 +15,7 @@ const MOST_REFUSALS = 100;
 const MOST_LATER = 50_000;
 
 /** Whom a conversion belongs to. */
-type Belongs = "page" | "program" | "nobody";
+type Belongs = "page" | "program" | "doubtful" | "nobody";
 
 /**
  * One reading of a report from its first row to its last: tells rows whose reference is new from those that are known,
@@ -69,11 +70,11 @@ export class ReportReading {
   /** What all of it came to; `changed` is how many were kept otherwise before. */
   result(network: string, changed: number): ReportResult {
     const { rows, clickRows, refused, refusals, created, belongs } = this;
-    const counts = { page: 0, program: 0, nobody: 0 };
+    const counts = { page: 0, program: 0, doubtful: 0, nobody: 0 };
     for (const who of belongs.values()) counts[who] += 1;
     return {
       network, rows, created, changed, unchanged: belongs.size - created - changed, clickRows, refused, refusals,
-      matchedToPages: counts.page, matchedToPrograms: counts.page + counts.program, unmatched: counts.nobody,
+      matchedToPages: counts.page, matchedToPrograms: counts.page + counts.program, unmatched: counts.nobody, doubtful: counts.doubtful,
     }; // prettier-ignore
   }
 
@@ -105,7 +106,7 @@ export class ReportReading {
   private isFresh(line: number, one: MatchedConversion, kept: string | undefined): boolean {
     const { row: { reference }, belonging } = one; // prettier-ignore
     const references = this.belongs.size;
-    const who = belonging.pageId !== null ? "page" : belonging.programId !== null ? "program" : "nobody";
+    const who = belongs(belonging);
     this.belongs.set(reference, who);
     const isRepeated = this.belongs.size === references;
     if (!isRepeated && kept === undefined) {
@@ -117,4 +118,9 @@ export class ReportReading {
       this.later.push({ line, fresh: !this.fromBefore.has(reference), ...one });
     return false;
   }
+}
+
+function belongs(credit: Credit): Belongs {
+  if (credit.programId !== null) return credit.pageId !== null ? "page" : "program";
+  return credit === DOUBTFUL ? "doubtful" : "nobody";
 }

@@ -1,5 +1,7 @@
 import type { EarningsQuery, Unmatched } from "../../core/objects/earning.ts";
 import { amountText } from "../../core/programs/money.ts";
+import { isReportedBy, type CreditedProgram } from "../../core/programs/credit.ts";
+import { creditedPrograms } from "../../store/report-rows.ts";
 import { unmatchedReported } from "../../store/report-names.ts";
 import type { DeskCore } from "../desk.ts";
 import type { OpenSite } from "../sites.ts";
@@ -13,10 +15,11 @@ export async function listUnmatched(
   now: number,
 ): Promise<Unmatched[]> {
   const words = new Map<string, Unmatched>();
+  const programs = await creditedPrograms(core.store, site.id);
   for (const row of await unmatchedReported(core.store, spanOf(site, query, now))) {
     const { network, word, currency, rows, clicks, last, references, subIds, earned } = row;
     const key = `${network}\t${word.toLowerCase()}`;
-    const there = words.get(key) ?? { network, word, rows: 0, theirClicks: 0, last, references: [], subIds: [], money: [] }; // prettier-ignore
+    const there = words.get(key) ?? { network, word, rows: 0, theirClicks: 0, last, references: [], subIds: [], money: [], doubt: doubtOf(row, programs) }; // prettier-ignore
     words.set(key, {
       ...there,
       rows: there.rows + rows,
@@ -28,4 +31,16 @@ export async function listUnmatched(
     });
   }
   return [...words.values()];
+}
+
+// A row that names a program we know was credited to none for one reason alone: its sub-ID was issued for another.
+function doubtOf(
+  { network, word }: { network: string; word: string },
+  programs: readonly CreditedProgram[],
+): string {
+  const named = programs.find((program) => {
+    const names = [program.name, ...program.reportNames].map((name) => name.toLowerCase());
+    return names.includes(word.toLowerCase()) && (program.network === "" || isReportedBy(network, program));
+  });
+  return named ? `These rows name ${named.name}, and their sub-IDs were issued for another program: ask the network whose they are.` : ""; // prettier-ignore
 }

@@ -1,3 +1,4 @@
+import type { Transaction } from "sequelize";
 import type { BuiltProgramLink, LinkQuestion } from "../../core/objects/program.ts";
 import { repairAddress } from "../../core/address/repair.ts";
 import { buildLink, type LinkTerms } from "../../core/programs/build-link.ts";
@@ -26,10 +27,14 @@ export async function buildProgramLink(
   const repaired = repairAddress(question.destination, surroundingsOf(desk, site));
   if (!repaired.ok) throw invalid([{ path: "destination", message: repaired.reason.message }]);
   const page = question.page === undefined ? undefined : await pageOf(desk, site, question.page);
-  const subId = question.subId ?? (await freshSubId(desk, site, program, question, page));
-  const built = buildLink(linkTerms(program), repaired.address, subId);
-  if (!built.ok) throw invalid([{ path: built.field, message: built.reason }]);
-  await issueLink(desk, actor, site, program, { subId, page, destination: repaired.address, address: built.address }); // prettier-ignore
+  if (question.subId !== undefined) await refuseForeignSubId(desk, site, program, question.subId);
+  const { subId, built } = await oneByOne(desk, site, async (transaction) => {
+    const label = question.subId ?? (await freshSubId(desk, site, program, { ...question, destination: repaired.address }, page, transaction)); // prettier-ignore
+    const made = buildLink(linkTerms(program), repaired.address, label);
+    if (!made.ok) throw invalid([{ path: made.field, message: made.reason }]);
+    await issueLink(desk, actor, site, program, { subId: label, page, destination: repaired.address, address: made.address }, transaction); // prettier-ignore
+    return { subId: label, built: made };
+  });
   return {
     address: built.address,
     subId,
@@ -51,6 +56,7 @@ export async function issueLink(
   site: OpenSite,
   program: ProgramRow,
   issued: { subId: string; page: PageOfLink | undefined; destination: string; address: string },
+  transaction?: Transaction,
 ): Promise<void> {
   const { subId, page, destination, address } = issued;
   await desk.store.rows(
@@ -58,7 +64,26 @@ export async function issueLink(
      VALUES ($site::bigint, $program::bigint, $subId, $page::bigint, $destination, $address, $by)
      ON CONFLICT (site_id, address) DO UPDATE SET page_id = coalesce(excluded.page_id, issued_links.page_id)`,
     { site: site.id, program: program.id, subId, page: page?.id ?? null, destination, address, by: actor.name },
+    transaction,
   ); // prettier-ignore
+}
+
+const LABEL_LOCK = 731_605;
+
+/** Labels of a site are chosen and issued one after the other: two at once would take the same one. */
+export async function oneByOne<T>(
+  desk: Desk,
+  site: OpenSite,
+  work: (transaction: Transaction) => Promise<T>,
+): Promise<T> {
+  return desk.store.transaction(async (transaction) => {
+    await desk.store.rows(
+      "SELECT pg_advisory_xact_lock($lock::int, $site::int)",
+      { lock: LABEL_LOCK, site: Number(site.id) },
+      transaction,
+    );
+    return work(transaction);
+  });
 }
 
 /** What of a program its links are built from; a problem while nobody has said how they are built. */
@@ -104,8 +129,9 @@ export async function pageOf(desk: Desk, site: OpenSite, id: string): Promise<Pa
 }
 
 /**
- * A label for a placement: its position is the next one that no link of this program has yet, for two placements never
- * share a label. One that would be too long loses its end before the position, which alone tells it apart.
+ * A label for a placement: no other link of the site has it, of whichever program, for reports tell placements and
+ * programs apart by it. Its position is the next one that is free; where the pattern has none, or it is cut off, a number
+ * stands behind it. An empty pattern makes no labels.
  */
 export async function freshSubId(
   desk: Desk,
@@ -113,21 +139,65 @@ export async function freshSubId(
   program: ProgramRow,
   { text, destination }: Pick<LinkQuestion, "text" | "destination">,
   page: PageOfLink | undefined,
+  transaction: Transaction,
 ): Promise<string> {
   const { subIdPattern, subIdLimit } = program.terms;
   const make = (position: number): string =>
-    fillSubId(subIdPattern, { site: site.key, page: page?.path, position, text });
-  const issued = await desk.store.rows<{ sub_id: string; destination: string; page_id: string | null }>(
-    "SELECT sub_id, destination, page_id::text FROM issued_links WHERE program_id = $program::bigint",
-    { program: program.id },
+    fitSubId(fillSubId(subIdPattern, { site: site.key, page: page?.path, position, text }), subIdLimit);
+  if (make(1) === "") return "";
+  const isNumbered = make(1) !== make(2);
+  const labels = await labelsLike(
+    desk,
+    site,
+    program,
+    { destination, pageId: page?.id ?? null },
+    transaction,
   );
-  const again = issued.find((one) => one.destination === destination && one.page_id === (page?.id ?? null));
-  const taken = new Set(issued.map(({ sub_id: subId }) => subId));
-  let last: string | undefined;
   for (let position = 1; ; position += 1) {
-    const subId = fitSubId(make(position), subIdLimit);
-    // Where the pattern has no position, or it is cut off, no other label can be made.
-    if (again?.sub_id === subId || !taken.has(subId) || subId === last) return subId;
-    last = subId;
+    const subId =
+      isNumbered || position === 1 ? make(position) : fitSubId(`${make(1)}-${position}`, subIdLimit);
+    if (labels.again.has(subId) || !labels.taken.has(subId)) return subId;
   }
+}
+
+// What is taken in the site, and what this very placement was given before.
+async function labelsLike(
+  desk: Desk,
+  site: OpenSite,
+  program: ProgramRow,
+  placement: { destination: string; pageId: string | null },
+  transaction: Transaction,
+): Promise<{ taken: Set<string>; again: Set<string> }> {
+  const rows = await desk.store.rows<{ sub_id: string; again: boolean }>(
+    `SELECT sub_id, program_id = $program::bigint AND destination = $destination AND page_id IS NOT DISTINCT FROM $pageId::bigint AS again
+       FROM issued_links WHERE site_id = $site::bigint`,
+    { site: site.id, program: program.id, ...placement },
+    transaction,
+  );
+  return {
+    taken: new Set(rows.map(({ sub_id: subId }) => subId)),
+    again: new Set(rows.flatMap(({ sub_id: subId, again }) => (again ? subId : []))),
+  };
+}
+
+/** Refuses a label that somebody chose and that another program's link has: its sales could be either's. */
+export async function refuseForeignSubId(
+  desk: Desk,
+  site: OpenSite,
+  program: ProgramRow,
+  subId: string,
+): Promise<void> {
+  if (subId === "") return;
+  const [other] = await desk.store.rows<{ name: string }>(
+    `SELECT p.name FROM issued_links i JOIN programs p ON p.id = i.program_id AND p.deleted_at IS NULL
+     WHERE i.site_id = $site::bigint AND i.sub_id = $subId AND i.program_id <> $program::bigint LIMIT 1`,
+    { site: site.id, program: program.id, subId },
+  );
+  if (other)
+    throw invalid([
+      {
+        path: "subId",
+        message: `“${subId}” stands in a link to ${other.name}: a report could not tell whose a sale is. Choose another.`,
+      },
+    ]);
 }

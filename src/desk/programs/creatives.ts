@@ -14,7 +14,7 @@ import { UNWATCHED } from "../jobs.ts";
 import { changeLinks } from "../ledger/bulk/change-links.ts";
 import { invalid, notFound, Problem, stale } from "../problem.ts";
 import type { OpenSite } from "../sites.ts";
-import { freshSubId, issueLink, pageOf } from "./build-link.ts";
+import { freshSubId, issueLink, oneByOne, pageOf } from "./build-link.ts";
 import { openProgram } from "./programs.ts";
 import { programRows, type ProgramRow } from "../../store/programs.ts";
 
@@ -71,12 +71,15 @@ export async function placeCreative(
   const creative = await openCreative(desk, site, id);
   const { program, read } = creative;
   const page = pageId === undefined ? undefined : await pageOf(desk, site, pageId);
-  const subId = /\{sub\}/i.test(read.href) ? await freshSubId(desk, site, program, { destination: `creative ${id}` }, page) : ""; // prettier-ignore
-  const filled = filledCreative(read, { id: program.terms.trackingId, sub: subId }, id);
-  if (!filled.ok) throw new Problem(422, "Not ready yet", filled.reason);
-  if (subId !== "")
-    await issueLink(desk, actor, site, program, { subId, page, destination: `creative ${id}`, address: filled.href }); // prettier-ignore
-  const { href, inside } = filled;
+  const destination = `creative ${id}`;
+  const { subId, href, inside } = await oneByOne(desk, site, async (transaction) => {
+    const label = /\{sub\}/i.test(read.href) ? await freshSubId(desk, site, program, { destination }, page, transaction) : ""; // prettier-ignore
+    const filled = filledCreative(read, { id: program.terms.trackingId, sub: label }, id);
+    if (!filled.ok) throw new Problem(422, "Not ready yet", filled.reason);
+    if (label !== "")
+      await issueLink(desk, actor, site, program, { subId: label, page, destination, address: filled.href }, transaction); // prettier-ignore
+    return { subId: label, ...filled };
+  });
   return { href, subId, html: `<a href="${escapeAttribute(href)}" data-creative="${id}">${inside}</a>` };
 }
 

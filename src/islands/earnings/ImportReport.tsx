@@ -127,7 +127,11 @@ function Outcome({ result, dry }: { result: ReportResult; dry: boolean }) {
       </p>
       <p className="text-quiet">
         {result.matchedToPages} belong to a page, {result.matchedToPrograms} to a program, {result.unmatched}{" "}
-        to none that is known.
+        to none that is known
+        {result.doubtful > 0
+          ? `, ${result.doubtful.toLocaleString("en-GB")} are doubtful: they name one program, and their sub-ID was issued for another`
+          : ""}
+        .
       </p>
       {result.refusals.length > 0 ? (
         <ul className="mt-1">

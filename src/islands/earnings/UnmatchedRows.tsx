@@ -25,8 +25,8 @@ export function UnmatchedRows({ site, from, to }: { site: Site; from: string; to
     <section aria-label="Rows without a program" className="mb-6 rounded bg-wash p-3">
       <h2 className="font-medium">Rows without a program</h2>
       <p className="mb-2 text-sm text-quiet">
-        No program has this name, and no sub-ID in them was issued here. Say whose they are: these rows are its own at once, and
-        those of later reports.
+        No program of the network has this name, and no sub-ID in them was issued for one, or the two contradict each other. Say
+        whose they are: these rows are its own at once, and those of later reports.
       </p>
       <div className="overflow-x-auto">
       <table className="w-full text-left text-sm">
@@ -48,7 +48,7 @@ export function UnmatchedRows({ site, from, to }: { site: Site; from: string; to
               <td className="py-1 pr-3 font-mono wrap-anywhere">{row.subIds.join(" ") || "–"}</td>
               <td className="py-1 pr-3 font-mono wrap-anywhere">{row.references.join(" ") || "–"}</td>
               <td className="py-1 pr-3 whitespace-nowrap">{row.last}</td>
-              <td className="py-1">{row.word === "" ? null : <BelongsTo site={site} row={row} programs={programs} />}</td>
+              <td className="max-w-72 py-1">{row.doubt ? <span className="text-warn">{row.doubt}</span> : row.word === "" ? null : <BelongsTo site={site} row={row} programs={programs} />}</td>
             </tr>
           ))}
         </tbody>

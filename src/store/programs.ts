@@ -132,6 +132,10 @@ export interface ProgramNumbers {
   clicks7: number;
   clicks30: number;
   clicks90: number;
+  /** The same as the networks counted them; null where none said so. */
+  theirs7: number | null;
+  theirs30: number | null;
+  theirs90: number | null;
   money: { currency: string; d7: string; d30: string; d90: string; approved: string }[];
 }
 
@@ -146,6 +150,9 @@ export function programNumbers(store: Store, siteId: string, today: string): Pro
        FROM click_counts d JOIN program_routes r ON r.route_id = d.route_id
        WHERE d.site_id = $siteId::bigint AND d.day > $today::date - 90 AND d.facet = 'all' AND d.route_id > 0 AND d.class = 'person'
        GROUP BY r.program_id),
+     n AS (SELECT program_id AS id, sum(clicks) FILTER (WHERE day > $today::date - 7) AS theirs7,
+         sum(clicks) FILTER (WHERE day > $today::date - 30) AS theirs30, sum(clicks) AS theirs90
+       FROM network_clicks WHERE site_id = $siteId::bigint AND day > $today::date - 90 AND program_id IS NOT NULL GROUP BY program_id),
      -- Asked for each program below, it would be counted anew each time.
      e AS MATERIALIZED (SELECT c.program_id AS id, c.currency,
          coalesce(sum(commission) FILTER (WHERE at >= $today::date - 6), 0)::text AS d7,
@@ -155,9 +162,10 @@ export function programNumbers(store: Store, siteId: string, today: string): Pro
        FROM conversions c JOIN programs p ON p.id = c.program_id WHERE c.site_id = $siteId::bigint AND c.state <> 'reversed' GROUP BY c.program_id, c.currency)
      SELECT p.id::text, coalesce(l.links, 0) AS links, coalesce(l.untracked, 0) AS untracked,
        coalesce(c.clicks7, 0)::int AS "clicks7", coalesce(c.clicks30, 0)::int AS "clicks30", coalesce(c.clicks90, 0)::int AS "clicks90",
+       n.theirs7::int AS "theirs7", n.theirs30::int AS "theirs30", n.theirs90::int AS "theirs90",
        coalesce((SELECT json_agg(json_build_object('currency', e.currency, 'd7', e.d7, 'd30', e.d30, 'd90', e.d90, 'approved', e.approved) ORDER BY e.currency)
          FROM e WHERE e.id = p.id), '[]') AS money
-     FROM p LEFT JOIN l ON l.name = p.name LEFT JOIN c ON c.id = p.id`,
+     FROM p LEFT JOIN l ON l.name = p.name LEFT JOIN c ON c.id = p.id LEFT JOIN n ON n.id = p.id`,
     { siteId, today },
   );
 }

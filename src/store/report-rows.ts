@@ -55,13 +55,18 @@ export const PLACES = `(
 export async function matcher(store: Store, { siteId, network }: ReportOf): Promise<Match> {
   const [programs, issued] = await Promise.all([
     creditedPrograms(store, siteId),
-    store.rows<IssuedSubId>(
-      `SELECT DISTINCT ON (sub_id, program_id) sub_id AS "subId", program_id::text AS "programId", page_id::text AS "pageId"
-       FROM ${PLACES} ORDER BY sub_id, program_id, closeness, id DESC`,
-      { siteId },
-    ),
+    issuedSubIds(store, siteId),
   ]);
   return crediter(network, programs, issued);
+}
+
+/** The sub-IDs that were issued in a site, of each program once, with the closest place that is known. */
+export function issuedSubIds(store: Store, siteId: string): Promise<IssuedSubId[]> {
+  return store.rows<IssuedSubId>(
+    `SELECT DISTINCT ON (sub_id, program_id) sub_id AS "subId", program_id::text AS "programId", page_id::text AS "pageId"
+     FROM ${PLACES} ORDER BY sub_id, program_id, closeness, id DESC`,
+    { siteId },
+  );
 }
 
 /** A site's programs as reports may speak of them. */

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { DATE_ORDERS } from "../programs/report-date.ts";
 import { currencyDigits } from "../programs/currencies.ts";
-import { id, line, requiredLine } from "./fields.ts";
+import { clicksOf, id, line, requiredLine } from "./fields.ts";
 
 export const CONVERSION_KINDS = ["sale", "lead", "click"] as const;
 export const CONVERSION_STATES = ["pending", "approved", "reversed"] as const;
@@ -52,6 +52,11 @@ export const reportImportQuerySchema = z.object({
   dryRun: z.enum(["0", "1"]).optional(),
 });
 
+/** A look needs no network: whose report it is may be what one wants to know. */
+export const reportLookQuerySchema = reportImportQuerySchema
+  .pick({ name: true })
+  .extend({ network: line("The network", 120).optional() });
+
 export const reportLookSchema = z.object({
   header: z.array(z.string()),
   sample: z.array(z.array(z.string())),
@@ -60,6 +65,8 @@ export const reportLookSchema = z.object({
   remembered: z.boolean(),
   /** More than one: the dates could be read either way, and somebody has to say which. */
   dateOrders: z.array(z.enum(DATE_ORDERS)),
+  /** Whose report it seems to be, and why; null when nothing tells. */
+  seems: z.object({ name: z.string(), why: z.string() }).nullable(),
 });
 export type ReportLook = z.infer<typeof reportLookSchema>;
 
@@ -112,9 +119,9 @@ export const earningsSchema = z.object({
   from: z.string(),
   to: z.string(),
   /** `theirClicks` are those that networks report, of all tracked links; null where none was reported. */
-  total: z.object({ clicks: z.int(), theirClicks: z.int().nullable(), money: z.array(sums) }),
+  total: z.object({ clicks: z.int(), theirClicks: z.int().nullable(), per: clicksOf, money: z.array(sums) }),
   items: z.array(
-    z.object({ key: z.string(), label: z.string(), id: z.string().nullable(), clicks: z.int(), theirClicks: z.int().nullable(), conversion: z.number().nullable(), money: z.array(sums) }),
+    z.object({ key: z.string(), label: z.string(), id: z.string().nullable(), clicks: z.int(), theirClicks: z.int().nullable(), per: clicksOf, conversion: z.number().nullable(), money: z.array(sums) }),
   ), // prettier-ignore
   /** How many more there are than are told here; an export has all. */
   left: z.int(),

@@ -83,6 +83,9 @@ export const hostName = z
 /** An id as the API shows it: a positive whole number, as text. */
 export const id = z.string().regex(/^[1-9]\d{0,17}$/, "An id is a positive whole number.");
 
+/** Which clicks earnings are divided by: ours on short links, or the network's where it counted more; null without any. */
+export const clicksOf = z.enum(["ours", "networks"]).nullable();
+
 /** The version of an object that a change was made on. */
 export const version = z
   .int("The version is a whole number, taken from the object as it was read.")

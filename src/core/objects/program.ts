@@ -4,7 +4,7 @@ import { readTemplate } from "../programs/template.ts";
 import { DEFAULT_SUB_ID, subIdPatternFault } from "../programs/sub-id.ts";
 import { domainPattern } from "./domain-pattern.ts";
 import { currencyCode } from "./earning.ts";
-import { destination, hostName, id, line, requiredLine, version } from "./fields.ts";
+import { clicksOf, destination, hostName, id, line, requiredLine, version } from "./fields.ts";
 
 export const PROGRAM_STATES = ["considering", "applied", "approved", "paused", "closed"] as const;
 export type ProgramState = (typeof PROGRAM_STATES)[number];
@@ -139,6 +139,8 @@ export const programFiguresSchema = programSchema.extend({
   earned: z.array(money),
   /** Our own earnings per 100 clicks, in the program's currency. */
   ownEpc: z.object({ d7: z.string().nullable(), d30: z.string().nullable(), d90: z.string().nullable() }),
+  /** Whose clicks they are divided by: ours on short links, or the network's where it counted more. */
+  ownEpcPer: z.object({ d7: clicksOf, d30: clicksOf, d90: clicksOf }),
   /** Approved since it last paid out: what counts towards the threshold. */
   towardsPayout: z.string(),
 });

@@ -100,3 +100,19 @@ export function earningsPer100(minor: Minor, clicks: number): Minor | null {
   const exact = (BigInt(Math.abs(minor)) * 200n + BigInt(clicks)) / (2n * BigInt(clicks));
   return Number(minor < 0 ? -exact : exact);
 }
+
+/** Which clicks earnings are divided by. */
+export type ClicksOf = "ours" | "networks";
+
+/**
+ * The clicks that earnings are to be divided by. Ours are those on short links; where a network counted more, it counted
+ * readers on links that go straight to it, which we cannot see, and its number is the whole. Where it counted fewer, its
+ * report leaves days out.
+ */
+export function clicksToDivideBy(
+  ours: number,
+  networks: number | null,
+): { clicks: number; of: ClicksOf | null } {
+  if (networks !== null && networks > ours) return { clicks: networks, of: "networks" };
+  return { clicks: ours, of: ours > 0 ? "ours" : null };
+}

@@ -3,7 +3,7 @@ import { describe, test } from "node:test";
 import fc from "fast-check";
 import { reportColumnsSchema, type ReportColumns } from "../objects/earning.ts";
 import { currencyDigits } from "./currencies.ts";
-import { amountText, earningsPer100, readAmount } from "./money.ts";
+import { amountText, clicksToDivideBy, earningsPer100, readAmount } from "./money.ts";
 import { guessColumns, rowReader, type RowReader } from "./read-report.ts";
 import { possibleOrders, readReportDate } from "./report-date.ts";
 import { fillCreative, readSnippet } from "./snippet.ts";
@@ -87,6 +87,19 @@ describe("money", () => {
           assert.deepEqual(readAmount(amountText(minor, currency), currency, "."), { ok: true, minor }),
       ),
     );
+  });
+
+  test("say which clicks they are divided by: the network's where it counted more than we can", () => {
+    for (const [ours, networks, clicks, of] of [
+      [10, null, 10, "ours"],
+      [10, 25, 25, "networks"],
+      [0, 25, 25, "networks"],
+      [10, 10, 10, "ours"],
+      [10, 4, 10, "ours"],
+      [0, null, 0, null],
+      [0, 0, 0, null],
+    ] as const)
+      assert.deepEqual(clicksToDivideBy(ours, networks), { clicks, of });
   });
 
   test("earnings per 100 clicks are rounded once, and never divide by none", () => {

@@ -12,6 +12,7 @@ import {
   earningsSchema,
   reportColumnsSchema,
   reportImportQuerySchema,
+  reportLookQuerySchema,
   reportLookSchema,
   reportResultSchema,
   unmatchedQuerySchema,
@@ -257,11 +258,11 @@ export const programOperations: readonly Operation[] = [
   operation("POST", `${EARNINGS}/look`, {
     summary: "Look at a report's columns before it is imported (text/csv)",
     role: "reader",
-    query: reportImportQuerySchema.pick({ network: true, name: true }),
+    query: reportLookQuerySchema,
     takesBytes: MOST_REPORT,
     answer: reportLookSchema,
-    run: ({ desk, site, query, bytes }) =>
-      desk.thread.run({ do: "look", siteId: site.id, network: query.network, bytes }, UNWATCHED),
+    run: ({ desk, site, query: { network = "", name = "" }, bytes }) =>
+      desk.thread.run({ do: "look", siteId: site.id, network, name, bytes }, UNWATCHED),
   }),
   operation("POST", `${EARNINGS}/import`, {
     summary: "Import a network's report (text/csv); with “Prefer: respond-async” as a job",

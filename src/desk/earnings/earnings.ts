@@ -2,7 +2,7 @@ import Papa from "papaparse";
 import { guardedCell } from "../../core/formats/spreadsheet-cell.ts";
 import type { Earnings, EarningsQuery, EarningSums } from "../../core/objects/earning.ts";
 import { currencyDigits } from "../../core/programs/currencies.ts";
-import { amountText, earningsPer100 } from "../../core/programs/money.ts";
+import { amountText, clicksToDivideBy, earningsPer100 } from "../../core/programs/money.ts";
 import {
   clicksBy,
   countUnmatched,
@@ -47,15 +47,19 @@ export async function readEarnings(
   const labelOf = (key: string): string => labels.get(key) ?? nothing(query.by, key);
   const hasIds = query.by === "program" || query.by === "page";
   const totalClicks = sumOf(clicks);
+  const totalTheirs = theirs.length === 0 ? null : sumOf(theirs);
+  const divided = clicksToDivideBy(totalClicks, totalTheirs);
   return {
     from: span.from,
     to: span.to,
     total: {
       clicks: totalClicks,
-      theirClicks: theirs.length === 0 ? null : sumOf(theirs),
-      money: totalsOf(money).map((row) => sumsOf(row, totalClicks)),
+      theirClicks: totalTheirs,
+      per: divided.of,
+      money: totalsOf(money).map((row) => sumsOf(row, divided.clicks)),
     },
     items: shown.map(({ key, clicks: clicked, theirClicks, rows }) => {
+      const by = clicksToDivideBy(clicked, theirClicks);
       const conversions = rows.reduce((sum, { sales, leads }) => sum + sales + leads, 0);
       return {
         key,
@@ -63,8 +67,9 @@ export async function readEarnings(
         id: hasIds && key !== "" ? key : null,
         clicks: clicked,
         theirClicks,
-        conversion: clicked === 0 ? null : conversions / clicked,
-        money: rows.map((row) => sumsOf(row, clicked)),
+        per: by.of,
+        conversion: by.clicks === 0 ? null : conversions / by.clicks,
+        money: rows.map((row) => sumsOf(row, by.clicks)),
       };
     }),
     left: groups.length - shown.length,
@@ -131,12 +136,13 @@ export async function exportEarnings(
     "leads",
     "reversals",
     "epc",
+    "epc_per_clicks_of",
   ];
-  const rows = items.flatMap(({ label, clicks, theirClicks, money }) => {
+  const rows = items.flatMap(({ label, clicks, theirClicks, per, money }) => {
     const start = [guardedCell(label), clicks, theirClicks ?? ""];
     return money.length === 0
-      ? [[...start, "", "", "", "", "", "", "", ""]]
-      : money.map((one) => [...start, one.currency, one.approved, one.pending, one.reversed, one.sales, one.leads, one.reversals, one.epc ?? ""]); // prettier-ignore
+      ? [[...start, "", "", "", "", "", "", "", "", ""]]
+      : money.map((one) => [...start, one.currency, one.approved, one.pending, one.reversed, one.sales, one.leads, one.reversals, one.epc ?? "", one.epc === null ? "" : (per ?? "")]); // prettier-ignore
   });
   return `${Papa.unparse([head, ...rows], { newline: "\r\n" })}\r\n`;
 }

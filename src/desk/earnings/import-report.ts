@@ -1,9 +1,12 @@
 import type { ReportColumns, ReportLook, ReportResult } from "../../core/objects/earning.ts";
 import { guessColumns, rowReader } from "../../core/programs/read-report.ts";
+import { guessNetwork, type GuessedNetwork } from "../../core/programs/guess-network.ts";
 import { possibleOrders } from "../../core/programs/report-date.ts";
 import {
   addConversions,
   beginReport,
+  creditedPrograms,
+  issuedSubIds,
   keptConversions,
   matcher,
   putNetworkClicks,
@@ -13,7 +16,7 @@ import { decodedText } from "../decoded-text.ts";
 import type { DeskCore } from "../desk.ts";
 import type { Progress } from "../jobs.ts";
 import { Problem } from "../problem.ts";
-import { keptColumns } from "../programs/networks.ts";
+import { keptColumns, networksWithColumns } from "../programs/networks.ts";
 import type { OpenSite } from "../sites.ts";
 import { readTable, type TextTable } from "./read-table.ts";
 import { ReportReading } from "./report-reading.ts";
@@ -32,18 +35,22 @@ export interface ReportFile {
   by: string;
 }
 
-/** Looks at a report's columns before it is imported: what they seem to say, or were said to say the last time. */
+/**
+ * Looks at a report before it is imported: whose it seems to be, and what its columns seem to say, or were said to say
+ * the last time. Without a network, its columns are those of the one that it seems to be from.
+ */
 export async function lookAtReport(
   core: DeskCore,
   site: OpenSite,
-  network: string,
-  bytes: Uint8Array,
+  { network, name, bytes }: { network: string; name: string; bytes: Uint8Array },
 ): Promise<ReportLook> {
   const table = tableOf(bytes);
   const [first = []] = table.portions();
   const sample = first.slice(0, SAMPLE_ROWS).map(({ cells }) => cells);
-  const kept = await keptColumns(core, site, network);
-  const guessed = guessColumns(table.header, first.slice(0, 1000).map(({ cells }) => cells)); // prettier-ignore
+  const many = first.slice(0, 1000).map(({ cells }) => cells);
+  const guessed = guessColumns(table.header, many);
+  const seems = await seemsToBe(core, site, table.header, many, { ...guessed.columns, name });
+  const kept = await keptColumns(core, site, network || (seems?.name ?? ""));
   const fits = kept !== undefined && typeof rowReader(table.header, kept) !== "string";
   const at = table.header.indexOf(kept?.at ?? "");
   return {
@@ -53,7 +60,28 @@ export async function lookAtReport(
     remembered: fits,
     dateOrders:
       fits && at !== -1 ? possibleOrders(sample.map((cells) => cells[at] ?? "")) : guessed.dateOrders,
+    seems: seems ?? null,
   };
+}
+
+async function seemsToBe(
+  core: DeskCore,
+  site: OpenSite,
+  header: readonly string[],
+  rows: readonly (readonly string[])[],
+  { program, subId, name }: { program?: string; subId?: string; name: string },
+): Promise<GuessedNetwork | undefined> {
+  const words = (column: string | undefined): string[] => {
+    const at = column === undefined ? -1 : header.indexOf(column);
+    return at === -1 ? [] : [...new Set(rows.map((cells) => (cells[at] ?? "").trim()).filter(Boolean))];
+  };
+  const [networks, programs, issued] = await Promise.all([
+    networksWithColumns(core, site),
+    creditedPrograms(core.store, site.id),
+    issuedSubIds(core.store, site.id),
+  ]);
+  const signs = { header, fileName: name, programs: words(program), subIds: words(subId) };
+  return guessNetwork(signs, networks, programs, issued);
 }
 
 /**

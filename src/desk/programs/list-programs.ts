@@ -1,7 +1,7 @@
 import type { z } from "zod";
 import type { programListQuery, ProgramFigures } from "../../core/objects/program.ts";
 import { isAskedFor } from "../../core/programs/asked-for.ts";
-import { amountText, earningsPer100 } from "../../core/programs/money.ts";
+import { amountText, clicksToDivideBy, earningsPer100 } from "../../core/programs/money.ts";
 import { programNumbers, programRows, type ProgramNumbers, type ProgramRow } from "../../store/programs.ts";
 import type { DeskCore } from "../desk.ts";
 import { sortedBy } from "../lists.ts";
@@ -41,8 +41,13 @@ function figuresOf(row: ProgramRow, numbers: ProgramNumbers | undefined): Progra
   const { currency } = row.terms;
   const money = numbers?.money ?? [];
   const own = money.find((one) => one.currency === currency);
-  const epc = (minor: string | undefined, clicks: number): string | null => {
-    const value = earningsPer100(Number(minor ?? 0), clicks);
+  const divided = {
+    d7: clicksToDivideBy(numbers?.clicks7 ?? 0, numbers?.theirs7 ?? null),
+    d30: clicksToDivideBy(numbers?.clicks30 ?? 0, numbers?.theirs30 ?? null),
+    d90: clicksToDivideBy(numbers?.clicks90 ?? 0, numbers?.theirs90 ?? null),
+  };
+  const epc = (days: keyof typeof divided): string | null => {
+    const value = earningsPer100(Number(own?.[days] ?? 0), divided[days].clicks);
     return value === null ? null : amountText(value, currency);
   };
   return {
@@ -54,10 +59,11 @@ function figuresOf(row: ProgramRow, numbers: ProgramNumbers | undefined): Progra
       .filter(({ d90 }) => d90 !== "0")
       .map((one) => ({ currency: one.currency, amount: amountText(Number(one.d90), one.currency) })),
     ownEpc: {
-      d7: epc(own?.d7, numbers?.clicks7 ?? 0),
-      d30: epc(own?.d30, numbers?.clicks30 ?? 0),
-      d90: epc(own?.d90, numbers?.clicks90 ?? 0),
+      d7: epc("d7"),
+      d30: epc("d30"),
+      d90: epc("d90"),
     },
+    ownEpcPer: { d7: divided.d7.of, d30: divided.d30.of, d90: divided.d90.of },
     towardsPayout: amountText(Number(own?.approved ?? 0), currency),
   };
 }

@@ -1,6 +1,7 @@
 import type { z } from "zod";
 import type { ReportColumns } from "../../core/objects/earning.ts";
 import type { Network, networkInputSchema } from "../../core/objects/program.ts";
+import type { KnownNetwork } from "../../core/programs/guess-network.ts";
 import { audited, type Actor, type Desk, type DeskCore } from "../desk.ts";
 import type { OpenSite } from "../sites.ts";
 
@@ -54,6 +55,14 @@ export async function keptColumns(
     { site: site.id, network },
   );
   return row?.columns ?? undefined;
+}
+
+/** The networks that a site works with, each with the columns of its last report. */
+export function networksWithColumns(desk: DeskCore, site: OpenSite): Promise<KnownNetwork[]> {
+  return desk.store.rows<KnownNetwork>(
+    "SELECT name, columns FROM networks WHERE site_id = $site::bigint ORDER BY name",
+    { site: site.id },
+  );
 }
 
 /** Remembers them. */

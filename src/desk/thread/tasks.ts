@@ -14,7 +14,7 @@ export type DeskTask =
   | { do: "catch-up"; siteId: string }
   | { do: "rebuild"; siteId: string }
   | { do: "report"; siteId: string; report: ReportFile }
-  | { do: "look"; siteId: string; network: string; bytes: Uint8Array }
+  | { do: "look"; siteId: string; network: string; name: string; bytes: Uint8Array }
   | { do: "routes"; siteId: string; actor: Actor; file: RouteFile; query: ImportQuery }
   | { do: "page.create"; siteId: string; actor: Actor; input: PageInput }
   | { do: "page.save"; siteId: string; actor: Actor; id: string; change: PageChange }
@@ -31,7 +31,7 @@ export async function runTask(core: PageDesk, task: DeskTask, progress: Progress
     case "report":
       return importReport(core, site, task.report, progress);
     case "look":
-      return lookAtReport(core, site, task.network, task.bytes);
+      return lookAtReport(core, site, task);
     case "routes":
       return importRoutes(core, task.actor, site, task.file, task.query, progress);
     case "page.create":

@@ -10,6 +10,7 @@ import { Screen } from "../../ui/Screen.tsx";
 import { useAddressState } from "../../ui/url-state.ts";
 import { money } from "../programs/figures-in-words.ts";
 import { usePrograms } from "../programs/use-programs.ts";
+import { EarningsTable } from "./EarningsTable.tsx";
 import { ImportReport } from "./ImportReport.tsx";
 import { UnmatchedRows } from "./UnmatchedRows.tsx";
 
@@ -86,7 +87,7 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
           <span key={sum.currency}>
             <strong>{money(added(sum), sum.currency)}</strong> earned ({money(sum.approved, sum.currency)} approved,{" "}
             {money(sum.pending, sum.currency)} pending), {money(sum.reversed, sum.currency)} taken back;{" "}
-            {sum.sales} sales{sum.leads > 0 ? `, ${sum.leads} leads` : ""}; {sum.epc === null ? "no clicks" : `${money(sum.epc, sum.currency)} per 100 clicks`}.{" "}
+            {sum.sales} sales{sum.leads > 0 ? `, ${sum.leads} leads` : ""}; {sum.epc === null ? "no clicks" : `${money(sum.epc, sum.currency)} per 100 ${total.per === "networks" ? "clicks that the networks counted" : "clicks on short links"}`}.{" "}
           </span>
         ))}
         <span className="text-quiet">{total.clicks.toLocaleString("en-GB")} clicks on short links to programs{total.theirClicks === null ? "" : `; the networks counted ${total.theirClicks.toLocaleString("en-GB")} on all tracked links`}.</span>
@@ -121,55 +122,10 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
           />
         </Suspense>
       ) : null}
-      <table className="mb-8 w-full text-left">
-        <thead className="text-sm text-quiet">
-          <tr className="border-b border-line">
-            <th scope="col" className="py-1.5 pr-3 font-medium">{WORD[by]}</th>
-            {["Clicks", ...(total.theirClicks === null ? [] : ["Network’s clicks"]), "Sales", "Conversion", "Approved", "Pending", "Taken back", "EPC"].map((head) => (
-              <th key={head} scope="col" className="py-1.5 pl-3 text-right font-medium">{head}</th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {items.map((item) => (
-            <ItemRows key={item.key} site={site} by={by} item={item} theirs={total.theirClicks !== null} />
-          ))}
-        </tbody>
-      </table>
+      <EarningsTable site={site} by={by} word={WORD[by]} earnings={earnings} />
       {left > 0 ? <p className="-mt-6 mb-8 text-sm text-quiet">{left.toLocaleString("en-GB")} more that earned less; the CSV has all of them.</p> : null}
     </>
   ); // prettier-ignore
-}
-
-function ItemRows(props: { site: Site; by: By; item: Earnings["items"][number]; theirs: boolean }) {
-  const { site, by, item, theirs } = props;
-  const sums = item.money.length > 0 ? item.money : [undefined];
-  const place =
-    item.id &&
-    (by === "program"
-      ? `/${site.key}/programs?open=${item.id}`
-      : by === "page"
-        ? `/${site.key}/write/${item.id}`
-        : undefined);
-  return sums.map((sum, at) => (
-    <tr key={sum?.currency ?? "none"} className="border-b border-line/60">
-      <td className="py-1 pr-3 wrap-anywhere">
-        {at > 0 ? null : place ? <a className="hover:underline" href={place}>{item.label}</a> : <span className={item.key === "" ? "text-quiet" : ""}>{item.label}</span>}
-      </td>
-      <Cell>{at > 0 ? "" : item.clicks.toLocaleString("en-GB")}</Cell>
-      {theirs ? <Cell>{at > 0 ? "" : (item.theirClicks?.toLocaleString("en-GB") ?? "")}</Cell> : null}
-      <Cell>{sum ? sum.sales + sum.leads : ""}</Cell>
-      <Cell>{at > 0 || item.conversion === null ? "" : `${(item.conversion * 100).toFixed(1)} %`}</Cell>
-      <Cell>{sum ? money(sum.approved, sum.currency) : ""}</Cell>
-      <Cell>{sum ? money(sum.pending, sum.currency) : ""}</Cell>
-      <Cell>{sum && Number(sum.reversed) > 0 ? <span className="text-bad">{money(sum.reversed, sum.currency)}</span> : ""}</Cell>
-      <Cell>{sum?.epc ? money(sum.epc, sum.currency) : ""}</Cell>
-    </tr>
-  )); // prettier-ignore
-}
-
-function Cell({ children }: { children: React.ReactNode }) {
-  return <td className="py-1 pl-3 text-right tabular-nums whitespace-nowrap">{children}</td>;
 }
 
 // Shown only: what is counted with stays exact.

@@ -15,20 +15,25 @@ import { ColumnMapping } from "./ColumnMapping.tsx";
 export function ImportReport({ site }: { site: Site }) {
   const networks = useNetworks(site).data ?? [];
   const [chosen, choose] = useState<string>();
-  const network = chosen ?? networks[0]?.name ?? "";
+  const network = chosen ?? "";
   const [file, setFile] = useState<File>();
   const [look, setLook] = useState<ReportLook>();
   const [columns, setColumns] = useState<Partial<ReportColumns>>({});
   const [dry, setDry] = useState(true);
   const work = useWork<ReportResult>();
-  const begin = (report: File): void => {
+  // Whose it is, is proposed from the file; where somebody chose another, they are asked.
+  const [isSettled, setSettled] = useState(false);
+  const begin = (report: File, of = network): void => {
     work.reset();
     setFile(report);
     setLook(undefined);
-    sendFile<ReportLook>(`/sites/${site.id}/earnings/look?network=${encodeURIComponent(network)}`, report, () => undefined).then(
+    setSettled(false);
+    const asked = new URLSearchParams({ name: report.name, ...(of ? { network: of } : {}) });
+    sendFile<ReportLook>(`/sites/${site.id}/earnings/look?${asked}`, report, () => undefined).then(
       (seen) => {
         setLook(seen);
         setColumns(seen.columns);
+        if (of === "" && seen.seems) choose(seen.seems.name);
       },
       (error: unknown) => tell(messageOf(error), { tone: "failed" }),
     ); // prettier-ignore
@@ -47,6 +52,7 @@ export function ImportReport({ site }: { site: Site }) {
   const fetchReport = (): void =>
     void fetchFrom(site, network).then(begin, (error: unknown) => tell(messageOf(error), { tone: "failed" }));
   const result = work.result;
+  const other = look?.seems && network !== "" && look.seems.name !== network && !isSettled ? look.seems : undefined; // prettier-ignore
   useEffect(() => {
     if (!result || dry) return;
     void queries.invalidateQueries({ queryKey: ["earnings"] });
@@ -62,6 +68,7 @@ export function ImportReport({ site }: { site: Site }) {
           className="field w-56"
           aria-label="Network of the report"
           list="report-networks"
+          placeholder="Seen from the file"
           value={network}
           onChange={(event) => choose(event.target.value)}
         />
@@ -87,12 +94,49 @@ export function ImportReport({ site }: { site: Site }) {
       </div>
       {file && look ? (
         <>
+          {look.seems && look.seems.name === network ? (
+            <p className="text-sm text-quiet">
+              A report of {network}: {look.seems.why}.
+            </p>
+          ) : null}
+          {other ? (
+            <div role="alert" className="flex flex-wrap items-center gap-2 rounded bg-wash p-2 text-sm">
+              <span className="text-warn">
+                This looks like a report of {other.name}: {other.why}.
+              </span>
+              <button
+                className="action"
+                onClick={() => {
+                  choose(other.name);
+                  begin(file, other.name);
+                }}
+              >
+                It is {other.name}’s
+              </button>
+              <button className="action" onClick={() => setSettled(true)}>
+                No, it is {network}’s
+              </button>
+            </div>
+          ) : null}
+          {network === "" ? (
+            <p role="alert" className="text-sm text-warn">
+              Whose report is it? Nothing in it tells; name the network above.
+            </p>
+          ) : null}
           <ColumnMapping look={look} columns={columns} onChange={setColumns} />
           <div className="flex flex-wrap items-center gap-3">
-            <button className="action" onClick={() => run(file, true)}>
+            <button
+              className="action"
+              disabled={!network || other !== undefined}
+              onClick={() => run(file, true)}
+            >
               Try it
             </button>
-            <button className="action action-main" onClick={() => run(file, false)}>
+            <button
+              className="action action-main"
+              disabled={!network || other !== undefined}
+              onClick={() => run(file, false)}
+            >
               Bring it in
             </button>
             <WorkBar work={work} label={dry ? "Trying" : "Bringing in"} />

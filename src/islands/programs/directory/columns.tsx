@@ -46,7 +46,9 @@ export const programColumns = [
       header: heads[`own${days}`],
       sortDescFirst: true,
       cell: ({ row: { original } }) => (
-        <Amount amount={original.ownEpc[`d${days}`]} currency={original.currency} strong />
+        <span title={original.ownEpcPer[`d${days}`] === "networks" ? PER_NETWORK : PER_OURS}>
+          <Amount amount={original.ownEpc[`d${days}`]} currency={original.currency} strong />
+        </span>
       ),
     }),
   ),
@@ -110,6 +112,9 @@ export function isDue(day: string): boolean {
 function Nothing() {
   return <span className="text-quiet">–</span>;
 }
+
+const PER_OURS = "Per 100 clicks on short links";
+const PER_NETWORK = "Per 100 clicks as the network counted them, on all tracked links";
 
 function Amount(props: { amount: string | null; currency: string; strong?: boolean }) {
   return (

@@ -7,6 +7,19 @@ import { readHtmlFile } from "./html-file.ts";
 import { laidOut } from "./lay-out.ts";
 
 describe("front matter", () => {
+  test("is fenced by lines of their own: values may end in hyphens, and be nothing but hyphens", () => {
+    for (const title of ["A break ---", "---", "--- x", "x\n---\ny", "a---"]) {
+      const { meta, rest, faults } = readFrontMatter(
+        withFrontMatter({ title, path: "/x" }, "Text\n---\nmore"),
+      );
+      assert.deepEqual([meta, rest, faults], [{ title, path: "/x" }, "Text\n---\nmore", []]);
+    }
+    const byHand = readFrontMatter("---\r\ntitle: Lamps ---\r\ncategory: a\r\n---\r\n\r\nText");
+    assert.deepEqual(byHand, { meta: { title: "Lamps ---", category: "a" }, rest: "Text", faults: [] });
+    assert.deepEqual(readFrontMatter("---\n---\nText"), { meta: {}, rest: "Text", faults: [] });
+    assert.deepEqual(readFrontMatter("---\nno end ---"), { meta: {}, rest: "---\nno end ---", faults: [] });
+  });
+
   test("is written and read back, empty fields left out", () => {
     const meta = { title: "A: b", path: "/a", description: "", inNavigation: true };
     const file = withFrontMatter(meta, "Text\n---\nmore");

@@ -9,7 +9,8 @@ export interface PageMeta {
   inNavigation?: boolean;
 }
 
-const FENCE = /^\uFEFF?---[ \t]*\r?\n([\s\S]*?)\r?\n?---[ \t]*(?:\r?\n|$)/;
+// Each fence is a line of its own: a value may end in hyphens.
+const FENCE = /^\uFEFF?---[ \t]*\r?\n(?:([\s\S]*?)\r?\n)?---[ \t]*(?:\r?\n|$)/;
 
 /** Takes the front matter (YAML between two lines of three hyphens) off a text. What it says wrongly is told. */
 export function readFrontMatter(text: string): { meta: PageMeta; rest: string; faults: string[] } {
@@ -18,7 +19,7 @@ export function readFrontMatter(text: string): { meta: PageMeta; rest: string; f
   const rest = text.slice(fence[0].length).replace(/^\r?\n/, "");
   let data: unknown;
   try {
-    data = parse(fence[1]!, { maxAliasCount: 0 });
+    data = parse(fence[1] ?? "", { maxAliasCount: 0 });
   } catch (error) {
     const why = error instanceof Error ? error.message.split("\n")[0]! : "unreadable";
     return { meta: {}, rest, faults: [`The front matter cannot be read: ${why}`] };

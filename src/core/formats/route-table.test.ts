@@ -21,7 +21,35 @@ describe("routes as CSV", () => {
     const read: Record<string, unknown> = routeInputSchema.parse(rows[0]!.fields);
     for (const [name, value] of Object.entries(read)) assert.deepEqual(value, written[name], name);
     const missing = Object.keys(written).filter((name) => !(name in read) && written[name] !== null);
-    assert.deepEqual(missing, ["inContent", "contentPages"], "these are not in CSV");
+    assert.deepEqual(missing, ["contentPages"], "an empty list is its default");
+  });
+
+  test("tags of any signs, notices and chosen pages are read back as they were", () => {
+    const tag = fc.oneof(
+      fc.string({ unit: "grapheme", maxLength: 12 }),
+      fc.stringMatching(/^[\\\\|; a]{1,8}$/),
+    );
+    const tags = fc.uniqueArray(tag.map((text) => text.replace(/\s+/g, " ").trim()).filter(Boolean), { maxLength: 5 }); // prettier-ignore
+    const notice = fc.option(fc.record({ seconds: fc.integer({ min: 1, max: 60 }), text: fc.constantFrom("", "You leave; | us", '=1+1, "so"') }).map((one) => ({ ...one }))); // prettier-ignore
+    fc.assert(
+      fc.property(tags, notice, fc.boolean(), (given, shown, chosen) => {
+        const route: Route = { ...ROUTE, tags: given, notice: shown, status: shown ? 200 : 302, ...(chosen ? { inContent: "pages", contentPages: ["7", "12"] } : {}) }; // prettier-ignore
+        const { fields } = readRoutesCsv(routesToCsv([route])).rows[0]!;
+        assert.deepEqual(fields.tags ?? [], given);
+        assert.deepEqual(fields.notice ?? null, shown);
+        assert.deepEqual(
+          [fields.inContent, fields.contentPages ?? []],
+          [route.inContent, route.contentPages],
+        );
+      }),
+    );
+  });
+
+  test("lists of other programs are read, backslashes and all", () => {
+    const tags = (cell: string) => readRoutesCsv(`address,tags\n/a,"${cell}"\n`).rows[0]!.fields.tags;
+    assert.deepEqual(tags("a; b|c"), ["a", "b", "c"]);
+    assert.deepEqual(tags("C:\\x; y"), ["C:\\x", "y"]);
+    assert.deepEqual(tags(";|"), []);
   });
 
   test("begin with the columns of the API, in its order", () => {

@@ -7,6 +7,7 @@ import { guardedCell, readCell } from "./spreadsheet-cell.ts";
 export const ROUTE_COLUMNS = [
   "kind", "host", "match", "address", "destination", "status", "query", "title", "tags", "enabled", "valid_from", "valid_until",
   "aliases", "parameters", "noindex", "nofollow", "counted", "replaces_page", "after_end", "end_destination", "notice_seconds", "notice_text",
+  "in_content", "content_pages",
 ] as const; // prettier-ignore
 type Column = (typeof ROUTE_COLUMNS)[number];
 
@@ -49,7 +50,7 @@ function cellOf(route: Route, column: Column): string {
       return String(route.status);
     case "tags":
     case "aliases":
-      return route[column].join(" | ");
+      return writeList(route[column]);
     case "enabled":
     case "counted":
       return yes(route[column]);
@@ -70,6 +71,10 @@ function cellOf(route: Route, column: Column): string {
       return route.notice ? String(route.notice.seconds) : "";
     case "notice_text":
       return route.notice?.text ?? "";
+    case "in_content":
+      return route.inContent;
+    case "content_pages":
+      return writeList(route.contentPages);
   }
 }
 
@@ -119,12 +124,7 @@ function fieldsOf(
   };
   const text = (column: Column): string | undefined => cell(column) || undefined;
   const list = (column: Column): string[] | undefined =>
-    cell(column) === ""
-      ? undefined
-      : cell(column)
-          .split(/[|;]/)
-          .map((one) => one.trim())
-          .filter(Boolean);
+    cell(column) === "" ? undefined : readList(cell(column));
   const flag = (column: Column): boolean | string | undefined => {
     const value = cell(column).toLowerCase();
     if (value === "") return undefined;
@@ -158,7 +158,27 @@ function fieldsOf(
       seconds === "" && cell("notice_text") === ""
         ? undefined
         : { seconds: seconds === "" ? 5 : Number(seconds), text: cell("notice_text") },
+    inContent: text("in_content"),
+    contentPages: list("content_pages"),
   });
+}
+
+// Several in one cell stand between bars or semicolons; where one of these belongs to a text it has a backslash before it.
+function writeList(items: readonly string[]): string {
+  return items.map((item) => item.replace(/[\\|;]/g, "\\$&")).join(" | ");
+}
+
+function readList(cell: string): string[] {
+  const items = [""];
+  for (let at = 0; at < cell.length; at += 1) {
+    const sign = cell[at]!;
+    const next = cell[at + 1];
+    if (sign === "\\" && next !== undefined && "\\|;".includes(next))
+      items[items.length - 1] += cell[(at += 1)]!;
+    else if (sign === "|" || sign === ";") items.push("");
+    else items[items.length - 1] += sign;
+  }
+  return items.map((item) => item.trim()).filter(Boolean);
 }
 
 function withoutUndefined(fields: Record<string, unknown>): Record<string, unknown> {

@@ -112,10 +112,11 @@ function filledAround(template: Around, values: Record<Placeholder, string>): st
   return `${scheme}://${template.host}/${path}${query === "" ? "" : `?${query}`}`;
 }
 
-// The page's own parameters stay as they are and where they are (DESIGN section 6).
+// The page's own parameters stay as they are and where they are (DESIGN section 6), a lone ? or & at their end too: what
+// was added can be taken off again and nothing else.
 function filledOnto(template: Onto, values: Record<Placeholder, string>): string {
   const [whole, fragment] = splitAt(values.destination, "#");
-  const joint = whole.includes("?") ? (/[?&]$/.test(whole) ? "" : "&") : "?";
+  const joint = whole.includes("?") ? "&" : "?";
   return `${whole}${joint}${queryOf(template, values)}${fragment}`;
 }
 

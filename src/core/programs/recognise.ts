@@ -163,7 +163,8 @@ type Held = Partial<Record<Placeholder, string>>;
 function heldAround(template: Around, apart: TakenApart): Held | undefined {
   const held: Held = {};
   for (const [at, piece] of template.path.entries())
-    if (typeof piece !== "string" && !take(held, piece, decoded(apart.segments[at]!))) return undefined;
+    if (typeof piece !== "string" && !takeSegment(held, piece, decoded(apart.segments[at]!)))
+      return undefined;
   takeParameters(held, template, apart, OURS);
   return held;
 }
@@ -184,6 +185,11 @@ function takeParameters(
     const value = apart.parameter(name);
     if (value !== null) take(held, piece, value);
   }
+}
+
+// A link without a label has nothing in its place.
+function takeSegment(held: Held, piece: Exclude<Piece, string>, value: string): boolean {
+  return take(held, piece, value) || (piece.holds === "sub" && value === piece.before + piece.after);
 }
 
 function take(held: Held, piece: Exclude<Piece, string>, value: string): boolean {
@@ -253,5 +259,5 @@ function withoutParameters(address: string, template: LinkTemplate): string {
     .slice(1)
     .split("&")
     .filter((part) => !own.has(decoded(splitAt(part, "=")[0])));
-  return `${path}${kept.length === 0 ? "" : `?${kept.join("&")}`}${fragment}`;
+  return `${path}${query === "" || kept.length === 0 ? "" : `?${kept.join("&")}`}${fragment}`;
 }

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from "node:util";
 import { foreignPages } from "./content-pages.ts";
 import type { Transaction } from "sequelize";
 import { z } from "zod";
@@ -254,8 +255,13 @@ async function compare(
   return { unchanged, changing };
 }
 
+// As JSON has it, in whichever order the database keeps an object's fields.
 function alike(a: unknown, b: unknown): boolean {
-  return JSON.stringify(a) === JSON.stringify(b);
+  return isDeepStrictEqual(asJson(a), asJson(b));
+}
+
+function asJson(value: unknown): unknown {
+  return JSON.parse(JSON.stringify(value ?? null)) as unknown;
 }
 
 async function write(

@@ -234,6 +234,19 @@ describe("terms that change", () => {
     assert.ok((await page6()).includes("current price is on"));
     await page.getByRole("button", { name: "Undo" }).last().click();
     await until("the links are back", async () => (await page6()).includes("/harbour-optics?"));
+
+    // The question stays until it is answered: with the next visit, and no longer once the links are to be left.
+    await page.goto("/low-lantern/programs");
+    await page.getByRole("table").getByRole("button", { name: "Harbour Optics" }).click();
+    await closing.getByText("The program is closed. Its links become:").waitFor();
+    const offered = await closing.getByLabel("Become").getByRole("option").allTextContents();
+    assert.equal(offered.length, 2, `no other program takes links to its shop: ${offered.join(", ")}`);
+    await closing.getByRole("button", { name: "Leave them" }).click();
+    await page.getByText("The links of Harbour Optics stay as they are").waitFor();
+    await closing.waitFor({ state: "detached" });
+    await page.reload();
+    await harbour.getByLabel("State").waitFor();
+    assert.equal(await closing.count(), 0);
     await context.close();
   });
 });

@@ -70,6 +70,8 @@ const fields = {
   paidUntil: day("The day up to which it paid"),
   epc: networkEpc,
   needsReferrer: z.boolean().default(false),
+  /** Somebody has decided that its links stay as they are although it is closed. */
+  linksLeft: z.boolean().default(false),
   /** When its terms are to be looked at again. */
   termsReview: day("The day to look at its terms again"),
   /** What reports call it besides its name. */

@@ -77,6 +77,8 @@ export async function changeProgram(
   const whole = programInputSchema.safeParse({ ...row.terms, ...change });
   if (!whole.success) throw invalid(fieldErrors(whole.error));
   const terms = whole.data;
+  // What becomes of its links is asked anew each time that it closes.
+  if (terms.state !== row.terms.state) terms.linksLeft = false;
   if (isDeepStrictEqual(terms, row.terms)) return programView(row);
   await checkTemplate(desk, site, terms);
   await checkReportNames(desk, site, terms, row.id);

@@ -5,7 +5,7 @@ import type { Site } from "../../../core/objects/site.ts";
 import { setAddressState } from "../../../ui/url-state.ts";
 import { Payout } from "../directory/columns.tsx";
 import { commissionWords, money, STATE_TONE } from "../figures-in-words.ts";
-import { useDeleteProgram } from "../use-programs.ts";
+import { useDeleteProgram, useProgramChange } from "../use-programs.ts";
 import { Account } from "./Account.tsx";
 import { BuildLink } from "./BuildLink.tsx";
 import { Creatives } from "./Creatives.tsx";
@@ -16,7 +16,10 @@ import { ProgramLinks, type Become, type TermsBefore } from "./ProgramLinks.tsx"
 export function OpenProgram({ site, program }: { site: Site; program: ProgramFigures | undefined }) {
   const remove = useDeleteProgram(site);
   const [asking, ask] = useState<{ become: Become; before?: TermsBefore }>();
+  const leave = useProgramChange(site, ({ name }) => `The links of ${name} stay as they are`);
   const close = (): void => setAddressState({ open: "" });
+  // What the links of a closed program become stays a question until it is answered.
+  const isOpen = program?.state === "closed" && !program.linksLeft && program.links > program.untracked;
   const saved = (now: Program, before: Program | undefined): void => {
     setAddressState({ open: now.id });
     if (!before) return;
@@ -45,7 +48,26 @@ export function OpenProgram({ site, program }: { site: Site; program: ProgramFig
         <>
           <Summary site={site} program={program} onTrack={() => ask({ become: "track" })} />
           {asking ? (
-            <ProgramLinks {...asking} site={site} program={program} onDone={() => ask(undefined)} />
+            <ProgramLinks
+              {...asking}
+              site={site}
+              program={program}
+              onDone={() => ask(undefined)}
+              onLeave={() => {
+                ask(undefined);
+                if (program.state === "closed" && asking.become === "plain")
+                  leave.mutate({ program, change: { linksLeft: true } });
+              }}
+            />
+          ) : isOpen ? (
+            <ProgramLinks
+              become="plain"
+              isStanding
+              site={site}
+              program={program}
+              onDone={() => undefined}
+              onLeave={() => leave.mutate({ program, change: { linksLeft: true } })}
+            />
           ) : null}
           <Account site={site} program={program} />
           <BuildLink site={site} program={program} />

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import type { LinkAction, LinkBulkAnswer } from "../../../core/objects/ledger.ts";
 import type { Program } from "../../../core/objects/program.ts";
 import type { Site } from "../../../core/objects/site.ts";
+import { domainNames } from "../../../core/rules/match.ts";
 import { useWork } from "../../../ui/job.ts";
 import { WorkBar } from "../../../ui/WorkBar.tsx";
 import { ChangePreview } from "../../ledger/many/ChangePreview.tsx";
@@ -24,14 +25,17 @@ export function ProgramLinks(props: {
   program: Program;
   become: Become;
   before?: TermsBefore;
+  /** It stood there before anybody did anything: nothing is to be moved to. */
+  isStanding?: boolean;
   onDone: () => void;
+  onLeave: () => void;
 }) {
-  const { site, program, become, before, onDone } = props;
+  const { site, program, become, before, isStanding = false, onDone, onLeave } = props;
   const [published, setPublished] = useState(false);
   /** What the links of a closed program become: plain, unlinked, or links of the program of this id. */
   const [instead, setInstead] = useState("plain");
   const other = become !== "plain" || instead === "plain" || instead === "unlink" ? undefined : instead;
-  const others = (usePrograms(site).data ?? []).filter(({ id, state, template }) => id !== program.id && state === "approved" && template !== ""); // prettier-ignore
+  const others = (usePrograms(site).data ?? []).filter(({ id, state, template }) => id !== program.id && state === "approved" && template !== "").filter((one) => takesAll(one.domains, program.domains)); // prettier-ignore
   const preview = useWork<LinkBulkAnswer>();
   const run = useWork<LinkBulkAnswer>();
   const action: LinkAction = {
@@ -55,9 +59,10 @@ export function ProgramLinks(props: {
   // It stands above the form that it follows from, whose lower end is what one was looking at.
   const section = useRef<HTMLElement>(null);
   useEffect(() => {
+    if (isStanding) return;
     section.current?.scrollIntoView({ block: "center" });
     section.current?.focus({ preventScroll: true });
-  }, []);
+  }, [isStanding]);
   const answer = preview.state === "done" ? preview.result : undefined;
   const count = answer ? answer.links + answer.routes : 0;
   return (
@@ -79,11 +84,20 @@ export function ProgramLinks(props: {
         <button className="action action-main py-0.5" disabled={count === 0 || run.state === "running"} onClick={() => run.start(() => askChange(site, JSON.parse(asked) as Parameters<typeof askChange>[1], false))}>
           {count > 0 ? `Change ${count.toLocaleString("en-GB")}` : "Nothing to change"}
         </button>
-        <button className="action action-plain py-0.5" onClick={onDone}>Leave them</button>
+        <button className="action action-plain py-0.5" onClick={onLeave}>Leave them</button>
       </div>
       <WorkBar work={run} label="Changing" />
       {run.state === "running" ? null : <WorkBar work={preview} label="Looking" />}
       {answer ? <ChangePreview answer={answer} /> : null}
     </section>
   ); // prettier-ignore
+}
+
+// A program can take another's links when each of their hosts is one of its own: else they could not be built.
+function takesAll(own: readonly string[], others: readonly string[]): boolean {
+  return others.every((domain) =>
+    domainNames(domain.replace(/^\*\./, "")).some(
+      (name) => own.includes(name) && (name.startsWith("*.") || !domain.startsWith("*.")),
+    ),
+  );
 }

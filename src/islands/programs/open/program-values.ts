@@ -4,13 +4,14 @@ import { programInputSchema, type Program, type ProgramInput } from "../../../co
 export interface TypedProgram {
   text: Record<string, string>;
   needsReferrer: boolean;
+  linksLeft: boolean;
 }
 
 const EMPTY = programInputSchema.parse({ name: "New", domains: ["new.example"] });
 
 /** A program's fields as text; those of a new one as they begin. */
 export function typedOf(program: Program | undefined): TypedProgram {
-  const { needsReferrer, domains, reportNames, tags, epc, ...rest } = program ?? {
+  const { needsReferrer, linksLeft, domains, reportNames, tags, epc, ...rest } = program ?? {
     ...EMPTY,
     name: "",
     domains: [],
@@ -25,12 +26,13 @@ export function typedOf(program: Program | undefined): TypedProgram {
   };
   for (const name of Object.keys(EMPTY)) {
     const value = rest[name as keyof typeof rest] as string | number | null | undefined;
-    if (!(name in text) && name !== "epc" && name !== "needsReferrer")
+    if (!(name in text) && name !== "epc" && !SWITCHES.has(name))
       text[name] = value === null || value === undefined ? "" : String(value);
   }
-  return { text, needsReferrer };
+  return { text, needsReferrer, linksLeft };
 }
 
+const SWITCHES: ReadonlySet<string> = new Set(["needsReferrer", "linksLeft"]);
 const NUMBERS: ReadonlySet<string> = new Set(["subIdLimit", "cookieDays", "payoutDay"]);
 const MAY_BE_NULL: ReadonlySet<string> = new Set([
   "payoutThreshold",
@@ -41,7 +43,7 @@ const MAY_BE_NULL: ReadonlySet<string> = new Set([
 ]);
 
 /** What was typed as the program it means, or the message at each field. */
-export function programOf({ text, needsReferrer }: TypedProgram): {
+export function programOf({ text, needsReferrer, linksLeft }: TypedProgram): {
   value?: ProgramInput;
   errors: Record<string, string>;
 } {
@@ -56,6 +58,7 @@ export function programOf({ text, needsReferrer }: TypedProgram): {
   const checked = programInputSchema.safeParse({
     ...plain,
     needsReferrer,
+    linksLeft,
     domains: list(domains, /[\n,\s]+/),
     reportNames: list(reportNames, /\n/),
     tags: list(tags, /,/),

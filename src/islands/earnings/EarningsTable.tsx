@@ -101,5 +101,5 @@ function ItemRows(props: { site: Site; by: By; item: Item; theirs: boolean }) {
 }
 
 function Cell({ children }: { children: React.ReactNode }) {
-  return <td className="py-1 pl-3 text-right tabular-nums whitespace-nowrap">{children}</td>;
+  return <td className="py-1 pr-3 pl-3 text-right tabular-nums whitespace-nowrap">{children}</td>;
 }

@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import type { MissSummary } from "../../core/objects/miss.ts";
 import type { MissPolicy, Site, WrittenMissPolicy } from "../../core/objects/site.ts";
-import { api, messageOf, queries } from "../../ui/api.ts";
+import { api, ApiProblem, messageOf, queries } from "../../ui/api.ts";
 import { FieldRow } from "../../ui/FieldRow.tsx";
 import { useKeptState } from "../../ui/kept-state.ts";
 import { tell } from "../../ui/notices.ts";
@@ -47,6 +47,10 @@ function Form({ site, hidden }: { site: Site; hidden: MissSummary["hidden"] | un
       else tell("Saved what misses get");
     },
   });
+  const fault =
+    save.error instanceof ApiProblem
+      ? save.error.errors.find(({ path }) => path === "misses.destination")?.message
+      : undefined;
   const changed = JSON.stringify(policy) !== JSON.stringify(site.misses);
   return (
     <aside aria-labelledby="policy" className="rounded border border-line bg-sheet p-3">
@@ -62,7 +66,7 @@ function Form({ site, hidden }: { site: Site; hidden: MissSummary["hidden"] | un
             What misses get
           </legend>
           {CHOICES.map(({ answer, word, what }) => (
-            <label key={answer} className="grid grid-cols-[1.3rem_minmax(0,1fr)]">
+            <label key={answer} className="grid grid-cols-[1.7rem_minmax(0,1fr)]">
               <input
                 type="radio"
                 name="answer"
@@ -77,7 +81,7 @@ function Form({ site, hidden }: { site: Site; hidden: MissSummary["hidden"] | un
         </fieldset>
         {policy.answer === "destination" ? (
           <>
-            <FieldRow label="They arrive at">
+            <FieldRow label="They arrive at" error={fault}>
               {(attributes) => (
                 <input
                   {...attributes}
@@ -116,7 +120,7 @@ function Form({ site, hidden }: { site: Site; hidden: MissSummary["hidden"] | un
           </>
         ) : null}
         {policy.answer !== "help" ? <Hidden answer={policy.answer} hidden={hidden} /> : null}
-        {save.isError ? (
+        {save.isError && !fault ? (
           <p role="alert" className="text-bad">
             {messageOf(save.error)}
           </p>

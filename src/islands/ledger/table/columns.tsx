@@ -38,7 +38,7 @@ export function ledgerColumns(site: Site) {
           <span className="min-w-16 truncate">
             <AddressText address={original.href} most={64} oneLine />
           </span>
-          {original.destination !== original.href ? (
+          {original.destination !== original.href || original.via ? (
             <span className="truncate text-xs text-quiet" title={original.destination}>
               ends at {original.host || "our own site"}
             </span>

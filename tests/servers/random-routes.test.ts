@@ -4,7 +4,7 @@ import { ask } from "../support/ask.ts";
 import { testDelivery, type TestDelivery } from "../support/delivery.ts";
 import { testDesk, type TestDesk } from "../support/desk.ts";
 import { startApache, startNginx, type WebServer } from "../support/web-servers.ts";
-import { asked, Random } from "./random.ts";
+import { asked, Random } from "../oracles/random.ts";
 
 const HOSTS = ["garden.example", "gdn.example"] as const;
 const WORDS = ["New", "new", "blog", "Kilo", "q&a", "a&b=c", "café", "a b", "x.y", "star*", "(x)", "it's", "1", "12", "2019", "item-7", "a+b", "~me", "$1", "@home", "a;b", "a%26b", "index.html"]; // prettier-ignore

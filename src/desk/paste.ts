@@ -29,6 +29,7 @@ export async function lookAtPaste(desk: Desk, site: OpenSite, text: string): Pro
       snippet,
       repairs: repaired.repairs.map(({ message }) => message),
       refusal: repaired.reason.message,
+      others: repaired.others,
     };
   }
   const { address } = repaired;
@@ -56,6 +57,7 @@ export async function lookAtPaste(desk: Desk, site: OpenSite, text: string): Pro
     address,
     repairs: repaired.repairs.map(({ message }) => message),
     warnings: repaired.warnings.map(({ message }) => message),
+    others: repaired.others,
     answeredBy: place ? answeredBy(kind, places.pageAt(place.key)?.title, end) : null,
     ends: end === address ? null : end,
     attributes,
@@ -71,6 +73,7 @@ const NOTHING: PasteAnswer = {
   repairs: [],
   warnings: [],
   refusal: null,
+  others: [],
   answeredBy: null,
   ends: null,
   attributes: null,

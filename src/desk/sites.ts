@@ -25,6 +25,7 @@ export interface OpenSite extends Pick<
   | "misses"
   | "disclosure"
   | "clickMonths"
+  | "country"
   | "version"
   | "createdAt"
   | "updatedAt"
@@ -182,6 +183,7 @@ export function siteView(desk: Desk, site: OpenSite): Site {
     partners: site.partners,
     disclosure: site.disclosure,
     clickMonths: site.clickMonths,
+    country: site.country,
     version: site.version,
     createdAt: site.createdAt.toISOString(),
     updatedAt: site.updatedAt.toISOString(),
@@ -208,6 +210,7 @@ function withHosts(
     partners: partners.get(row.id) ?? [],
     disclosure: row.disclosure,
     clickMonths: row.clickMonths,
+    country: row.country,
     variables: Object.fromEntries(
       variables.filter(({ siteId }) => siteId === row.id).map(({ name, value }) => [name, value]),
     ),

@@ -11,6 +11,7 @@ import { decimals } from "./migrations/007-decimals.ts";
 import { ampersands } from "./migrations/008-ampersands.ts";
 import { ends } from "./migrations/009-ends.ts";
 import { credits } from "./migrations/010-credits.ts";
+import { country } from "./migrations/011-country.ts";
 
 /** A step of the schema: its statements run in one transaction. Once it has run somewhere its text never changes again. */
 export interface Migration {
@@ -29,6 +30,7 @@ export const MIGRATIONS: readonly Migration[] = [
   ampersands,
   ends,
   credits,
+  country,
 ];
 const MIGRATION_LOCK = 731_600;
 

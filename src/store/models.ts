@@ -36,6 +36,7 @@ export interface SiteRow extends Stamped {
   disclosure: Disclosure;
   /** How many months clicks themselves are kept; their counts stay. */
   clickMonths: number;
+  country: string;
   version: number;
 }
 
@@ -223,6 +224,7 @@ export function defineModels(sequelize: Sequelize) {
         misses: JSONB,
         disclosure: JSONB,
         clickMonths: INTEGER,
+        country: TEXT,
         version: INTEGER,
       },
       true,

@@ -47,8 +47,16 @@ export interface Refusal {
 
 /** What `repairAddress` answers: the address with what was done to it, or the reason why there is none. */
 export type Repaired =
-  | { ok: true; address: Address; form: AddressForm; repairs: Repair[]; warnings: Warning[] }
-  | { ok: false; reason: Refusal; repairs: Repair[] };
+  | {
+      ok: true;
+      address: Address;
+      form: AddressForm;
+      repairs: Repair[];
+      warnings: Warning[];
+      /** Other good readings, each as it would be pasted to be taken. */
+      others: string[];
+    }
+  | { ok: false; reason: Refusal; repairs: Repair[]; others: string[] };
 
 /** The longest address accepted after repair, in characters (common limit of browsers and proxies in the field). */
 export const MAX_ADDRESS_LENGTH = 2048;

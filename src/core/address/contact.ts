@@ -62,9 +62,11 @@ export function isPhone(text: string): boolean {
   return PHONE.test(text.replace(EXTENSION, ""));
 }
 
-/** True for digits as people write a number at home: which country it is in cannot be told. */
+/** True for digits as people write a number at home: which country it is in, it does not say. */
 export function isLocalPhone(text: string): boolean {
-  return /^\(?0[\d\s().\-/]{6,20}$/.test(text) && text.replace(/\D/g, "").length >= 7;
+  const number = text.replace(EXTENSION, "");
+  if (/^\(?0[\d\s().\-/]{6,20}$/.test(number)) return number.replace(/\D/g, "").length >= 7;
+  return /^(?:\(\d{2,4}\)\s?|\d{3}[-. ])\d{3}[-. ]?\d{4}$/.test(number);
 }
 
 /**

@@ -10,6 +10,7 @@ import {
 import { isLocalPhone, isPhone, mailAddress, mailIn, phoneAddress } from "./contact.ts";
 import { rootless } from "./host.ts";
 import { outOfLines, outOfProse } from "./prose.ts";
+import { otherReadings, severalAddresses } from "./readings.ts";
 import { mendScheme, startsWithHost } from "./scheme.ts";
 import { unwrap } from "./unwrap.ts";
 import { warningsFor, type AddressSurroundings } from "./warn.ts";
@@ -29,6 +30,13 @@ const MOST_PASTED = 20_000;
  * Total: every string has an answer.
  */
 export function repairAddress(pasted: string, surroundings: AddressSurroundings = {}): Repaired {
+  const repaired = repairedOf(pasted, surroundings);
+  return repaired.ok && !surroundings.isExact
+    ? { ...repaired, others: otherReadings(pasted, repaired.address) }
+    : repaired;
+}
+
+function repairedOf(pasted: string, surroundings: AddressSurroundings): Repaired {
   if (pasted.length > MOST_PASTED) {
     return refuse(
       "too-long",
@@ -36,6 +44,9 @@ export function repairAddress(pasted: string, surroundings: AddressSurroundings 
       [],
     );
   }
+  const several = surroundings.isExact ? [] : severalAddresses(pasted);
+  if (several.length > 0)
+    return { ...refuse("not-an-address", `There are ${several.length} addresses here; a link leads to one. Take one of them.`, []), others: several } as Repaired; // prettier-ignore
   const { text, repairs } = surroundings.isExact ? unwrap(pasted) : bare(pasted);
   if (text === "")
     return refuse(
@@ -60,6 +71,11 @@ export function repairAddress(pasted: string, surroundings: AddressSurroundings 
     return acceptMail(mail, repairs, surroundings);
   }
   if (isPhone(text)) return acceptPhone(text, repairs, surroundings);
+  const atHome = isLocalPhone(text) ? surroundings.homePhone?.(text) : undefined;
+  if (atHome !== undefined) {
+    repairs.push({ code: "encoded", message: "Wrote the number with the country of this site in front." });
+    return accept(atHome, "phone", repairs, surroundings);
+  }
   if (isLocalPhone(text))
     return refuse(
       "not-an-address",
@@ -89,8 +105,14 @@ export function repairAddress(pasted: string, surroundings: AddressSurroundings 
   );
 }
 
+const DELIMITED = /^<(https?:\/\/[^<>\s]+)>$/i;
+
 // A page of prose may hold quotes and brackets in whatever order.
 function bare(pasted: string): { text: string; repairs: Repair[] } {
+  // Between angle brackets an address is exactly what stands there (RFC 3986, appendix C).
+  const exact = DELIMITED.exec(pasted.trim())?.[1];
+  if (exact !== undefined)
+    return { text: exact, repairs: [{ code: "unwrapped", message: "Took off the brackets." }] };
   const whole = outOfLines(pasted.trim());
   const { text, repairs } = unwrap(whole.repairs.length > 0 ? whole.text : pasted);
   const taken = { text, repairs: [...whole.repairs, ...repairs] };
@@ -192,12 +214,12 @@ function accept(
     );
   }
   const warnings = form === "web" ? warningsFor(new URL(address), typedHost ?? "", surroundings) : [];
-  return { ok: true, address: address as Address, form, repairs, warnings };
+  return { ok: true, address: address as Address, form, repairs, warnings, others: [] };
 }
 
 function refuse(code: RefusalCode, message: string, repairs: Repair[]): Repaired {
   const reason: Refusal = { code, message };
-  return { ok: false, reason, repairs };
+  return { ok: false, reason, repairs, others: [] };
 }
 
 function encodeSpaces(text: string, repairs: Repair[]): string {

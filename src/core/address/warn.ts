@@ -5,6 +5,8 @@ import type { Warning } from "./address.ts";
 export interface AddressSurroundings {
   /** It stands in an attribute or comes from a machine: no prose is around it, and its last sign is its own. */
   isExact?: boolean;
+  /** Reads a number as it is dialled in the site's country; absent where nobody has said which that is. */
+  homePhone?: (text: string) => string | undefined;
   /** Hosts of the workspace and of staging copies, with port where they have one: readers never get there. */
   privateHosts?: readonly string[];
   /** Hosts that have answered on https before. */

@@ -1,11 +1,9 @@
 import { z } from "zod";
+import { FILES_PREFIX } from "../address/files-prefix.ts";
 import { id, line, pathFault } from "./fields.ts";
 
 /** The largest file that is taken, in bytes. */
 export const MAX_FILE = 25_000_000;
-
-/** Where uploaded files stand on the site's hosts. */
-export const FILES_PREFIX = "/files/";
 
 export const fileSchema = z.object({
   id,

@@ -15,6 +15,8 @@ export const pasteAnswerSchema = z.object({
   repairs: z.array(z.string()),
   warnings: z.array(z.string()),
   refusal: z.string().nullable(),
+  /** Other good readings of what was pasted, each as it would be pasted to be taken. */
+  others: z.array(z.string()),
   /** The page or route of ours that answers it, in words. */
   answeredBy: z.string().nullable(),
   /** Where it ends when it goes through our own routes. */

@@ -118,6 +118,13 @@ export const siteChangeSchema = z.strictObject({
   paidLimitLong: z.int().min(0).max(1000).optional(),
   longWords: z.int().min(1).max(1_000_000).optional(),
   misses: missPolicySchema.optional(),
+  /** Two letters (ISO 3166-1): phone numbers without a country are of this one. Empty: of none. */
+  country: z
+    .string("A country is two letters, such as GB.")
+    .trim()
+    .toUpperCase()
+    .regex(/^(?:[A-Z]{2})?$/, "A country is two letters, such as GB.")
+    .optional(),
   disclosure: disclosureSchema.optional(),
   clickMonths: z
     .int("Months are a whole number.")
@@ -146,6 +153,7 @@ export const siteSchema = z.object({
   disclosure: z.object({ text: z.string(), place: z.boolean() }),
   /** Months that clicks themselves are kept; their counts stay. */
   clickMonths: z.int(),
+  country: z.string(),
   version: z.int(),
   createdAt: z.string(),
   updatedAt: z.string(),

@@ -1,6 +1,7 @@
 import { from } from "../../core/text/cut.ts";
 import { compareKey } from "../../core/address/compare.ts";
 import { pathKey } from "../../core/address/path-key.ts";
+import { homePhone } from "../../core/address/home-phone.ts";
 import { looksLikeAddress, repairAddress } from "../../core/address/repair.ts";
 import { splitOwnAddress } from "../../core/objects/fields.ts";
 import type { Advice, RouteCheck, routeQuestionSchema } from "../../core/objects/route.ts";
@@ -148,7 +149,12 @@ async function spelling(
 
 /** What is known around addresses of this site, for the warnings of `repairAddress`. */
 export function surroundingsOf(desk: Desk, site: OpenSite) {
-  return { privateHosts: desk.workspaceHosts, ownHosts: site.hostNames };
+  const { country } = site;
+  return {
+    privateHosts: desk.workspaceHosts,
+    ownHosts: site.hostNames,
+    ...(country ? { homePhone: (text: string) => homePhone(text, country) } : {}),
+  };
 }
 
 /** The short links that lead to this destination already. */

@@ -117,6 +117,10 @@ function Field({ site }: { site: Site }) {
                 making={making}
                 onMake={() => setMaking(true)}
                 onInserted={close}
+                onMeant={(meant) => {
+                  setText(meant);
+                  input.current?.focus();
+                }}
                 onTracked={(built) => {
                   setText(built.address);
                   setSlug(built.slug);

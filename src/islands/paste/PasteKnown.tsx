@@ -7,6 +7,7 @@ import { AddressText } from "../../ui/AddressText.tsx";
 import { copyText } from "../../ui/copy.ts";
 import { KIND_WORD, Knot } from "../../ui/Knot.tsx";
 import { ProgramHere } from "../../ui/ProgramHere.tsx";
+import { OtherReadings } from "../../ui/OtherReadings.tsx";
 import { SnippetKeep } from "./SnippetKeep.tsx";
 
 /** What is known of something pasted, and what can be done with it. */
@@ -19,6 +20,8 @@ export function PasteKnown(props: {
   /** It stands in the text, or is kept: the field has done its work. */
   onInserted: () => void;
   onTracked: (built: BuiltProgramLink) => void;
+  /** Another reading was meant. */
+  onMeant: (text: string) => void;
 }) {
   const { site, known } = props;
   const snippet = known.snippet ? (
@@ -31,7 +34,7 @@ export function PasteKnown(props: {
     />
   ) : null;
   if (known.form === "refused") {
-    return snippet ?? <p role="alert" className="text-bad">{known.refusal}</p>; // prettier-ignore
+    return snippet ?? <><p role="alert" className="text-bad">{known.refusal}</p><OtherReadings others={known.others} onMeant={props.onMeant} /></>; // prettier-ignore
   }
   if (known.form === "words" || !known.address || !known.kind)
     return <Found site={site} known={known} text={props.text} />;
@@ -70,6 +73,7 @@ export function PasteKnown(props: {
           {known.attributes?.trace[0] ? ` (${known.attributes.trace.at(-1)!.by})` : ""}.
         </li>
       </ul>
+      <OtherReadings others={known.others} onMeant={props.onMeant} />
       <ProgramHere
         key={address}
         site={site}

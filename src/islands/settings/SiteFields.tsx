@@ -1,4 +1,5 @@
 import { useMutation } from "@tanstack/react-query";
+import { getCountries } from "libphonenumber-js/min";
 import { useState } from "react";
 import type { Site } from "../../core/objects/site.ts";
 import { api, ApiProblem, messageOf } from "../../ui/api.ts";
@@ -10,6 +11,11 @@ interface Variable {
   name: string;
   value: string;
 }
+
+const NAMES = new Intl.DisplayNames("en", { type: "region" });
+const COUNTRIES = getCountries()
+  .map((code): [string, string] => [code, NAMES.of(code) ?? code])
+  .sort(([, a], [, b]) => a.localeCompare(b, "en"));
 
 /** What the site is called, its variables, how many paid links a page bears, and how long clicks are kept. */
 export function SiteFields({ site: first }: { site: Site }) {
@@ -25,6 +31,7 @@ export function SiteFields({ site: first }: { site: Site }) {
         paidLimitLong: first.paidLimitLong,
         longWords: first.longWords,
         clickMonths: first.clickMonths,
+        country: first.country,
       },
       variables: Object.entries(first.variables).map(([name, value]): Variable => ({ name, value })),
     }),
@@ -91,6 +98,27 @@ export function SiteFields({ site: first }: { site: Site }) {
           </FieldRow>
         ))}
       </div>
+      <FieldRow
+        label="Country"
+        hint="Phone numbers that are written without one are dialled there."
+        error={fault("country")}
+      >
+        {(field) => (
+          <select
+            {...field}
+            className="field w-64"
+            value={fields.country}
+            onChange={(event) => setFields({ ...fields, country: event.target.value })}
+          >
+            <option value="">none</option>
+            {COUNTRIES.map(([code, name]) => (
+              <option key={code} value={code}>
+                {name}
+              </option>
+            ))}
+          </select>
+        )}
+      </FieldRow>
       <fieldset>
         <legend className="font-semibold">Site variables</legend>
         <p className="mb-2 text-sm text-quiet">

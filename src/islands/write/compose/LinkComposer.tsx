@@ -1,6 +1,7 @@
 import { ExternalLink, X } from "lucide-react";
 import { useMemo, useState, type KeyboardEvent } from "react";
 import { READING_WORD, READINGS, readAs } from "../../../core/address/read-as.ts";
+import { homePhone } from "../../../core/address/home-phone.ts";
 import { looksLikeAddress, repairAddress } from "../../../core/address/repair.ts";
 import type { HeadingAnchor } from "../../../core/body/headings.ts";
 import { deliveredTag } from "../../../core/links/delivered-tag.ts";
@@ -8,6 +9,7 @@ import type { Site } from "../../../core/objects/site.ts";
 import { formatOverride, parseOverride, type Override } from "../../../core/rules/override.ts";
 import { fillAddress, variableNames } from "../../../core/text/variables.ts";
 import { FieldRow } from "../../../ui/FieldRow.tsx";
+import { OtherReadings } from "../../../ui/OtherReadings.tsx";
 import { ProgramHere } from "../../../ui/ProgramHere.tsx";
 import { ShortenHere } from "./ShortenHere.tsx";
 import { RepairNotes } from "./RepairNotes.tsx";
@@ -46,6 +48,7 @@ export function LinkComposer(props: {
   const repaired = repairAddress(pasted, {
     privateHosts: [location.host],
     ownHosts: site.hosts.map(({ name }) => name),
+    ...(site.country ? { homePhone: (text: string) => homePhone(text, site.country) } : {}),
   });
   const address = repaired.ok ? withPlaces(repaired.address) : "";
   const asked = useMemo(() => (address ? [address] : []), [address]);
@@ -133,6 +136,7 @@ export function LinkComposer(props: {
           </p>
         ) : null}
         <RepairNotes repaired={repaired} address={address} />
+        <OtherReadings others={repaired.others} onMeant={setPasted} />
         {address ? (
           <ProgramHere
             key={address}

@@ -1,0 +1,2 @@
+/** Where the files of a site are. */
+export const FILES_PREFIX = "/files/";

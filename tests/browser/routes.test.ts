@@ -40,6 +40,43 @@ describe("a short link from the paste field", () => {
     await context.close();
   });
 
+  test("Enter acts on what stands there, never on what stood there before, however late the answer", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/clicks");
+    const field = page.getByRole("combobox", { name: /^Paste an address/ });
+    const known = page.locator("#paste-known");
+    await field.fill(shop("/item/first-one"));
+    await known.getByRole("button", { name: "Make a short link" }).waitFor();
+    await page.route("**/paste", async (route) => {
+      await new Promise((resolve) => setTimeout(resolve, 900));
+      await route.continue();
+    });
+    await field.fill(shop("/item/second-one"));
+    await page.keyboard.press("Enter");
+    await page.keyboard.press("Enter");
+    const maker = page.getByRole("form", { name: "New short link" });
+    assert.equal(await maker.count(), 0, "nothing is made of an earlier answer");
+    assert.ok(await known.locator("[inert]").count(), "nor can it be acted on");
+    const address = maker.getByLabel(/Short address on lntn/);
+    await until("a slug of the second address", async () => /second/.test(await address.inputValue()));
+    await maker.getByText(/is free$/).waitFor();
+    await page.keyboard.press("Enter");
+    await page.getByRole("status").getByText("Copied http://lntn.localhost").waitFor();
+    const made = await page.request.get("/api/v1/sites/low-lantern/routes?q=first-one");
+    assert.equal(((await made.json()) as { total: number }).total, 0);
+    const second = await page.request.get("/api/v1/sites/low-lantern/routes?q=second-one");
+    assert.equal(((await second.json()) as { total: number }).total, 1);
+
+    // Two good readings: the other one is one key away. Several addresses: each of them.
+    await field.fill(shop("/item/hooray!"));
+    await known.getByRole("button", { name: /hooray!$/ }).click();
+    await known.getByText("Took off the brackets.").waitFor();
+    await field.fill(`${shop("/a")} ${shop("/b")}`);
+    await known.getByText("There are 2 addresses here").waitFor();
+    assert.equal(await known.getByRole("button", { name: /localhost/ }).count(), 2);
+    await context.close();
+  });
+
   test("an address that has one is offered that one, with its clicks and the pages that use it", async () => {
     const { context, page } = await app.signedIn();
     await page.goto("/low-lantern/clicks");
@@ -150,6 +187,30 @@ describe("the routes screen", () => {
     await context.close();
   });
 
+  test("a whole address brings its host along; edges that lead back are told; parameters are handed on", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/routes?open=new-redirect");
+    const panel = page.getByRole("complementary", { name: "New redirect" });
+    await panel.getByLabel("Answers", { exact: true }).selectOption("wildcard");
+    const address = panel.getByRole("textbox", { name: "Address" });
+    await address.fill(`http://lntn.localhost:${app.sitePort}/*/reviews`);
+    await address.blur();
+    assert.equal(await address.inputValue(), "/*/reviews");
+    assert.equal(await panel.getByLabel("Host").inputValue(), "lntn.localhost");
+    await panel.getByLabel("Host").selectOption("lowlantern.localhost");
+    await panel.getByLabel("Leads to").fill("/reviews/$1");
+    await panel.getByText(/lead back to themselves, such as \/reviews\/reviews/).waitFor();
+    await panel.getByText("Campaign and tracking parameters arrive.").waitFor();
+    await panel.getByRole("button", { name: "Make redirect" }).click();
+    await row(page, "/*/reviews").waitFor();
+    const asked = (path: string) => ask(app.sitePort, path, { host: "lowlantern.localhost" });
+    await until("it leads on, parameters and all", async () => (await asked("/old/reviews?utm_source=x")).headers.location === "/reviews/old?utm_source=x"); // prettier-ignore
+    assert.equal((await asked("/reviews/reviews")).status, 404);
+    await row(page, "/*/reviews").getByRole("button").first().click();
+    await page.getByText(/it stood aside 1 time/).waitFor();
+    await context.close();
+  });
+
   test("on a page's path or into a circle it is refused, and nothing typed is lost", async () => {
     const { context, page } = await app.signedIn();
     await page.goto("/low-lantern/routes?open=new-redirect");
@@ -240,6 +301,17 @@ describe("misses", () => {
       async () =>
         (await ask(app.sitePort, "/calendar/novembre", { host: "lowlantern.localhost" })).status === 301,
     );
+    await context.close();
+  });
+
+  test("what they get is checked as routes are", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/misses");
+    await page.getByRole("radio", { name: /A chosen address/ }).check();
+    await page.getByLabel("They arrive at").fill("/nowhere-at-all");
+    await page.getByRole("button", { name: "Save" }).click();
+    await page.getByText(/Nothing on this site answers \/nowhere-at-all/).waitFor();
+    assert.equal(await page.getByLabel("They arrive at").getAttribute("aria-invalid"), "true");
     await context.close();
   });
 

@@ -3,15 +3,13 @@ import { ownPlace } from "../address/classify.ts";
 import { compareKey } from "../address/compare.ts";
 import { foldedKey } from "../address/path-key.ts";
 import type { AdviceCode } from "../objects/route.ts";
+import { circleFindings } from "./lint-circles.ts";
 import { readRouteKey } from "./match/address-form.ts";
-import { highestCapture, withCaptures } from "./match/captures.ts";
+import { highestCapture } from "./match/captures.ts";
 import type { MatchKind } from "./match/match-kind.ts";
 import { PatternTable } from "./match/pattern-table.ts";
 import { samplesOf } from "./match/samples.ts";
-import { MOST_SUSPECTS, suspects } from "./match/suspects.ts";
 import { RouteTable } from "./match/table.ts";
-import { circleFrom, wayInWords, type Step } from "./way/circle.ts";
-import { leadsBack } from "./way/leads-back.ts";
 
 /** A route as the linter of the whole table reads it. */
 export interface LintedRoute {
@@ -163,53 +161,6 @@ function wayFindings(routes: readonly LintedRoute[], next: readonly Next[], site
     );
   });
   return findings;
-}
-
-// All routes together try so many addresses; the more routes, the fewer each.
-const MOST_TRIED = 50_000;
-
-// Where captures are filled in, each address has a way of its own: those that may come round are followed.
-function circleFindings(
-  routes: readonly LintedRoute[],
-  site: LintedSite,
-  table: RouteTable<number>,
-  patterns: PatternTable<number>,
-): LintFinding[] {
-  const step = (asked: string | null, key: string): Step => {
-    const host = asked ?? site.primary;
-    const exact = table.find(host, key);
-    if (exact === undefined && (site.pageAt(key) !== undefined || site.hasFile(key))) return undefined;
-    for (const { entry, captures } of exact === undefined
-      ? patterns.find(host, key)
-      : [{ entry: exact, captures: [] }]) {
-      // prettier-ignore
-      const { destination } = routes[entry]!;
-      if (destination === null) return undefined;
-      const to = withCaptures(destination, captures);
-      if (to === undefined) continue;
-      return leadsBack(to, asked, key, site.primary) ? "stands aside" : { to };
-    }
-    return undefined;
-  };
-  const filled = routes.filter(({ destination }) => destination !== null && highestCapture(destination) > 0);
-  const most = Math.max(10, Math.min(MOST_SUSPECTS, Math.floor(MOST_TRIED / Math.max(1, filled.length))));
-  return filled.flatMap((route): LintFinding[] => {
-    if (!ownPlace(route.destination!.replace(/\$[1-9]/g, "x"), site.hosts)) return [];
-    const circles = route.keys.flatMap((stored) => {
-      const { match, key } = readRouteKey(stored);
-      return suspects(key, match, route.destination!, most).flatMap(
-        (start) => circleFrom({ host: route.host, key: start }, site.hosts, step) ?? [],
-      );
-    });
-    const round = circles.find(({ kind }) => kind === "round");
-    const aside = circles.find(({ kind }) => kind === "stands aside");
-    const said = (severity: LintFinding["severity"], message: string): LintFinding[] => [
-      { code: "loop", severity, routes: [route.id], message },
-    ];
-    if (round) return said("error", `${route.address} goes round in a circle for some addresses: ${wayInWords(round.way)}, and on.`); // prettier-ignore
-    if (aside) return said("warning", `${route.address} would lead some addresses back to themselves, such as ${aside.way[0]}: there it stands aside.`); // prettier-ignore
-    return [];
-  });
 }
 
 // For each route the last one on its way, -1 for those that end in a circle. Each way is walked once.

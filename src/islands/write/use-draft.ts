@@ -6,7 +6,8 @@ import type { Site } from "../../core/objects/site.ts";
 import { api, ApiProblem, JsonText, messageOf, queries } from "../../ui/api.ts";
 import { tell } from "../../ui/notices.ts";
 import type { LeftPath } from "./LeftBehind.tsx";
-import { dropBackup, leaveBackup, writeBackup, type Backup } from "./backup.ts";
+import { dropBackup, writeBackup, type Backup } from "./backup.ts";
+import { useLeaving } from "./use-leaving.ts";
 import { isEmpty, keptChange, NOTHING_WRITTEN, over, requestText, writtenOut, writtenOver, type WrittenChange } from "./written-change.ts"; // prettier-ignore
 
 /** The fields of a page that the writing view edits. */
@@ -56,8 +57,6 @@ const REST_MS = 700;
 const MOST_MS = 2_500;
 /** How old what this browser has kept may be, while somebody types and when they stop. */
 const BACKUP_MS = 200;
-/** What a request may carry that outlives its page (Fetch Standard, section 4.6), less the headers. */
-const MOST_KEPT_ALIVE = 60_000;
 const RETRY_MS = 4_000;
 const VISIT_MS = 4_000;
 
@@ -222,31 +221,11 @@ export function useDraft(
     } else setConflict(first);
   }, [recovered, first, saveNow]);
 
-  useEffect(() => {
-    // Whatever door the page is left by: what still waits is kept here at once, and sent by a request that outlives it.
-    const isAllSaved = (): boolean => isEmpty(sending.current) && Object.keys(pending.current).length === 0;
-    const hide = (): void => {
-      if (document.visibilityState !== "hidden" || isAllSaved()) return;
-      leaveBackup(first.id, backupNow());
-      void saveNow();
-    };
-    const leave = (): void => {
-      if (isAllSaved()) return;
-      const backup = backupNow();
-      leaveBackup(first.id, backup);
-      const body = requestText(backup, backup.version);
-      if (body.length > MOST_KEPT_ALIVE) return;
-      const headers = { "Content-Type": "application/json" };
-      // Whether it arrives is seen when the page is opened again.
-      fetch(`/api/v1/sites/${site.id}/pages/${first.id}`, { method: "PUT", keepalive: true, headers, body }).catch(() => undefined); // prettier-ignore
-    };
-    document.addEventListener("visibilitychange", hide);
-    addEventListener("pagehide", leave);
-    return () => {
-      document.removeEventListener("visibilitychange", hide);
-      removeEventListener("pagehide", leave);
-    };
-  }, [saveNow, backupNow, site.id, first.id]);
+  const isAllSaved = useCallback(
+    () => isEmpty(sending.current) && Object.keys(pending.current).length === 0,
+    [],
+  );
+  useLeaving({ siteId: site.id, pageId: first.id, isAllSaved, backupNow, saveNow });
 
   useEffect(() => {
     const tab = crypto.randomUUID();

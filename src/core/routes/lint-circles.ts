@@ -1,0 +1,56 @@
+import { ownPlace } from "../address/classify.ts";
+import type { LintedRoute, LintedSite, LintFinding } from "./lint.ts";
+import { readRouteKey } from "./match/address-form.ts";
+import { highestCapture, withCaptures } from "./match/captures.ts";
+import type { PatternTable } from "./match/pattern-table.ts";
+import { MOST_SUSPECTS, suspects } from "./match/suspects.ts";
+import type { RouteTable } from "./match/table.ts";
+import { circleFrom, wayInWords, type Step } from "./way/circle.ts";
+import { leadsBack } from "./way/leads-back.ts";
+
+// All routes together try so many addresses; the more routes, the fewer each.
+const MOST_TRIED = 50_000;
+
+/** Ways that come round for some addresses: where captures are filled in each has its own, and those that may are followed. */
+export function circleFindings(
+  routes: readonly LintedRoute[],
+  site: LintedSite,
+  table: RouteTable<number>,
+  patterns: PatternTable<number>,
+): LintFinding[] {
+  const step = (asked: string | null, key: string): Step => {
+    const host = asked ?? site.primary;
+    const exact = table.find(host, key);
+    if (exact === undefined && (site.pageAt(key) !== undefined || site.hasFile(key))) return undefined;
+    for (const { entry, captures } of exact === undefined
+      ? patterns.find(host, key)
+      : [{ entry: exact, captures: [] }]) {
+      // prettier-ignore
+      const { destination } = routes[entry]!;
+      if (destination === null) return undefined;
+      const to = withCaptures(destination, captures);
+      if (to === undefined) continue;
+      return leadsBack(to, asked, key, site.primary) ? "stands aside" : { to };
+    }
+    return undefined;
+  };
+  const filled = routes.filter(({ destination }) => destination !== null && highestCapture(destination) > 0);
+  const most = Math.max(10, Math.min(MOST_SUSPECTS, Math.floor(MOST_TRIED / Math.max(1, filled.length))));
+  return filled.flatMap((route): LintFinding[] => {
+    if (!ownPlace(route.destination!.replace(/\$[1-9]/g, "x"), site.hosts)) return [];
+    const circles = route.keys.flatMap((stored) => {
+      const { match, key } = readRouteKey(stored);
+      return suspects(key, match, route.destination!, most).flatMap(
+        (start) => circleFrom({ host: route.host, key: start }, site.hosts, step) ?? [],
+      );
+    });
+    const round = circles.find(({ kind }) => kind === "round");
+    const aside = circles.find(({ kind }) => kind === "stands aside");
+    const said = (severity: LintFinding["severity"], message: string): LintFinding[] => [
+      { code: "loop", severity, routes: [route.id], message },
+    ];
+    if (round) return said("error", `${route.address} goes round in a circle for some addresses: ${wayInWords(round.way)}, and on.`); // prettier-ignore
+    if (aside) return said("warning", `${route.address} would lead some addresses back to themselves, such as ${aside.way[0]}: there it stands aside.`); // prettier-ignore
+    return [];
+  });
+}

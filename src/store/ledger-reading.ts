@@ -242,6 +242,7 @@ interface Combination {
   target: string | null;
   anchor: string;
   host: string;
+  via: string;
   source_kind: string;
   rules: string[];
   programs: string[];
@@ -259,7 +260,7 @@ export async function countFacets(store: Store, siteId: string, filter: LedgerFi
   const combinations = await store.rows<Combination>(
     `WITH combinations AS MATERIALIZED (
        SELECT min(l.id) AS id, count(*)::int AS links FROM ledger_links l ${joins} WHERE ${where} GROUP BY l.facet_key)
-     SELECT l.kind, l.treatment, l.reach, l.target, l.anchor, l.host, l.source_kind, l.rules, l.programs, l.text_findings, l.rule_findings, c.links
+     SELECT l.kind, l.treatment, l.reach, l.target, l.anchor, l.host, l.via, l.source_kind, l.rules, l.programs, l.text_findings, l.rule_findings, c.links
      FROM combinations c JOIN ledger_links l ON l.id = c.id`,
     bind,
   );
@@ -277,6 +278,7 @@ export async function countFacets(store: Store, siteId: string, filter: LedgerFi
     add("place", one.source_kind, links);
     if (one.reach === "external") add("treatment", one.treatment, links);
     if (one.host !== "") add("host", one.host, links);
+    if (one.via !== "") add("host", one.via, links);
     for (const rule of one.rules) add("rule", rule, links);
     for (const program of one.programs) add("program", program, links);
     for (const finding of [...one.text_findings, ...one.rule_findings]) add("finding", finding, links);

@@ -262,7 +262,7 @@ describe("clicks, looked into", () => {
     const csv = await context.request.get(
       (await page.getByRole("link", { name: "CSV" }).getAttribute("href"))!,
     );
-    assert.match(await csv.text(), /^page,label,clicks,visitors,robots,prefetches,heads\r\n/);
+    assert.match(await csv.text(), /^page,label,clicks,visitors,robots,prefetches,heads,asides\r\n/);
     await page.getByText("One by one: what was counted").click();
     await page.getByRole("columnheader", { name: "When" }).waitFor();
 

@@ -107,7 +107,7 @@ export function demoReports(now: number, clicked: ClickedLabels): Map<string, st
   for (const [host, key, product, label, times] of SELLING) {
     const shop = SHOPS[`${key}.localhost`]!;
     const [, cents] = shop.products[product]!;
-    const program = label === "someone-elses-label" ? "Dew & Felt" : shop.name;
+    const program = label === "someone-elses-label" ? "North Window" : shop.name;
     const { name } = NETWORKS[host];
     const rows = reports.get(name) ?? [[...REPORT_COLUMNS]];
     reports.set(name, rows);

@@ -285,12 +285,15 @@ describe("rows of a report that name no known program", () => {
     await page.goto("/low-lantern/earnings");
     await page.getByRole("button", { name: /belongs? to no program/ }).click();
     const rows = page.getByRole("region", { name: "Rows without a program" });
-    await rows.getByRole("cell", { name: "Dew & Felt", exact: true }).waitFor();
+    await rows.getByRole("cell", { name: "North Window", exact: true }).waitFor();
     await assertAccessible(page, "rows without a program");
-    await rows.getByLabel("Dew & Felt belongs to").selectOption("Dew and Felt");
-    await page.getByText("“Dew & Felt” in reports is Dew and Felt").waitFor();
+    const owner = rows.getByLabel("North Window belongs to");
+    // Only programs of the report's network are offered, and those of none.
+    assert.equal(await owner.getByRole("option", { name: "Harbour Optics" }).count(), 0);
+    await owner.selectOption("North Window Framing");
+    await page.getByText("“North Window” in reports is North Window Framing").waitFor();
     const table = page.getByRole("table").last();
-    await table.getByRole("link", { name: "Dew and Felt" }).waitFor();
+    await table.getByRole("link", { name: "North Window Framing" }).waitFor();
     await rows.waitFor({ state: "detached" });
     await page.getByRole("button", { name: "Undo" }).last().click();
     await table.getByText("no program found").waitFor();
@@ -303,7 +306,7 @@ describe("the comparison", () => {
     const { context, page } = await app.signedIn();
     await page.goto("/low-lantern/programs?sort=-earned");
     const rows = page.getByRole("table").locator("tbody tr[data-row]");
-    await rows.first().getByText("Starling Eyepieces").waitFor();
+    await rows.first().getByText("Harbour Optics").waitFor();
     await page.getByLabel("Network").selectOption("Gannet Row");
     await until("four are left", async () => (await rows.count()) === 4);
     await page.waitForURL(/sort=-earned&network=Gannet\+Row/);

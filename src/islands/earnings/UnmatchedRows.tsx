@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Unmatched } from "../../core/objects/earning.ts";
+import { isReportedBy } from "../../core/programs/credit.ts";
 import type { ProgramFigures } from "../../core/objects/program.ts";
 import type { Site } from "../../core/objects/site.ts";
 import { api, messageOf, type ListOf } from "../../ui/api.ts";
@@ -74,11 +75,13 @@ function BelongsTo(props: { site: Site; row: Unmatched; programs: readonly Progr
       onChange={(event) => choose(event.target.value)}
     >
       <option value="">choose</option>
-      {programs.map(({ id, name }) => (
-        <option key={id} value={id}>
-          {name}
-        </option>
-      ))}
+      {programs
+        .filter((one) => one.network === "" || isReportedBy(row.network, one))
+        .map(({ id, name }) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
     </select>
   );
 }

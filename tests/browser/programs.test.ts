@@ -301,6 +301,43 @@ describe("rows of a report that name no known program", () => {
   });
 });
 
+describe("a report from a file", () => {
+  test("says whose it seems to be; where another was chosen, that is asked", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/earnings");
+    const network = page.getByLabel("Network of the report");
+    const give = (name: string, program: string) =>
+      page.getByLabel("Report of a network").setInputFiles({
+        name,
+        mimeType: "text/csv",
+        buffer: Buffer.from(`order,date,program,commission,currency\nX-1,2026-11-20,${program},2.00,EUR\n`),
+      });
+    await give("november.csv", "Quiet Mount Works");
+    await page.getByText("A report of Gannet Row: it names Quiet Mount Works.").waitFor();
+    assert.equal(await network.inputValue(), "Gannet Row");
+    await give("december.csv", "Harbour Optics");
+    await page
+      .getByText("This looks like a report of Saltmarsh Partners: it names Harbour Optics.")
+      .waitFor();
+    assert.ok(await page.getByRole("button", { name: "Bring it in" }).isDisabled());
+    await assertAccessible(page, "a report that looks like another network's");
+    await page.getByRole("button", { name: "It is Saltmarsh Partners’s" }).click();
+    await page.getByText("A report of Saltmarsh Partners: it names Harbour Optics.").waitFor();
+    assert.equal(await network.inputValue(), "Saltmarsh Partners");
+    await network.fill("");
+    await give("plain.csv", "Nobody We Know");
+    await page.getByText("Nothing in it tells; name the network above.").waitFor();
+
+    // Figures sort by their column, the greatest first.
+    const approved = page.getByRole("columnheader", { name: "Approved" });
+    await approved.getByRole("button").click();
+    assert.equal(await approved.getAttribute("aria-sort"), "descending");
+    const earned = (await page.getByRole("table").first().locator("tbody tr td:nth-child(6)").allTextContents()).map((text) => Number(text.replace(/[^\d.]/g, ""))); // prettier-ignore
+    assert.deepEqual(earned, [...earned].sort((a, b) => b - a)); // prettier-ignore
+    await context.close();
+  });
+});
+
 describe("the comparison", () => {
   test("by keyboard: sorted, narrowed and opened; the view stands in the address", async () => {
     const { context, page } = await app.signedIn();

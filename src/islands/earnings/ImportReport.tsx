@@ -28,8 +28,8 @@ export function ImportReport({ site }: { site: Site }) {
     setFile(report);
     setLook(undefined);
     setSettled(false);
-    const asked = new URLSearchParams({ name: report.name, ...(of ? { network: of } : {}) });
-    sendFile<ReportLook>(`/sites/${site.id}/earnings/look?${asked}`, report, () => undefined).then(
+    const asked = of ? `?network=${encodeURIComponent(of)}` : "";
+    sendFile<ReportLook>(`/sites/${site.id}/earnings/look${asked}`, report, () => undefined).then(
       (seen) => {
         setLook(seen);
         setColumns(seen.columns);

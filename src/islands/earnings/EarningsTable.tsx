@@ -44,7 +44,7 @@ export function EarningsTable(props: { site: Site; by: By; word: string; earning
     ["epc", "EPC"],
   ];
   return (
-    <table className="mb-8 w-full text-left">
+    <div className="mb-8 overflow-x-auto"><table className="w-full text-left">
       <thead className="text-sm text-quiet">
         <tr className="border-b border-line">
           <SortHead field="label" sort={sort} setSort={setSort}>
@@ -62,7 +62,7 @@ export function EarningsTable(props: { site: Site; by: By; word: string; earning
           <ItemRows key={item.key} site={site} by={by} item={item} theirs={theirs} />
         ))}
       </tbody>
-    </table>
+    </table></div>
   ); // prettier-ignore
 }
 
@@ -82,7 +82,7 @@ function ItemRows(props: { site: Site; by: By; item: Item; theirs: boolean }) {
         : undefined);
   return sums.map((sum, at) => (
     <tr key={sum?.currency ?? "none"} className="border-b border-line/60">
-      <td className="py-1 pr-3 wrap-anywhere">
+      <td className="min-w-32 py-1 pr-3 wrap-anywhere">
         {at > 0 ? null : place ? <a className="hover:underline" href={place}>{item.label}</a> : <span className={item.key === "" ? "text-quiet" : ""}>{item.label}</span>}
       </td>
       <Cell>{at > 0 ? "" : item.clicks.toLocaleString("en-GB")}</Cell>

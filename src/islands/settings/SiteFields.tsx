@@ -100,7 +100,7 @@ export function SiteFields({ site: first }: { site: Site }) {
       </div>
       <FieldRow
         label="Country"
-        hint="Phone numbers that are written without one are dialled there."
+        hint="A phone number that is written without a country’s code is read as one of this country."
         error={fault("country")}
       >
         {(field) => (

@@ -1,9 +1,8 @@
 import type { Route } from "../objects/route.ts";
-import { ownPlace } from "../address/classify.ts";
 import { withCaptures } from "../routes/match/captures.ts";
 import { draftTable } from "../routes/match/draft-table.ts";
 import { suspects } from "../routes/match/suspects.ts";
-import { leadsBack } from "../routes/way/leads-back.ts";
+import { leadsBack, mayLeadInside } from "../routes/way/leads-back.ts";
 import { readRouteKey, routeKey } from "../routes/match/address-form.ts";
 import { before, literalOf } from "../routes/match/pattern-table.ts";
 import { patternText } from "../routes/match/pattern.ts";
@@ -133,7 +132,7 @@ function whyNot(route: Route, hosts: readonly string[], primary: string): string
 // Another server would send such a request round for good.
 function standsAside(route: Route, hosts: readonly string[], primary: string): boolean {
   const { match, address, destination } = route;
-  if (match === "exact" || destination === null || !ownPlace(destination.replace(/\$[1-9]/g, "x"), hosts)) return false; // prettier-ignore
+  if (match === "exact" || destination === null || !mayLeadInside(destination, hosts)) return false;
   const table = draftTable([address], match, route.kind === "short");
   const asked = route.host === null ? hosts : [route.host];
   return suspects(address, match, destination).some((key) => {

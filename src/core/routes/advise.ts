@@ -6,7 +6,8 @@ import { addressFault, captureCount, routeKey } from "./match/address-form.ts";
 import { captureFault, capturesHost, highestCapture, withCaptures } from "./match/captures.ts";
 import type { MatchKind } from "./match/match-kind.ts";
 import { reservedPath } from "./reserved.ts";
-import { circleFrom, wayInWords, type Step } from "./way/circle.ts";
+import { circleFrom, firstOfEach, wayInWords, type Step } from "./way/circle.ts";
+import { MOST_HOPS } from "./way/follow.ts";
 import { leadsBack } from "./way/leads-back.ts";
 import type { OwnSite } from "./way/own-site.ts";
 import { patternGroups } from "./match/pattern.ts";
@@ -45,8 +46,6 @@ export interface RouteDraft {
   destination: string | null;
   replacesPage: boolean;
 }
-
-const MOST_HOPS = 20;
 
 /** What is to be said of a route before it is saved (DESIGN section 8). Findings of severity "error" refuse it. */
 export function adviseRoute(draft: RouteDraft, around: RouteSurroundings): Advice[] {
@@ -175,8 +174,7 @@ function adviseCircles(draft: RouteDraft, destination: string, around: RouteSurr
     .flatMap((address) => suspects(address, draft.match, destination))
     .filter((key) => isOwn(draft.host, key));
   const circles = asked.flatMap((key) => circleFrom({ host: draft.host, key }, around.hosts, step) ?? []);
-  const round = circles.find(({ kind }) => kind === "round");
-  const aside = circles.find(({ kind }) => kind === "stands aside");
+  const { round, aside } = firstOfEach(circles);
   const said = (severity: Advice["severity"], message: string): Advice[] => [
     { code: "loop", severity, field: "destination", message },
   ];

@@ -1,12 +1,11 @@
-import { ownPlace } from "../address/classify.ts";
 import type { LintedRoute, LintedSite, LintFinding } from "./lint.ts";
 import { readRouteKey } from "./match/address-form.ts";
 import { highestCapture, withCaptures } from "./match/captures.ts";
 import type { PatternTable } from "./match/pattern-table.ts";
 import { MOST_SUSPECTS, suspects } from "./match/suspects.ts";
 import type { RouteTable } from "./match/table.ts";
-import { circleFrom, wayInWords, type Step } from "./way/circle.ts";
-import { leadsBack } from "./way/leads-back.ts";
+import { circleFrom, firstOfEach, wayInWords, type Step } from "./way/circle.ts";
+import { leadsBack, mayLeadInside } from "./way/leads-back.ts";
 
 // All routes together try so many addresses; the more routes, the fewer each.
 const MOST_TRIED = 50_000;
@@ -22,10 +21,8 @@ export function circleFindings(
     const host = asked ?? site.primary;
     const exact = table.find(host, key);
     if (exact === undefined && (site.pageAt(key) !== undefined || site.hasFile(key))) return undefined;
-    for (const { entry, captures } of exact === undefined
-      ? patterns.find(host, key)
-      : [{ entry: exact, captures: [] }]) {
-      // prettier-ignore
+    const hits = exact === undefined ? patterns.find(host, key) : [{ entry: exact, captures: [] }];
+    for (const { entry, captures } of hits) {
       const { destination } = routes[entry]!;
       if (destination === null) return undefined;
       const to = withCaptures(destination, captures);
@@ -37,15 +34,14 @@ export function circleFindings(
   const filled = routes.filter(({ destination }) => destination !== null && highestCapture(destination) > 0);
   const most = Math.max(10, Math.min(MOST_SUSPECTS, Math.floor(MOST_TRIED / Math.max(1, filled.length))));
   return filled.flatMap((route): LintFinding[] => {
-    if (!ownPlace(route.destination!.replace(/\$[1-9]/g, "x"), site.hosts)) return [];
+    if (!mayLeadInside(route.destination!, site.hosts)) return [];
     const circles = route.keys.flatMap((stored) => {
       const { match, key } = readRouteKey(stored);
       return suspects(key, match, route.destination!, most).flatMap(
         (start) => circleFrom({ host: route.host, key: start }, site.hosts, step) ?? [],
       );
     });
-    const round = circles.find(({ kind }) => kind === "round");
-    const aside = circles.find(({ kind }) => kind === "stands aside");
+    const { round, aside } = firstOfEach(circles);
     const said = (severity: LintFinding["severity"], message: string): LintFinding[] => [
       { code: "loop", severity, routes: [route.id], message },
     ];

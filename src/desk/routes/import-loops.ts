@@ -1,3 +1,4 @@
+import { MOST_HOPS } from "../../core/routes/way/follow.ts";
 import { ownPlace } from "../../core/address/classify.ts";
 import { foldedKey, pathKey } from "../../core/address/path-key.ts";
 import { readRouteKey } from "../../core/routes/match/address-form.ts";
@@ -30,8 +31,6 @@ interface Answering {
   destination: string | null;
   one: Planned | undefined;
 }
-
-const MOST_HOPS = 20;
 
 /**
  * The lines that would go round in a circle: destinations on our own site are walked through what is there and what

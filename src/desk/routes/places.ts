@@ -5,6 +5,7 @@ import { publicAddress } from "../../core/address/public-address.ts";
 import type { OtherRoute, RouteSurroundings } from "../../core/routes/advise.ts";
 import { literalOf, type PatternTable } from "../../core/routes/match/pattern-table.ts";
 import { readRouteKey } from "../../core/routes/match/address-form.ts";
+import { MOST_HOPS } from "../../core/routes/way/follow.ts";
 import { leadsBack } from "../../core/routes/way/leads-back.ts";
 import type { OwnAnswer, OwnSite } from "../../core/routes/way/own-site.ts";
 import type { SiteSight } from "../../core/rules/link-facts.ts";
@@ -220,8 +221,6 @@ export class Places {
     };
   }
 }
-
-const MOST_HOPS = 20;
 
 /** Looks up what stands at these addresses and keys, and at what they lead on to, in a few queries whatever their number. */
 export async function lookUpPlaces(

@@ -1,4 +1,5 @@
 import { ownPlace } from "../../address/classify.ts";
+import { MOST_HOPS } from "./follow.ts";
 
 /** What becomes of a request: it is sent on, or its route stands aside since it would lead back; undefined: it ends here. */
 export type Step = { to: string } | "stands aside" | undefined;
@@ -10,8 +11,6 @@ export interface Circle {
   /** Path keys, from the one that shows it. */
   way: string[];
 }
-
-const MOST_HOPS = 20;
 
 /** Follows a place of a site; undefined when its way ends well. */
 export function circleFrom(
@@ -32,6 +31,14 @@ export function circleFrom(
     place = next && ownPlace(next.to, hosts);
   }
   return undefined;
+}
+
+/** Of several, the first that goes round and the first that stands aside. */
+export function firstOfEach(circles: readonly Circle[]): { round?: Circle; aside?: Circle } {
+  return {
+    round: circles.find(({ kind }) => kind === "round"),
+    aside: circles.find(({ kind }) => kind === "stands aside"),
+  };
 }
 
 /** The way in words, its first stations. */

@@ -1,50 +1,14 @@
 import regexp from "eslint-plugin-regexp";
-import importX from "eslint-plugin-import-x";
 import jsxA11y from "eslint-plugin-jsx-a11y";
 import reactHooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
-
-// Imports point down only (DESIGN section 4): pages, islands → desk → store, outgoing → core; delivery → store, core.
-const below = {
-  core: [],
-  store: ["core"],
-  outgoing: ["core"],
-  desk: ["store", "core", "outgoing"],
-  delivery: ["store", "core"],
-  cli: ["core"],
-  sim: [],
-  ui: ["core"],
-  workers: ["core"],
-  islands: ["ui", "workers", "core"],
-  pages: ["ui", "islands", "core"],
-};
-const layers = Object.keys(below);
-const zones = layers.flatMap((layer) =>
-  layers
-    .filter((other) => other !== layer && !below[layer].includes(other))
-    .map((other) => ({
-      target: `./src/${layer}`,
-      from: `./src/${other}`,
-      message: `${layer}/ may import from ${below[layer].join("/, ") || "nothing of ours"}${below[layer].length ? "/" : ""} only (DESIGN section 4).`,
-    })),
-);
-// The workspace's chrome is an Astro layout that places islands; nothing else of ui/ knows them.
-const uiZones = zones.map((zone) =>
-  zone.target === "./src/ui" && zone.from === "./src/islands"
-    ? { ...zone, target: "./src/ui/**/*.{ts,tsx}" }
-    : zone,
-);
 
 export default tseslint.config(
   { ignores: ["dist/**", ".cache/**", ".data/**", ".astro/**", "node_modules/**", "**/*.astro"] },
   ...tseslint.configs.recommended,
   {
     files: ["**/*.{ts,tsx}"],
-    plugins: { "import-x": importX },
-    settings: { "import-x/resolver": { typescript: true } },
     rules: {
-      "import-x/no-restricted-paths": ["error", { zones: uiZones }],
-      "import-x/no-cycle": "off",
       "@typescript-eslint/no-unused-vars": [
         "error",
         { argsIgnorePattern: "^_", varsIgnorePattern: "^_|^\\$schema$", ignoreRestSiblings: true },
@@ -76,7 +40,7 @@ export default tseslint.config(
           patterns: [
             {
               group: ["node:*", "react", "react-dom", "astro*", "@tiptap/react"],
-              message: "core/ is pure: no I/O, no framework (DESIGN section 4).",
+              message: "core/ is pure: no I/O, no framework.",
             },
           ],
         },

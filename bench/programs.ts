@@ -4,20 +4,20 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { startPostgres } from "../scripts/postgres.mjs";
 import { seeded } from "../demo/seeded.ts";
-import { reportColumnsSchema } from "../src/core/objects/earning.ts";
-import { programInputSchema } from "../src/core/objects/program.ts";
+import { reportColumnsSchema } from "../src/core/earnings/earning.ts";
+import { programInputSchema } from "../src/core/programs/program.ts";
 import { buildLink } from "../src/core/programs/build-link.ts";
 import { recogniser } from "../src/core/programs/recognise.ts";
 import { readTemplate } from "../src/core/programs/template.ts";
-import type { DeskCore } from "../src/desk/desk.ts";
+import type { WithDeliveryPort, WithStore } from "../src/desk/ground/parts.ts";
 import { readEarnings } from "../src/desk/earnings/earnings.ts";
 import { importReport } from "../src/desk/earnings/import-report.ts";
-import { UNWATCHED } from "../src/desk/jobs.ts";
+import { UNWATCHED } from "../src/desk/jobs/jobs.ts";
 import { listPrograms } from "../src/desk/programs/list-programs.ts";
-import { openSite } from "../src/desk/sites.ts";
-import { ensureDatabase } from "../src/store/ensure-database.ts";
-import { migrate } from "../src/store/migrate.ts";
-import { openStore, type Store } from "../src/store/store.ts";
+import { ensureDatabase } from "../src/store/ground/ensure-database.ts";
+import { migrate } from "../src/store/ground/migrate.ts";
+import { openStore, type Store } from "../src/store/ground/store.ts";
+import { openSite } from "../src/desk/sites/open-site.ts";
 
 const LINKS = 200_000;
 const PROGRAMS = 2_000;
@@ -117,7 +117,7 @@ async function importing(folder: string, url: string, store: Store): Promise<voi
   const csv = [HEAD, ...rows].join("\n");
   const file = join(folder, "report.csv");
   writeFileSync(file, csv);
-  const core: DeskCore = { store, deliveryPort: 4601 };
+  const core: WithStore & WithDeliveryPort = { store, deliveryPort: 4601 };
   const site = await openSite(core, "bench");
   const bytes = Buffer.from(csv);
   const ours = async (): Promise<number> => {
@@ -170,7 +170,7 @@ async function views(store: Store): Promise<void> {
     { perDay },
   );
   await store.sequelize.query("ANALYZE");
-  const core: DeskCore = { store, deliveryPort: 4601 };
+  const core: WithStore & WithDeliveryPort = { store, deliveryPort: 4601 };
   const site = await openSite(core, "bench");
   const now = Date.now();
   const shown: Record<string, string>[] = [];

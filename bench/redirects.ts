@@ -3,9 +3,9 @@ import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { startPostgres } from "../scripts/postgres.mjs";
-import { ensureDatabase } from "../src/store/ensure-database.ts";
-import { migrate } from "../src/store/migrate.ts";
-import { openStore, type Store } from "../src/store/store.ts";
+import { ensureDatabase } from "../src/store/ground/ensure-database.ts";
+import { migrate } from "../src/store/ground/migrate.ts";
+import { openStore, type Store } from "../src/store/ground/store.ts";
 import { load, type Measured } from "./wrk.ts";
 
 const ROUTES = 1_000_000;

@@ -1,28 +1,32 @@
-import { textsHere } from "../src/desk/thread/read-text.ts";
-import { sealWith } from "../src/desk/programs/seal.ts";
+import { catchUpTask } from "../src/desk/ledger/follow-ledger.ts";
+import { tryRulesTask } from "../src/desk/rules/try-rules.ts";
+import { textsHere, type WithTexts } from "../src/desk/pages/texts/read-text.ts";
+import { sealWith } from "../src/desk/ground/seal.ts";
 import { mkdtempSync, rmSync } from "node:fs";
 import { monitorEventLoopDelay } from "node:perf_hooks";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { Tokenizer } from "htmlparser2";
 import { startPostgres } from "../scripts/postgres.mjs";
-import { rewriteDocument } from "../src/core/links/rewrite-document.ts";
-import type { LinkFacts } from "../src/core/rules/match.ts";
-import { resolve } from "../src/core/rules/resolve.ts";
+import { rewriteDocument } from "../src/core/links/rewrite/rewrite-document.ts";
+import type { LinkFacts } from "../src/core/rules/resolve/match.ts";
+import { resolve } from "../src/core/rules/resolve/resolve.ts";
 import type { Desk } from "../src/desk/desk.ts";
-import { createJobs, UNWATCHED } from "../src/desk/jobs.ts";
+import { createJobs, UNWATCHED } from "../src/desk/jobs/jobs.ts";
 import { catchUpLedger, rebuildLedger } from "../src/desk/ledger/follow-ledger.ts";
 import { keepPages } from "../src/desk/ledger/keep-pages.ts";
 import { linkFacets, linksQuery, listLinks, groupLinks } from "../src/desk/ledger/list-links.ts";
-import { savePage } from "../src/desk/pages.ts";
+import { savePage } from "../src/desk/pages/pages.ts";
 import { replaceRules } from "../src/desk/rules/rules.ts";
-import { createSite, openSite, type OpenSite } from "../src/desk/sites.ts";
-import { startDeskThread } from "../src/desk/thread/desk-thread.ts";
-import { runTask } from "../src/desk/thread/tasks.ts";
+import { createSite } from "../src/desk/sites/sites.ts";
+import { startDeskThread } from "../src/desk/jobs/desk-thread.ts";
+import { runTask } from "../src/desk/tasks.ts";
 import { FOREIGN, HOSTS, LINKS_A_PAGE, PAGES, pageHtml, someRules, wholeDocument } from "./samples.ts";
-import { ensureDatabase } from "../src/store/ensure-database.ts";
-import { migrate } from "../src/store/migrate.ts";
-import { openStore } from "../src/store/store.ts";
+import { ensureDatabase } from "../src/store/ground/ensure-database.ts";
+import { migrate } from "../src/store/ground/migrate.ts";
+import { openStore } from "../src/store/ground/store.ts";
+import { openSite, type OpenSite } from "../src/desk/sites/open-site.ts";
+import type { WithStore, WithDeliveryPort, WithReport } from "../src/desk/ground/parts.ts";
 
 const ACTOR = { name: "Bench", role: "owner" } as const;
 const ROUNDS = 5;
@@ -100,7 +104,7 @@ async function ledgering(): Promise<void> {
     jobs: createJobs((error) => console.error(error)),
     texts: textsHere,
     seal: sealWith(["nothing is sealed here"]),
-    thread: { run: (task, progress) => runTask(desk, task, progress) as never, end: async () => {} },
+    thread: { run: ({ name }, siteId, input, progress) => runTask(desk, { task: name, siteId, input }, progress) as never, end: async () => {} },
     workspaceHosts: [],
     health: async () => ({}),
     preview: () => undefined,
@@ -130,7 +134,7 @@ async function ledgering(): Promise<void> {
   }
 }
 
-async function fillPages(desk: Desk, site: OpenSite): Promise<void> {
+async function fillPages(desk: WithStore, site: OpenSite): Promise<void> {
   for (let from = 0; from < PAGES; from += 500) {
     const pages = Array.from({ length: 500 }, (_, at) => {
       const page = from + at;
@@ -155,7 +159,7 @@ async function trying(url: string, site: OpenSite): Promise<void> {
     console.error(message, error),
   );
   try {
-    await thread.run({ do: "catch-up", siteId: site.id }, UNWATCHED);
+    await thread.run(catchUpTask, site.id, null, UNWATCHED);
     const tried: number[] = [];
     const delays = monitorEventLoopDelay({ resolution: 1 });
     let changed = 0;
@@ -163,7 +167,7 @@ async function trying(url: string, site: OpenSite): Promise<void> {
       delays.enable();
       tried.push(
         await timedAsync(async () => {
-          const result = await thread.run<{ changed: number }>({ do: "try", siteId: site.id, rules: someRules(20) }, UNWATCHED); // prettier-ignore
+          const result = await thread.run(tryRulesTask, site.id, { rules: someRules(20) }, UNWATCHED); // prettier-ignore
           changed = result.changed;
         }),
       );
@@ -175,7 +179,7 @@ async function trying(url: string, site: OpenSite): Promise<void> {
   }
 }
 
-async function lists(desk: Desk, site: OpenSite): Promise<void> {
+async function lists(desk: WithStore & WithDeliveryPort, site: OpenSite): Promise<void> {
   const list = (query: object) => listLinks(desk, site, linksQuery.parse({ limit: 200, ...query }));
   const asked: [name: string, ask: () => Promise<unknown>][] = [
     ["first rows", () => list({})],
@@ -200,7 +204,10 @@ async function lists(desk: Desk, site: OpenSite): Promise<void> {
   console.table(rows);
 }
 
-async function saving(desk: Desk, site: OpenSite): Promise<void> {
+async function saving(
+  desk: WithStore & WithDeliveryPort & WithReport & WithTexts,
+  site: OpenSite,
+): Promise<void> {
   const html = pageHtml(1, 500);
   const [{ id } = { id: "" }] = await desk.store.rows<{ id: string }>(
     "SELECT min(id)::text AS id FROM pages",

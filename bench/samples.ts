@@ -1,5 +1,5 @@
-import { ruleSchema, type Rule } from "../src/core/objects/rule.ts";
-import type { SiteSight } from "../src/core/rules/link-facts.ts";
+import { ruleSchema, type Rule } from "../src/core/rules/rule.ts";
+import type { SiteSight } from "../src/core/rules/resolve/link-facts.ts";
 
 export const PAGES = 10_000;
 export const LINKS_A_PAGE = 20;

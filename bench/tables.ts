@@ -1,19 +1,21 @@
-import { textsHere } from "../src/desk/thread/read-text.ts";
-import { sealWith } from "../src/desk/programs/seal.ts";
+import { textsHere } from "../src/desk/pages/texts/read-text.ts";
+import { sealWith } from "../src/desk/ground/seal.ts";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { startPostgres } from "../scripts/postgres.mjs";
 import type { Desk } from "../src/desk/desk.ts";
-import { createJobs, UNWATCHED } from "../src/desk/jobs.ts";
+import { createJobs, UNWATCHED } from "../src/desk/jobs/jobs.ts";
 import { importRoutes } from "../src/desk/routes/import-routes.ts";
 import { lintTable } from "../src/desk/routes/lint-table.ts";
 import { listRoutes, routesQuery } from "../src/desk/routes/list-routes.ts";
-import { traceAddresses } from "../src/desk/routes/trace-routes.ts";
-import { createSite, openSite, type OpenSite } from "../src/desk/sites.ts";
-import { ensureDatabase } from "../src/store/ensure-database.ts";
-import { migrate } from "../src/store/migrate.ts";
-import { openStore } from "../src/store/store.ts";
+import { traceAddresses } from "../src/desk/trace/trace-routes.ts";
+import { createSite } from "../src/desk/sites/sites.ts";
+import { ensureDatabase } from "../src/store/ground/ensure-database.ts";
+import { migrate } from "../src/store/ground/migrate.ts";
+import { openStore } from "../src/store/ground/store.ts";
+import { openSite, type OpenSite } from "../src/desk/sites/open-site.ts";
+import type { WithStore, WithDeliveryPort } from "../src/desk/ground/parts.ts";
 
 const ACTOR = { name: "Bench", role: "owner" } as const;
 const IMPORTED = 300_000;
@@ -99,7 +101,7 @@ function table(size: number): string {
   return lines.join("\n");
 }
 
-async function bring(desk: Desk, site: OpenSite, text: string, dry = false): Promise<void> {
+async function bring(desk: WithStore, site: OpenSite, text: string, dry = false): Promise<void> {
   const bytes = new TextEncoder().encode(text);
   const { refused } = await importRoutes(
     desk,
@@ -112,7 +114,7 @@ async function bring(desk: Desk, site: OpenSite, text: string, dry = false): Pro
   if (refused.length > 0) throw new Error(`refused: ${JSON.stringify(refused.slice(0, 3))}`);
 }
 
-async function rows(desk: Desk, site: OpenSite): Promise<void> {
+async function rows(desk: WithStore & WithDeliveryPort, site: OpenSite): Promise<void> {
   await desk.store.sequelize.query("ANALYZE");
   const shown: Record<string, string>[] = [];
   const queries: readonly Record<string, string>[] = [

@@ -1,4 +1,4 @@
-import { NO_PROXY } from "../src/proxy-trust.ts";
+import { NO_PROXY } from "../src/incoming/proxy-trust.ts";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -8,8 +8,8 @@ import { DEMO_SIGN_IN, loadDemo } from "../demo/load.ts";
 import { CHROMIUM } from "../scripts/chromium.mjs";
 import { buildWhenStale } from "../scripts/build.ts";
 import { freePort, startPostgres } from "../scripts/postgres.mjs";
-import { serve } from "../src/serve.ts";
-import { ensureDatabase } from "../src/store/ensure-database.ts";
+import { serve } from "../src/server/serve.ts";
+import { ensureDatabase } from "../src/store/ground/ensure-database.ts";
 
 const WORDS = 20_000;
 const LINKS = 500;
@@ -77,7 +77,7 @@ async function makePage(
     body: JSON.stringify({ path, title: path, html }),
   });
   if (answer.status !== 201) throw new Error(await answer.text());
-  return `/low-lantern/write/${((await answer.json()) as { id: string }).id}`;
+  return `/low-lantern/pages/${((await answer.json()) as { id: string }).id}`;
 }
 
 async function signedIn(browser: Browser, workspace: string): Promise<Page> {
@@ -193,8 +193,8 @@ function keyTimes(events: readonly TraceEvent[]): number[] {
 /** All JavaScript that the page list fetches, gzipped. */
 async function weight(browser: Browser, workspace: string): Promise<void> {
   for (const [name, address, target] of [
-    ["page list", "/low-lantern/write", "target: under 150 kB"],
-    ["writing view", "/low-lantern/write/1", "no target"],
+    ["page list", "/low-lantern/pages", "target: under 150 kB"],
+    ["writing view", "/low-lantern/pages/1", "no target"],
   ] as const) {
     const page = await signedIn(browser, workspace);
     let bytes = 0;

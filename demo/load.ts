@@ -1,29 +1,38 @@
 import { readFileSync } from "node:fs";
-import { blockInputSchema, pageInputSchema, type Page } from "../src/core/objects/page.ts";
-import { routeInputSchema } from "../src/core/objects/route.ts";
-import type { Actor, Desk } from "../src/desk/desk.ts";
-import { createBlock } from "../src/desk/blocks.ts";
-import { changeFile, uploadFile } from "../src/desk/files.ts";
-import { replaceNavigation } from "../src/desk/navigation.ts";
-import { createPage, publishPage, savePage } from "../src/desk/pages.ts";
-import { addPerson } from "../src/desk/people.ts";
+import { blockInputSchema, pageInputSchema, type Page } from "../src/core/pages/page.ts";
+import { routeInputSchema } from "../src/core/routes/route.ts";
+import { createBlock } from "../src/desk/blocks/blocks.ts";
+import { changeFile, uploadFile } from "../src/desk/files/files.ts";
+import { replaceNavigation } from "../src/desk/navigation/navigation.ts";
+import { createPage, publishPage, savePage } from "../src/desk/pages/pages.ts";
+import { addPerson } from "../src/desk/people/people.ts";
 import { createRoute } from "../src/desk/routes/routes.ts";
-import { keepTreatmentDays } from "../src/store/ledger-days.ts";
+import { keepTreatmentDays } from "../src/store/ledger/ledger-days.ts";
 import { DEMO_DISCLOSURE, DEMO_RULES, demoTreatments } from "./rules.ts";
 import { replaceRules } from "../src/desk/rules/rules.ts";
-import { UNWATCHED } from "../src/desk/jobs.ts";
+import { UNWATCHED } from "../src/desk/jobs/jobs.ts";
 import { catchUpLedger } from "../src/desk/ledger/follow-ledger.ts";
 import { importReport } from "../src/desk/earnings/import-report.ts";
 import { keepColumns, keepNetwork } from "../src/desk/programs/networks.ts";
-import { keepCreative, placeCreative } from "../src/desk/programs/creatives.ts";
-import type { Creative } from "../src/core/objects/creative.ts";
+import { keepCreative, placeCreative } from "../src/desk/creatives/creatives.ts";
+import type { Creative } from "../src/core/creatives/creative.ts";
 import { createProgram } from "../src/desk/programs/programs.ts";
 import { DEMO_COLUMNS, demoCreatives, demoNetworks, demoPrograms, demoReports } from "./programs.ts";
-import { changeSite, createSite, openSite } from "../src/desk/sites.ts";
-import { copyBatch } from "../src/store/click-spool.ts";
+import { changeSite, createSite } from "../src/desk/sites/sites.ts";
+import { copyBatch } from "../src/store/clicks/click-spool.ts";
 import { demoRecords } from "./clicks.ts";
-import { demoBlocks, DEMO_PICTURES, demoNavigation, demoPages, outside } from "./pages.ts";
+import { demoBlocks, DEMO_PICTURES, demoNavigation, demoPages } from "./pages.ts";
 import { demoRedirects, demoShortLinks } from "./routes.ts";
+import { openSite } from "../src/desk/sites/open-site.ts";
+import { outside } from "./page.ts";
+import type { Actor } from "../src/desk/ground/audit.ts";
+import type {
+  WithStore,
+  WithDeliveryPort,
+  WithWorkspaceHosts,
+  WithReport,
+} from "../src/desk/ground/parts.ts";
+import type { WithTexts } from "../src/desk/pages/texts/read-text.ts";
 
 export const DEMO_SIGN_IN = { email: "mara@lowlantern.example", password: "lantern-on-the-lawn" };
 
@@ -47,7 +56,11 @@ const DEMO_MAILS = [DEMO_SIGN_IN.email, DEMO_SECOND_SIGN_IN.email];
  * Loads the magazine "Low Lantern" into an empty database: one with a site or a person of anybody's in it is left as it
  * is. Answers whether the demo is there, with its people.
  */
-export async function loadDemo(desk: Desk, simPort: number, now: number): Promise<boolean> {
+export async function loadDemo(
+  desk: WithStore & WithDeliveryPort & WithWorkspaceHosts & WithReport & WithTexts,
+  simPort: number,
+  now: number,
+): Promise<boolean> {
   const [sites, people] = await Promise.all([desk.store.sites.findAll(), desk.store.people.findAll()]);
   const isDemoThere = sites.some(({ key }) => key === DEMO_KEY);
   const hasOthers =
@@ -70,16 +83,20 @@ export async function loadDemo(desk: Desk, simPort: number, now: number): Promis
 }
 
 /** Takes the demo's people away: their passwords are known to everybody, and the demo does not run any more. */
-export async function takeDemoPeople(desk: Desk): Promise<number> {
+export async function takeDemoPeople(desk: WithStore): Promise<number> {
   return desk.store.people.destroy({ where: { email: DEMO_MAILS } });
 }
 
-async function letDemoPeopleIn(desk: Desk): Promise<void> {
+async function letDemoPeopleIn(desk: WithStore): Promise<void> {
   const there = new Set((await desk.store.people.findAll()).map(({ email }) => email));
   for (const person of DEMO_PEOPLE) if (!there.has(person.email)) await addPerson(desk, person);
 }
 
-async function fill(desk: Desk, simPort: number, now: number): Promise<void> {
+async function fill(
+  desk: WithStore & WithDeliveryPort & WithWorkspaceHosts & WithReport & WithTexts,
+  simPort: number,
+  now: number,
+): Promise<void> {
   await letDemoPeopleIn(desk);
   const { id } = await createSite(desk, ACTOR, {
     key: "low-lantern",

@@ -1,5 +1,5 @@
-import type { PageInput } from "../src/core/objects/page.ts";
-import { a, type DemoPage, type Outside } from "./pages.ts";
+import type { PageInput } from "../src/core/pages/page.ts";
+import { a, type DemoPage, type Outside } from "./page.ts";
 
 /** The magazine's older pages: shorter, written over the years, and linked as they were at the time. */
 export function olderPages(out: Outside, short: string): DemoPage[] {

@@ -1,5 +1,5 @@
-import type { WrittenRoute } from "../src/core/objects/route.ts";
-import type { Outside } from "./pages.ts";
+import type { WrittenRoute } from "../src/core/routes/route.ts";
+import type { Outside } from "./page.ts";
 
 type MoreShort = readonly [
   address: string,

@@ -1,7 +1,7 @@
-import { destination } from "../src/core/objects/fields.ts";
-import { reportColumnsSchema } from "../src/core/objects/earning.ts";
-import type { CreativeInput } from "../src/core/objects/creative.ts";
-import { programInputSchema, type Network, type ProgramInput } from "../src/core/objects/program.ts";
+import { destination } from "../src/core/ground/fields.ts";
+import { reportColumnsSchema } from "../src/core/earnings/earning.ts";
+import type { CreativeInput } from "../src/core/creatives/creative.ts";
+import { programInputSchema, type Network, type ProgramInput } from "../src/core/programs/program.ts";
 import { NETWORKS, REPORT_COLUMNS, SHOPS, type NetworkHost } from "./outside-world.ts";
 import { seeded } from "./seeded.ts";
 

@@ -1,7 +1,6 @@
-import type { WrittenRoute } from "../src/core/objects/route.ts";
-import type { Outside } from "./pages.ts";
-
+import type { WrittenRoute } from "../src/core/routes/route.ts";
 import { moreRedirects, moreShortLinks } from "./more-routes.ts";
+import type { Outside } from "./page.ts";
 
 const SHORT = "lntn.localhost";
 

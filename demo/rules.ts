@@ -1,5 +1,5 @@
-import { ruleSchema, type Rule } from "../src/core/objects/rule.ts";
-import type { TreatmentDay } from "../src/store/ledger-days.ts";
+import { ruleSchema, type Rule } from "../src/core/rules/rule.ts";
+import type { TreatmentDay } from "../src/store/ledger/ledger-days.ts";
 
 export const DEMO_DISCLOSURE = {
   text: "Some links on this page pay us a little when you buy. They never decide what we write.",

@@ -1,4 +1,4 @@
-// The fast part of the tests: format, lint with import directions, types, unit tests. Under a minute.
+// The fast part of the tests: format, borders, lint, types, unit tests. Under a minute.
 import { spawnSync } from "node:child_process";
 import { installPackages, root } from "./install.mjs";
 
@@ -11,7 +11,7 @@ const units = globSync(
     "src/delivery/**/*.unit.test.ts",
     "src/cli/**/*.test.ts",
     "src/{ui,islands,outgoing}/**/*.unit.test.ts",
-    "src/*.unit.test.ts",
+    "src/{server,incoming}/**/*.unit.test.ts",
     "scripts/**/*.test.ts",
     "tests/oracles/*.test.ts",
   ],
@@ -20,7 +20,12 @@ const units = globSync(
 const node = process.execPath;
 const steps = [
   ["format", node, ["node_modules/prettier/bin/prettier.cjs", "--check", "--log-level", "warn", "."]],
-  ["lint and import directions", node, ["node_modules/eslint/bin/eslint.js", "."]],
+  [
+    "borders and circles",
+    node,
+    ["node_modules/dependency-cruiser/bin/dependency-cruise.mjs", "src", "demo", "bench", "scripts", "tests"],
+  ],
+  ["lint", node, ["node_modules/eslint/bin/eslint.js", "."]],
   ["types", node, ["node_modules/@astrojs/check/bin/astro-check.js", "--minimumSeverity", "warning"]],
   ["unit tests", node, ["--import", "tsx", "--test", ...units]],
 ];

@@ -1,9 +1,9 @@
-import type { Desk } from "../src/desk/desk.ts";
-import { addPerson } from "../src/desk/people.ts";
-import { newSecret } from "../src/desk/secrets.ts";
+import type { WithStore } from "../src/desk/ground/parts.ts";
+import { addPerson } from "../src/desk/people/people.ts";
+import { newSecret } from "../src/desk/people/secrets.ts";
 
 /** Gives an installation without demo its first person, with a password that is printed this once. */
-export async function firstOwner(desk: Desk): Promise<string[]> {
+export async function firstOwner(desk: WithStore): Promise<string[]> {
   if ((await desk.store.people.count()) > 0) return [];
   const email = "owner@maprope.example";
   const password = newSecret().slice(0, 20);

@@ -32,10 +32,10 @@ async function faulty(page: Page): Promise<void> {
 }
 
 const shots: readonly Shot[] = [
-  { name: "writing", path: "/low-lantern/write/4", act: faulty },
+  { name: "writing", path: "/low-lantern/pages/4", act: faulty },
   {
     name: "composer",
-    path: "/low-lantern/write/6",
+    path: "/low-lantern/pages/6",
     act: async (page) => {
       await page
         .getByRole("complementary")
@@ -46,7 +46,7 @@ const shots: readonly Shot[] = [
   },
   {
     name: "paste-field",
-    path: "/low-lantern/write",
+    path: "/low-lantern/pages",
     act: async (page) => {
       await page.getByRole("combobox").fill("http://https://harbour-optics.localhost:4602/item/red-torch ");
       await page.getByText("It has a short link").waitFor();
@@ -114,9 +114,9 @@ const shots: readonly Shot[] = [
       await page.evaluate(() => scrollTo(0, document.body.scrollHeight));
     },
   },
-  { name: "catalogue", path: "/low-lantern/catalogue?network=Saltmarsh+Partners" },
+  { name: "catalogue", path: "/low-lantern/programs/catalogue?network=Saltmarsh+Partners" },
   { name: "earnings", path: "/low-lantern/earnings?by=page" },
-  { name: "report", path: "/low-lantern/report" },
+  { name: "report", path: "/low-lantern/ledger/report" },
   {
     name: "rules",
     path: "/low-lantern/rules",

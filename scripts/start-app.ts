@@ -1,8 +1,8 @@
-import { readConfig } from "../src/config.ts";
-import { serve, type Serving } from "../src/serve.ts";
-import { ownFolder } from "../src/starting.ts";
+import { readConfig } from "../src/server/config.ts";
+import { serve, type Serving } from "../src/server/serve.ts";
+import { ownFolder } from "../src/server/starting.ts";
 import { startSim } from "../src/sim/server.ts";
-import { ensureDatabase } from "../src/store/ensure-database.ts";
+import { ensureDatabase } from "../src/store/ground/ensure-database.ts";
 import { DEMO_SIGN_IN, loadDemo, takeDemoPeople } from "../demo/load.ts";
 import { buildWhenStale } from "./build.ts";
 import { firstOwner } from "./first-owner.ts";

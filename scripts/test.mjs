@@ -45,7 +45,7 @@ try {
     const env = { TEST_POSTGRES_URL: postgres.url("postgres") };
     const ignore = ["**/*.unit.test.ts"];
     const served = globSync(
-      ["src/{store,desk,delivery,outgoing}/**/*.test.ts", "src/*.test.ts", "tests/servers/*.test.ts"],
+      ["src/{store,desk,delivery,outgoing,server}/**/*.test.ts", "tests/servers/*.test.ts"],
       {
         cwd: root,
         ignore,

@@ -4,5 +4,5 @@ declare module "punycode/punycode.es6.js" {
 }
 
 declare namespace App {
-  type Locals = import("./workspace.ts").WorkspaceLocals;
+  type Locals = import("./server/workspace.ts").WorkspaceLocals;
 }

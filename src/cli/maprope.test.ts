@@ -3,7 +3,8 @@ import { mkdir, mkdtemp, readFile, rm, writeFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { after, before, test } from "node:test";
-import { maprope, type Terminal } from "./maprope.ts";
+import { maprope } from "./maprope.ts";
+import type { Terminal } from "./terminal.ts";
 
 let folder: string;
 before(async () => {

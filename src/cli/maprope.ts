@@ -2,14 +2,7 @@ import { parseArgs } from "node:util";
 import { rewriteFolder, rewriteStream, type Outcome } from "./rewrite-files.ts";
 import { apiRewriting, fileRewriting, type Rewriting } from "./rewriting.ts";
 import { Unusable } from "./unusable.ts";
-
-/** What the command reads and writes; a process has all of it. */
-export interface Terminal {
-  stdin: AsyncIterable<Uint8Array | string>;
-  stdout: { write(text: string | Uint8Array): unknown };
-  stderr: { write(text: string): unknown };
-  env: Record<string, string | undefined>;
-}
+import type { Terminal } from "./terminal.ts";
 
 const HELP = `maprope rewrite [FOLDER or FILE …]   applies a site's rules to HTML
 

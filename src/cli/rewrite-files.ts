@@ -1,10 +1,10 @@
 import { readdir, readFile, rename, stat, writeFile } from "node:fs/promises";
 import { extname, join, relative, sep } from "node:path";
-import type { RefusedAddress, RewriteReport, RewrittenLink } from "../core/links/rewrite-document.ts";
-import { isUtf16 } from "../core/links/source-bytes.ts";
-import type { Terminal } from "./maprope.ts";
+import type { RefusedAddress, RewriteReport, RewrittenLink } from "../core/links/rewrite/rewrite-document.ts";
+import { isUtf16 } from "../core/links/rewrite/source-bytes.ts";
 import { NotText, type Place, type Rewriting } from "./rewriting.ts";
 import { Unusable } from "./unusable.ts";
+import type { Terminal } from "./terminal.ts";
 
 /** What was done, or would be. */
 export interface Outcome {

@@ -1,10 +1,10 @@
 import { readFile } from "node:fs/promises";
 import { z } from "zod";
-import { DocumentRewriter, type RewriteReport } from "../core/links/rewrite-document.ts";
-import { bytesOfText, textOfBytes } from "../core/links/source-bytes.ts";
-import { hostName } from "../core/objects/fields.ts";
-import { rewriteAnswerSchema, ruleSchema, type Rule } from "../core/objects/rule.ts";
-import { needsOfRules, ruleBundleSchema, sightOfBundle, type RuleBundle } from "../core/rules/bundle.ts";
+import { DocumentRewriter, type RewriteReport } from "../core/links/rewrite/rewrite-document.ts";
+import { bytesOfText, textOfBytes } from "../core/links/rewrite/source-bytes.ts";
+import { hostName } from "../core/ground/fields.ts";
+import { rewriteAnswerSchema, ruleSchema, type Rule } from "../core/rules/rule.ts";
+import { needsOfRules, ruleBundleSchema, sightOfBundle, type RuleBundle } from "../core/rules/sets/bundle.ts";
 import { Unusable } from "./unusable.ts";
 
 /** The page that a document is, as rules look at it. */

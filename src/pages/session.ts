@@ -1,6 +1,6 @@
 import type { APIRoute } from "astro";
-import { signInSchema } from "../core/objects/person.ts";
-import { isOwnOrigin } from "../ui/own-origin.ts";
+import { signInSchema } from "../core/people/person.ts";
+import { isOwnOrigin } from "../ui/frame/own-origin.ts";
 
 const MOST_BYTES = 10_000;
 

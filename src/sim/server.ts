@@ -1,5 +1,5 @@
 import { createServer } from "node:http";
-import { closed, listening } from "../listening.ts";
+import { closed, listening } from "../incoming/listening.ts";
 import { OUTSIDE } from "./hosts.ts";
 
 /** The simulated outside world, listening on loopback. */

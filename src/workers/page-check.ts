@@ -1,6 +1,6 @@
-import { bodyToHtml } from "../core/body/to-html.ts";
-import { checkPage, type CheckAgainst } from "../core/check/page-check.ts";
-import type { Finding } from "../core/check/finding.ts";
+import { bodyToHtml } from "../core/pages/body/to-html.ts";
+import { checkPage, type CheckAgainst } from "../core/pages/check/page-check.ts";
+import type { Finding } from "../core/pages/check/finding.ts";
 
 /** What the worker is asked: a body, or the source that is being written, and what it is checked against. */
 export interface CheckQuestion {

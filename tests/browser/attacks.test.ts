@@ -22,7 +22,7 @@ after(() => app.stop());
 const here = () => `localhost:${port}`;
 
 describe("screens without a session", () => {
-  for (const path of ["/session-notes/write", "/sign-in/settings", "/healthz-2/write", "/api/write", "/low-lantern/settings", "/session/", "/sign-in/..;/low-lantern/write", "/%73ession-notes/settings", "//session/x"])
+  for (const path of ["/session-notes/pages", "/sign-in/settings", "/healthz-2/pages", "/api/write", "/low-lantern/settings", "/session/", "/sign-in/..;/low-lantern/pages", "/%73ession-notes/settings", "//session/x"])
     test(`${path} shows nothing of a site`, async () => {
       const { status, body } = await ask(port, path, { host: here() });
       assert.ok([302, 400, 404].includes(status), `${status}`);
@@ -138,7 +138,7 @@ describe("headers", () => {
     page.on("console", (message) => {
       if (/Content Security Policy|Permissions-Policy/i.test(message.text())) complaints.push(message.text());
     });
-    const answer = await page.goto("/low-lantern/write");
+    const answer = await page.goto("/low-lantern/pages");
     await page.getByRole("link", { name: "Rules", exact: true }).waitFor();
     const headers = answer!.headers();
     const policy = headers["content-security-policy"]!;

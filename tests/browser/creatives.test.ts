@@ -54,7 +54,7 @@ describe("a creative", () => {
     await knot.getByText("Harbour Optics").waitFor();
     await knot.getByText("new tab nofollow sponsored noopener").waitFor();
     await saved(page);
-    const id = /write\/(\d+)$/.exec(page.url())![1]!;
+    const id = /pages\/(\d+)$/.exec(page.url())![1]!;
     const html = async (): Promise<string> =>
       ((await (await page.request.get(`/api/v1/sites/1/pages/${id}`)).json()) as { html: string }).html;
     assert.match(await html(), /sub=spring-nights-1" data-creative="\d+">Glass for dark nights<\/a>/);
@@ -82,7 +82,7 @@ describe("a creative", () => {
 
   test("becomes the link of a picture, which stays the author's own", async () => {
     const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/write/6");
+    await page.goto("/low-lantern/pages/6");
     const picture = page.locator(".ProseMirror img").first();
     await picture.click();
     await page.keyboard.press("Control+k");

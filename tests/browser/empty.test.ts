@@ -1,12 +1,12 @@
-import { readText, type TextTask } from "../../src/desk/thread/read-text.ts";
-import { sealWith } from "../../src/desk/programs/seal.ts";
+import { readText, type TextTask } from "../../src/desk/pages/texts/read-text.ts";
+import { sealWith } from "../../src/desk/ground/seal.ts";
 import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import { assertAccessible, testApp, type TestApp } from "../support/browser.ts";
-import { createJobs } from "../../src/desk/jobs.ts";
+import { createJobs } from "../../src/desk/jobs/jobs.ts";
 import { createOutgoing } from "../../src/outgoing/outgoing.ts";
-import { addPerson } from "../../src/desk/people.ts";
-import { openStore } from "../../src/store/store.ts";
+import { addPerson } from "../../src/desk/people/people.ts";
+import { openStore } from "../../src/store/ground/store.ts";
 import { DEMO_SIGN_IN } from "../../demo/load.ts";
 
 let app: TestApp;
@@ -43,7 +43,7 @@ describe("an installation without a site", () => {
     await page.getByText("“not a host” is not a host name").waitFor();
     await page.getByLabel("Host", { exact: true }).fill("pond.localhost");
     await page.getByRole("button", { name: "Make the site" }).click();
-    await page.waitForURL(/\/pond-path\/write$/);
+    await page.waitForURL(/\/pond-path\/pages$/);
 
     for (const [path, sentence] of [
       ["write", "There are no pages yet."],
@@ -68,10 +68,10 @@ describe("an installation without a site", () => {
     await page.getByRole("button", { name: "Switch on now" }).click();
     await page.getByText("Set 1 is in force").first().waitFor();
     await page.getByText("Links to outside hosts: open in a new tab").waitFor();
-    await page.goto("/pond-path/write/1");
+    await page.goto("/pond-path/pages/1");
     await page.getByText("This page does not exist, or was deleted.").waitFor();
-    assert.equal((await page.goto("/nobody/write"))?.status(), 200, "an unknown site leads to the first one");
-    await page.waitForURL(/\/pond-path\/write$/);
+    assert.equal((await page.goto("/nobody/pages"))?.status(), 200, "an unknown site leads to the first one");
+    await page.waitForURL(/\/pond-path\/pages$/);
     await context.close();
   });
 });

@@ -40,7 +40,7 @@ describe("leaving by any door loses nothing that was typed", () => {
     test(door, async () => {
       const { context, page } = await app.signedIn();
       const address = await begun(page, "Begun. ");
-      await page.goto("/low-lantern/write");
+      await page.goto("/low-lantern/pages");
       await page.goto(address);
       await textOf(page).click();
       await page.keyboard.press("Control+End");
@@ -91,7 +91,7 @@ describe("leaving by any door loses nothing that was typed", () => {
       }
     })();
     const other = await context.newPage();
-    await other.goto("/low-lantern/write");
+    await other.goto("/low-lantern/pages");
     await until("the server has it while the typing goes on", async () => (await stored(other, address)).includes("on on on")); // prettier-ignore
     isTyping = false;
     await typing;

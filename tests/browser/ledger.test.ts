@@ -129,14 +129,14 @@ describe("the ledger", () => {
 
   test("the report prints without the workspace around it", async () => {
     const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/report");
+    await page.goto("/low-lantern/ledger/report");
     await page.getByText("say that they are paid (sponsored)").waitFor();
     await page
       .getByRole("region", { name: "Over time" })
       .getByRole("img", { name: /^Outside links by treatment/ })
       .waitFor();
     await page.emulateMedia({ media: "print" });
-    assert.equal(await page.getByRole("navigation", { name: "Stations" }).isVisible(), false);
+    assert.equal(await page.getByRole("navigation", { name: "Sections" }).isVisible(), false);
     assert.equal(await page.getByRole("button", { name: "Print or save as PDF" }).isVisible(), false);
     assert.equal(await page.getByRole("heading", { name: /How outside links are marked/ }).isVisible(), true);
     await context.close();
@@ -144,7 +144,7 @@ describe("the ledger", () => {
 
   test("the preview says of each link why it is delivered so", async () => {
     const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/write/6?view=preview");
+    await page.goto("/low-lantern/pages/6?view=preview");
     await page.frameLocator("iframe").locator('.body a[rel*="sponsored"]').first().hover();
     await page
       .getByRole("region", { name: /^Why “/ })

@@ -33,7 +33,7 @@ describe("a program, the whole way", () => {
       .getByRole("button", { name: "Take Dew and Felt away" })
       .click();
     await page.getByText("Took Dew and Felt away").waitFor();
-    await page.goto("/low-lantern/catalogue?network=Saltmarsh+Partners");
+    await page.goto("/low-lantern/programs/catalogue?network=Saltmarsh+Partners");
     await page.getByLabel("Search the catalogue").fill("coats gloves");
     const entry = page.getByRole("row").filter({ hasText: "Dew and Felt" });
     await entry.getByRole("button", { name: "Consider it" }).click();
@@ -53,7 +53,7 @@ describe("a program, the whole way", () => {
       data: { path: "/gear/warm-hands", title: "Warm hands", html: "<p>We wear felt gloves.</p>" },
     });
     const { id } = (await made.json()) as { id: string };
-    await page.goto(`/low-lantern/write/${id}`);
+    await page.goto(`/low-lantern/pages/${id}`);
     const words = page.getByText("We wear felt gloves.");
     await words.waitFor();
     await words.dblclick({ position: { x: 90, y: 10 } });
@@ -254,7 +254,7 @@ describe("terms that change", () => {
 describe("a catalogue that tells other terms than the record", () => {
   test("shows both, and they are taken over and put back", async () => {
     const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/catalogue?network=Gannet+Row&q=frames");
+    await page.goto("/low-lantern/programs/catalogue?network=Gannet+Row&q=frames");
     const row = page.getByRole("row").filter({ hasText: "North Window Framing" });
     await row.getByText("your record: none").waitFor();
     await row.getByRole("button", { name: "Take over these terms" }).click();

@@ -168,7 +168,7 @@ describe("the table", () => {
 describe("what is to be mended", () => {
   test("chains are flattened in one step, and undone; dead destinations are found by asking", async () => {
     const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/mends");
+    await page.goto("/low-lantern/routes/findings");
     const chains = page.getByRole("region", { name: "Chains" });
     await chains.getByRole("button", { name: /^Mend \d in one step$/ }).click();
     await notice(page, /^Changed \d routes$/);
@@ -291,7 +291,7 @@ describe("clicks, looked into", () => {
 describe("routes in and out", () => {
   test("a list is shortened after it was seen; a file is tried, its bad lines named, then taken in", async () => {
     const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/routes-in-out");
+    await page.goto("/low-lantern/routes/transfer");
     const shop = `http://harbour-optics.localhost:${app.simPort}`;
     await page
       .getByLabel(/One address a line/)
@@ -330,7 +330,7 @@ describe("routes in and out", () => {
 describe("a page that leaves its path", () => {
   test("offers a redirect from where it was; taken back from readers, an honest gone", async () => {
     const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/write");
+    await page.goto("/low-lantern/pages");
     await page.getByRole("link", { name: "Three nights at Fernhill" }).first().click();
     await page.getByRole("button", { name: "About this page" }).click();
     await page.getByLabel("Path").fill("/dark-places/fernhill-cabins");
@@ -354,7 +354,7 @@ describe("a page that leaves its path", () => {
 describe("a short link from the composer", () => {
   test("the address that is being linked is shortened without leaving the text, and the link leads through it", async () => {
     const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/write");
+    await page.goto("/low-lantern/pages");
     await page.getByRole("link", { name: "An hour with nothing" }).first().click();
     const text = page.getByRole("textbox", { name: "Text of the page" });
     await text.press("Control+Home");

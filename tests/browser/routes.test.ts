@@ -18,7 +18,7 @@ const shop = (path: string): string => `http://harbour-optics.localhost:${app.si
 describe("a short link from the paste field", () => {
   test("paste, Enter, Enter: made, copied, and a reader arrives", async () => {
     const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/write");
+    await page.goto("/low-lantern/pages");
     await page.getByText("What we lean on").waitFor();
     await page.keyboard.press("/");
     await page.keyboard.insertText(` ${shop("/item/red-torch?colour=amber&amp;size=2")} `);
@@ -98,7 +98,7 @@ describe("a short link from the paste field", () => {
     await page.getByRole("list", { name: "Found" }).getByText("Three nights at Fernhill").first().waitFor();
     await page.keyboard.press("ArrowDown");
     await page.keyboard.press("Enter");
-    await page.waitForURL(/\/write\/\d+$/);
+    await page.waitForURL(/\/pages\/\d+$/);
     await context.close();
   });
 
@@ -118,7 +118,7 @@ describe("a short link from the paste field", () => {
 
   test("with a page open, its marked words are linked to what was pasted", async () => {
     const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/write/6");
+    await page.goto("/low-lantern/pages/6");
     await page.getByRole("textbox", { name: "Text of the page" }).getByText("postman").dblclick();
     await page.getByRole("combobox").fill("shop.example/lamp");
     await page.getByRole("button", { name: "Link marked words to it" }).click();

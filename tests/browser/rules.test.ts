@@ -108,14 +108,14 @@ describe("rules on the bench", () => {
     await page.getByRole("button", { name: "Drop it" }).click();
     await page.getByText("The waiting set will not come into force").waitFor();
 
-    await page.goto("/low-lantern/earlier-rules");
+    await page.goto("/low-lantern/rules/earlier");
     await page.getByRole("button", { name: "Set 1", exact: true }).click();
     await page.getByRole("button", { name: "Put set 1 back" }).click();
     await page.getByText(/is in force, the same as that earlier one/).waitFor();
     await page.goto("/low-lantern/rules");
     await page.getByText("Network links are paid").waitFor();
     assert.equal(await page.getByText("Inside links stay in the tab").count(), 0);
-    await page.goto("/low-lantern/earlier-rules");
+    await page.goto("/low-lantern/rules/earlier");
     await page.getByRole("button", { name: "Set 2", exact: true }).click();
     await page.getByRole("button", { name: "Put set 2 back" }).click();
     await page.getByText(/is in force, the same/).waitFor();
@@ -149,7 +149,7 @@ describe("rules on the bench", () => {
     await tobias.page.getByRole("button", { name: /^go on over set/ }).click();
     await tobias.page.getByRole("button", { name: "Switch on now" }).click();
     await tobias.page.getByText(/is in force; delivered/).waitFor();
-    await tobias.page.goto("/low-lantern/earlier-rules");
+    await tobias.page.goto("/low-lantern/rules/earlier");
     await tobias.page.getByText("switched off").first().waitFor();
     await mara.context.close();
     await tobias.context.close();
@@ -157,7 +157,7 @@ describe("rules on the bench", () => {
 
   test("the disclosure follows on delivered pages", async () => {
     const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/disclosure");
+    await page.goto("/low-lantern/rules/disclosure");
     await page.getByLabel("What readers are told").fill("");
     await page.getByText("Write the disclosure before it is placed").waitFor();
     await page.getByLabel("What readers are told").fill("Links marked so pay for the coffee.");

@@ -11,28 +11,28 @@ before(async () => {
 after(() => app.stop());
 
 const SCREENS: readonly (readonly [path: string, ready: string])[] = [
-  ["/low-lantern/write", "What we lean on"],
-  ["/low-lantern/write/6", "Who it is for"],
+  ["/low-lantern/pages", "What we lean on"],
+  ["/low-lantern/pages/6", "Who it is for"],
   ["/low-lantern/routes", "/gift"],
   ["/low-lantern/routes?open=new-redirect", "Try it before it is saved"],
-  ["/low-lantern/mends", "Point straight at"],
+  ["/low-lantern/routes/findings", "Point straight at"],
   ["/low-lantern/trace", "Paste addresses"],
-  ["/low-lantern/routes-in-out", "Shorten a list"],
+  ["/low-lantern/routes/transfer", "Shorten a list"],
   ["/low-lantern/routes?open=new-short", "Make and copy"],
   ["/low-lantern/routes?kind=gone", "/forum"],
   ["/low-lantern/misses", "/almanack"],
   ["/low-lantern/rules", "Network links are paid"],
-  ["/low-lantern/disclosure", "What readers are told"],
+  ["/low-lantern/rules/disclosure", "What readers are told"],
   ["/low-lantern/programs", "Fernhill Dark-Sky Cabins"],
   ["/low-lantern/programs?open=1", "Save terms"],
   ["/low-lantern/programs?open=new", "Add program"],
-  ["/low-lantern/catalogue", "quiet-mount.localhost"],
+  ["/low-lantern/programs/catalogue", "quiet-mount.localhost"],
   ["/low-lantern/earnings", "per 100 clicks"],
   ["/low-lantern/earnings?by=page", "Taken back"],
-  ["/low-lantern/earlier-rules", "in force"],
+  ["/low-lantern/rules/earlier", "in force"],
   ["/low-lantern/ledger", "An hour with nothing"],
   ["/low-lantern/ledger?by=host", "Outside links by treatment"],
-  ["/low-lantern/report", "say that they are paid"],
+  ["/low-lantern/ledger/report", "say that they are paid"],
   ["/low-lantern/clicks", "clicks by persons"],
   ["/low-lantern/clicks?view=table", "Robots"],
   ["/low-lantern/settings", "API tokens"],
@@ -115,7 +115,7 @@ describe("signing in", () => {
     await page.getByLabel("Mail address").fill(DEMO_SIGN_IN.email);
     await page.getByLabel("Password").fill(DEMO_SIGN_IN.password);
     await page.keyboard.press("Enter");
-    await page.waitForURL(`${app.workspace}/low-lantern/write`);
+    await page.waitForURL(`${app.workspace}/low-lantern/pages`);
     await page.context().close();
   });
 

@@ -178,7 +178,7 @@ describe("pictures", () => {
 describe("the rope", () => {
   test("is thinned by kind, counted, and walked along with the keyboard", async () => {
     const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/write/6");
+    await page.goto("/low-lantern/pages/6");
     const line = rope(page);
     await line.getByRole("radio", { name: "all 6" }).waitFor();
     await line.getByRole("radio", { name: /inside/ }).click();

@@ -14,12 +14,12 @@ after(() => app.stop());
 
 const delivered = async (path: string): Promise<string> =>
   (await ask(app.sitePort, path, { host: "lowlantern.localhost" })).body;
-const REVIEW = "/low-lantern/write/6";
+const REVIEW = "/low-lantern/pages/6";
 
 describe("the page as source", () => {
   test("has the same knots and checks, and changes nothing but what was edited", async () => {
     const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/write/3");
+    await page.goto("/low-lantern/pages/3");
     await textOf(page).waitFor();
     const before = (await (await page.request.get("/api/v1/sites/low-lantern/pages/3")).json())
       .html as string;
@@ -54,7 +54,7 @@ describe("the page as source", () => {
       headers: { Origin: app.workspace },
       data: { path: "/long", title: "Long", html },
     });
-    await page.goto(`/low-lantern/write/${(await made.json()).id}`);
+    await page.goto(`/low-lantern/pages/${(await made.json()).id}`);
     await page.getByText("million characters: it is written as source").waitFor();
     await rope(page).getByRole("radio", { name: "inside 380" }).waitFor();
     await page.getByRole("textbox", { name: "HTML of the page" }).click();
@@ -195,7 +195,7 @@ describe("nothing is lost", () => {
     await until("other pages link to the new path", async () =>
       (await delivered("/")).includes('href="/reviews/forty-nights">Our long review'),
     );
-    await page.goto("/low-lantern/write/1");
+    await page.goto("/low-lantern/pages/1");
     await rope(page)
       .getByRole("button", { name: /Our long review/ })
       .getByText("/reviews/forty-nights")
@@ -276,7 +276,7 @@ describe("what stands around pages", () => {
     await page.getByRole("link", { name: "Beside reviews" }).waitFor();
     await assertAccessible(page, "the shared blocks");
     await page.getByRole("button", { name: "New block" }).click();
-    await page.waitForURL(/\/write\/\d+$/);
+    await page.waitForURL(/\/pages\/\d+$/);
     await page.getByLabel("Title", { exact: true }).fill("Note for beginners");
     await page.getByRole("button", { name: "Where it stands" }).click();
     await page.getByRole("radio", { name: "Chosen pages" }).click();
@@ -323,7 +323,7 @@ describe("what stands around pages", () => {
 
   test("pages come in from a zip after a trial, and go out as one", async () => {
     const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/transfer");
+    await page.goto("/low-lantern/pages/transfer");
     const archive = zipSync({
       "moon/phases.md": strToU8(
         "---\ntitle: Phases\n---\n\nSee [what we lean on](/resources) and [nothing](/none).\n",

@@ -62,7 +62,7 @@ describe("from marked words to a reader who arrives", () => {
 
   test("change it, set it by hand against the rule, give it back, try it, remove it, before saving", async () => {
     const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/write/6");
+    await page.goto("/low-lantern/pages/6");
     const rope = page.getByRole("complementary", { name: "Links of this page" });
     await rope.getByRole("button", { name: /the Starling 13 mm/ }).click();
     const tag = composer(page).getByTestId("delivered");
@@ -160,7 +160,7 @@ describe("from marked words to a reader who arrives", () => {
   ] as const) {
     test(`${address} is refused at its field, and stays there to be mended`, async () => {
       const { context, page } = await app.signedIn();
-      await page.goto("/low-lantern/write/6");
+      await page.goto("/low-lantern/pages/6");
       await page.getByRole("textbox", { name: "Text of the page" }).getByText("postman").dblclick();
       await page.keyboard.press("Control+k");
       const field = composer(page).getByLabel("Where it leads");
@@ -246,7 +246,7 @@ describe("a draft saves itself", () => {
     await newPage(page, "Short-lived", "/short-lived", "Text");
     await saved(page);
     await page.getByRole("button", { name: "Delete page" }).click();
-    await page.waitForURL(/\/write$/);
+    await page.waitForURL(/\/pages$/);
     await page.getByRole("status").getByText("Deleted “Short-lived”").waitFor();
     assert.equal(await page.getByRole("link", { name: "Short-lived" }).count(), 0);
     await page.getByRole("button", { name: "Undo" }).click();
@@ -258,7 +258,7 @@ describe("a draft saves itself", () => {
 describe("the list of pages", () => {
   test("is searched, sorted, and holds its state in the address", async () => {
     const { context, page } = await app.signedIn();
-    await page.goto("/low-lantern/write");
+    await page.goto("/low-lantern/pages");
     await page.getByRole("searchbox").fill("leonids");
     await until("one page is left", async () => (await page.getByRole("row").count()) === 2);
     await page.getByRole("button", { name: "Title" }).click();

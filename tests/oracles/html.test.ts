@@ -1,7 +1,11 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import { findLinks } from "../../src/core/links/find.ts";
-import { LinkRewriter, rewriteLinks, type DeliveredAttributes } from "../../src/core/links/rewrite.ts";
+import {
+  LinkRewriter,
+  rewriteLinks,
+  type DeliveredAttributes,
+} from "../../src/core/links/rewrite/rewrite.ts";
 import { html5libDocuments, nastyDocuments } from "./html-documents.ts";
 import { linksIn, readByParse5 } from "./html-oracle.ts";
 import { asked } from "./random.ts";

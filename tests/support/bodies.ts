@@ -1,6 +1,6 @@
 import fc from "fast-check";
-import { admitBody } from "../../src/core/body/admit.ts";
-import type { Body } from "../../src/core/body/body.ts";
+import { admitBody } from "../../src/core/pages/body/admit.ts";
+import type { Body } from "../../src/core/pages/body/body.ts";
 
 interface Piece {
   type: string;

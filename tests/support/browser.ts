@@ -2,14 +2,14 @@ import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { createRequire } from "node:module";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { NO_PROXY } from "../../src/proxy-trust.ts";
+import { NO_PROXY } from "../../src/incoming/proxy-trust.ts";
 import assert from "node:assert/strict";
 import { chromium, type Browser, type BrowserContext, type Page } from "playwright-core";
 import { DEMO_SECOND_SIGN_IN, DEMO_SIGN_IN, loadDemo } from "../../demo/load.ts";
 import { TEST_BUILD } from "../../scripts/build-for-tests.ts";
 import { CHROMIUM } from "../../scripts/chromium.mjs";
 import { freePort } from "../../scripts/postgres.mjs";
-import { serve } from "../../src/serve.ts";
+import { serve } from "../../src/server/serve.ts";
 import { startSim } from "../../src/sim/server.ts";
 import { freshStore } from "./database.ts";
 

@@ -1,7 +1,7 @@
 import { randomBytes } from "node:crypto";
 import pg from "pg";
-import { migrate } from "../../src/store/migrate.ts";
-import { openStore, type Store } from "../../src/store/store.ts";
+import { migrate } from "../../src/store/ground/migrate.ts";
+import { openStore, type Store } from "../../src/store/ground/store.ts";
 
 /** A fresh, migrated database on the test run's own PostgreSQL. */
 export async function freshStore(): Promise<{ store: Store; url: string; drop(): Promise<void> }> {

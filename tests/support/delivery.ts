@@ -1,12 +1,12 @@
-import { NO_PROXY } from "../../src/proxy-trust.ts";
+import { NO_PROXY } from "../../src/incoming/proxy-trust.ts";
 import { mkdtempSync, rmSync } from "node:fs";
 import type { AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { startDelivery, type Delivery } from "../../src/delivery/delivery.ts";
-import { listening, closed } from "../../src/listening.ts";
-import { newestChange } from "../../src/store/changes.ts";
-import { openStore } from "../../src/store/store.ts";
+import { startDelivery, type Delivery } from "../../src/delivery/ground/delivery.ts";
+import { listening, closed } from "../../src/incoming/listening.ts";
+import { newestChange } from "../../src/store/ground/changes.ts";
+import { openStore } from "../../src/store/ground/store.ts";
 import { until } from "./ask.ts";
 
 /** A delivery listener on a port of its own. */

@@ -1,13 +1,15 @@
-import { answerCall } from "../../src/desk/api/answer.ts";
-import type { Actor, Desk } from "../../src/desk/desk.ts";
-import { createJobs } from "../../src/desk/jobs.ts";
-import { sealWith } from "../../src/desk/programs/seal.ts";
-import { runTask } from "../../src/desk/thread/tasks.ts";
-import { textsHere } from "../../src/desk/thread/read-text.ts";
+import { answerCall } from "../../src/desk/ground/http/answer.ts";
+import type { Desk } from "../../src/desk/desk.ts";
+import { createJobs } from "../../src/desk/jobs/jobs.ts";
+import { sealWith } from "../../src/desk/ground/seal.ts";
+import { runTask } from "../../src/desk/tasks.ts";
+import { textsHere } from "../../src/desk/pages/texts/read-text.ts";
 import type { Outgoing } from "../../src/outgoing/outgoing.ts";
-import { createSite, openSite, type OpenSite } from "../../src/desk/sites.ts";
-import type { Store } from "../../src/store/store.ts";
+import { createSite } from "../../src/desk/sites/sites.ts";
+import type { Store } from "../../src/store/ground/store.ts";
 import { freshStore } from "./database.ts";
+import { openSite, type OpenSite } from "../../src/desk/sites/open-site.ts";
+import type { Actor } from "../../src/desk/ground/audit.ts";
 
 export const OWNER: Actor = { name: "Ida", role: "owner" };
 
@@ -55,7 +57,7 @@ export async function testDesk(): Promise<TestDesk> {
     seal: sealWith(["a secret of the tests"]),
     jobs: createJobs((error) => failures.push(error)),
     report: (_message, error) => failures.push(error),
-    thread: { run: (task, progress) => runTask(desk, task, progress) as never, end: async () => {} },
+    thread: { run: ({ name }, siteId, input, progress) => runTask(desk, { task: name, siteId, input }, progress) as never, end: async () => {} },
     texts: textsHere,
     workspaceHosts: ["localhost:4600"],
     health: async () => ({}),

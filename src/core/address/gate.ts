@@ -1,5 +1,5 @@
 import type { Address } from "./address.ts";
-import { repairAddress } from "./repair.ts";
+import { repairAddress } from "./repair/repair.ts";
 
 /** What an address is to be: where a link leads, or where a picture comes from. */
 export type AddressUse = "link" | "picture";

@@ -1,8 +1,8 @@
 import { compareKey } from "../address/compare.ts";
-import { repairAddress } from "../address/repair.ts";
-import type { LinkAction } from "../objects/ledger.ts";
+import { repairAddress } from "../address/repair/repair.ts";
+import type { LinkAction } from "./ledger.ts";
 import { before, from } from "../text/cut.ts";
-import { readHost } from "../address/named-host.ts";
+import { readHost } from "../address/repair/named-host.ts";
 import { decodedQuery } from "../text/decoded.ts";
 import { formatOverride, parseOverride, type Override } from "../rules/override.ts";
 

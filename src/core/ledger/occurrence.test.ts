@@ -1,8 +1,8 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import { findLinks } from "../links/find.ts";
-import { ruleSchema } from "../objects/rule.ts";
-import type { SiteSight } from "../rules/link-facts.ts";
+import { ruleSchema } from "../rules/rule.ts";
+import type { SiteSight } from "../rules/resolve/link-facts.ts";
 import { occurrencesIn, type Occurrence, type Standing } from "./occurrence.ts";
 
 const SITE: SiteSight = {

@@ -2,12 +2,12 @@ import { mayLeave } from "../address/may-leave.ts";
 import { compareKey } from "../address/compare.ts";
 import { destinationKind, ownPlace, type DestinationKind } from "../address/classify.ts";
 import type { LinkInHtml } from "../links/find.ts";
-import { movedTo } from "../links/deliver.ts";
-import type { Rule } from "../objects/rule.ts";
-import { writtenOn } from "../rules/link-attributes.ts";
-import { linkFacts, throughRoutes, type SiteSight } from "../rules/link-facts.ts";
-import type { LinkFacts } from "../rules/match.ts";
-import { resolve, type Resolved } from "../rules/resolve.ts";
+import { movedTo } from "../links/rewrite/deliver.ts";
+import type { Rule } from "../rules/rule.ts";
+import { writtenOn } from "../rules/resolve/link-attributes.ts";
+import { linkFacts, throughRoutes, type SiteSight } from "../rules/resolve/link-facts.ts";
+import type { LinkFacts } from "../rules/resolve/match.ts";
+import { resolve, type Resolved } from "../rules/resolve/resolve.ts";
 import { treatmentOf, type Treatment } from "../rules/treatment.ts";
 import { fillAddress, type Variables } from "../text/variables.ts";
 

@@ -1,5 +1,5 @@
 import { escapeAttribute, escapeText } from "entities";
-import type { Resolved } from "../rules/resolve.ts";
+import type { Resolved } from "../rules/resolve/resolve.ts";
 
 /** The exact `<a …>` of a link as a reader's browser gets it, with its words, for showing beside the link. */
 export function deliveredTag(

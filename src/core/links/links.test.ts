@@ -1,11 +1,11 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import fc from "fast-check";
-import { ruleSchema } from "../objects/rule.ts";
-import { deliverHtml } from "./deliver.ts";
+import { ruleSchema } from "../rules/rule.ts";
+import { deliverHtml } from "./rewrite/deliver.ts";
 import { deliveredTag } from "./delivered-tag.ts";
 import { findLinks } from "./find.ts";
-import { rewriteLinks, type DeliveredAttributes } from "./rewrite.ts";
+import { rewriteLinks, type DeliveredAttributes } from "./rewrite/rewrite.ts";
 
 const SIGHT = { hosts: ["own.example"], answers: () => undefined, routeDestination: () => undefined };
 

@@ -1,4 +1,4 @@
-import type { NavigationItem } from "../objects/navigation.ts";
+import type { NavigationItem } from "./navigation.ts";
 
 /** An entry of the tree as a list, with its level. */
 export type FlatItem = NavigationItem & { level: number };

@@ -8,7 +8,7 @@ import {
   navigationInputSchema,
   treeNavigation,
   type NavigationItem,
-} from "../objects/navigation.ts";
+} from "./navigation.ts";
 
 const item = (id: string, children: NavigationItem[] = []): NavigationItem => ({
   id,

@@ -1,4 +1,4 @@
-import type { ProgramInput, ProgramState } from "../objects/program.ts";
+import type { ProgramInput, ProgramState } from "./program.ts";
 
 /** What programs are narrowed by; an empty or absent field narrows nothing. */
 export interface ProgramsAsked {

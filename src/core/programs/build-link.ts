@@ -1,6 +1,6 @@
 import { rootless } from "../address/host.ts";
 import { MAX_ADDRESS_LENGTH } from "../address/address.ts";
-import { domainNames } from "../rules/match.ts";
+import { domainNames } from "../rules/resolve/match.ts";
 import { subIdFault } from "./sub-id.ts";
 import { encoded, ownParameters, type LinkTemplate, type Piece, type Placeholder } from "./template.ts";
 

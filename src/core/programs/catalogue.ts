@@ -1,13 +1,13 @@
 import Papa from "papaparse";
 import { z } from "zod";
-import { delimiterOf } from "../formats/delimiter.ts";
+import { delimiterOf } from "../text/delimiter.ts";
 import {
   COMMISSION_FOR,
   COMMISSION_KINDS,
   programInputSchema,
   type ProgramInput,
   type WrittenProgram,
-} from "../objects/program.ts";
+} from "./program.ts";
 
 /** A program as a network's catalogue offers it. */
 export const catalogueEntrySchema = z.object({

@@ -1,15 +1,15 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
-import { JOINED, programChangeSchema, programInputSchema } from "../objects/program.ts";
-import type { Partner } from "../objects/partner.ts";
+import { JOINED, programChangeSchema, programInputSchema } from "./program.ts";
+import type { Partner } from "./partner.ts";
 import { needsReferrer, partnersOf, subIdOf, tracked, untracked } from "../rules/partners.ts";
 import type { LinkTerms } from "./build-link.ts";
 import { consideredProgram, newerTerms, readCatalogue } from "./catalogue.ts";
-import { filledCreative } from "./creative-html.ts";
+import { filledCreative } from "../creatives/creative-html.ts";
 import { recogniser } from "./recognise.ts";
-import { becomes, type Becoming } from "./reissue.ts";
+import { becomes, type Becoming } from "../creatives/reissue.ts";
 import { programSlug } from "./slug.ts";
-import { readSnippet, type ReadSnippet } from "./snippet.ts";
+import { readSnippet, type ReadSnippet } from "../creatives/snippet.ts";
 import { fitSubId } from "./sub-id.ts";
 import { readTemplate } from "./template.ts";
 

@@ -1,11 +1,11 @@
-import type { LintedRoute, LintedSite, LintFinding } from "./lint.ts";
 import { readRouteKey } from "./match/address-form.ts";
 import { highestCapture, withCaptures } from "./match/captures.ts";
 import type { PatternTable } from "./match/pattern-table.ts";
 import { MOST_SUSPECTS, suspects } from "./match/suspects.ts";
 import type { RouteTable } from "./match/table.ts";
-import { circleFrom, firstOfEach, wayInWords, type Step } from "./way/circle.ts";
-import { leadsBack, mayLeadInside } from "./way/leads-back.ts";
+import { circleFrom, firstOfEach, wayInWords, type Step } from "./chain/circle.ts";
+import { leadsBack, mayLeadInside } from "./chain/leads-back.ts";
+import type { LintedRoute, LintedSite, LintFinding } from "./linted.ts";
 
 // All routes together try so many addresses; the more routes, the fewer each.
 const MOST_TRIED = 50_000;

@@ -1,8 +1,9 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import fc from "fast-check";
-import { lintRoutes, type LintedRoute, type LintedSite } from "./lint.ts";
+import { lintRoutes } from "./lint.ts";
 import { routeKey } from "./match/address-form.ts";
+import type { LintedRoute, LintedSite } from "./linted.ts";
 
 const SITE: LintedSite = {
   hosts: ["own.example", "short.example"],

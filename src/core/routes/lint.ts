@@ -2,52 +2,13 @@ import { from } from "../text/cut.ts";
 import { ownPlace } from "../address/classify.ts";
 import { compareKey } from "../address/compare.ts";
 import { foldedKey } from "../address/path-key.ts";
-import type { AdviceCode } from "../objects/route.ts";
 import { circleFindings } from "./lint-circles.ts";
 import { readRouteKey } from "./match/address-form.ts";
 import { highestCapture } from "./match/captures.ts";
-import type { MatchKind } from "./match/match-kind.ts";
 import { PatternTable } from "./match/pattern-table.ts";
 import { samplesOf } from "./match/samples.ts";
 import { RouteTable } from "./match/table.ts";
-
-/** A route as the linter of the whole table reads it. */
-export interface LintedRoute {
-  id: string;
-  kind: "short" | "redirect" | "gone";
-  host: string | null;
-  match: MatchKind;
-  address: string;
-  /** The stored keys of address and aliases. */
-  keys: readonly string[];
-  destination: string | null;
-  /** What is known of how the destination answers, in words, when it does so badly. */
-  answersBadly?: string;
-}
-
-/** The site around the table. */
-export interface LintedSite {
-  hosts: readonly string[];
-  primary: string;
-  /** Title of the published page at a path key. */
-  pageAt(key: string): string | undefined;
-  hasFile(key: string): boolean;
-  /** The one address that was probably meant by a path that nothing answers. */
-  closest?(key: string): string | undefined;
-}
-
-/** A step that mends a finding: a new destination for one route, or one route less. */
-export type LintFix =
-  { route: string; destination: string; label: string } | { route: string; delete: true; label: string };
-
-/** Something that is to be said of one or several routes. */
-export interface LintFinding {
-  code: AdviceCode;
-  severity: "error" | "warning" | "hint";
-  routes: string[];
-  message: string;
-  fix?: LintFix;
-}
+import type { LintedRoute, LintedSite, LintFinding } from "./linted.ts";
 
 /** Where a route's destination leads within the site. */
 type Next = { route: number } | "outside" | "page" | "miss" | "gone" | "unknown";

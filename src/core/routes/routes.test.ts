@@ -4,10 +4,11 @@ import fc from "fast-check";
 import { foldedKey, pathKey } from "../address/path-key.ts";
 import { routeKey } from "./match/address-form.ts";
 import { adviseRoute, type RouteDraft, type RouteSurroundings } from "./advise.ts";
-import { closestAddresses } from "./misses/closest.ts";
-import { headerSafe, location } from "./way/location.ts";
+import { closestAddresses } from "../misses/closest.ts";
+import { location } from "./chain/location.ts";
 import { isConfusable, suggestSlugs } from "./slugs/suggest-slugs.ts";
 import { RouteTable } from "./match/table.ts";
+import { headerSafe } from "./chain/header-safe.ts";
 
 describe("the route table", () => {
   const table = new RouteTable<string>();

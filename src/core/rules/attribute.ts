@@ -1,4 +1,4 @@
-import { MANAGED_TOKENS, type ManagedToken } from "../objects/rule.ts";
+import { MANAGED_TOKENS, type ManagedToken } from "./rule.ts";
 
 /** Something a rule or an override can decide about a link. */
 export type Attribute = ManagedToken | "target";

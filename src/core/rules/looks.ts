@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { DESTINATION_KINDS, ownPlace } from "../address/classify.ts";
-import type { SiteSight } from "./link-facts.ts";
+import type { SiteSight } from "./resolve/link-facts.ts";
 
 /** What the site says of an address: enough to judge links to it without asking again. */
 export const lookSchema = z.object({

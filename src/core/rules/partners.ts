@@ -1,10 +1,10 @@
-import type { Partner } from "../objects/partner.ts";
+import type { Partner } from "../programs/partner.ts";
 import { buildLink } from "../programs/build-link.ts";
 import { hostOf, plainHost } from "../address/classify.ts";
 import { recogniser, type Recogniser, type Recognition } from "../programs/recognise.ts";
 import { DEFAULT_SUB_ID, fillSubId, fitSubId, type Placement } from "../programs/sub-id.ts";
 import { readTemplate } from "../programs/template.ts";
-import { domainNames } from "./match.ts";
+import { domainNames } from "./resolve/match.ts";
 
 /** The partners that a link belongs to. */
 export interface PartnersThere {

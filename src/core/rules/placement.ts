@@ -1,5 +1,5 @@
-import type { Placement } from "../objects/page.ts";
-import { pageMatches } from "./match.ts";
+import type { Placement } from "../pages/page.ts";
+import { pageMatches } from "./resolve/match.ts";
 
 /** True when a shared block stands on this page; a document that is no page carries what stands on all. */
 export function appliesTo(

@@ -1,6 +1,6 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
-import { ruleSchema, rulesInputSchema } from "../objects/rule.ts";
+import { ruleSchema, rulesInputSchema } from "./rule.ts";
 import { ruleSentence } from "./sentence.ts";
 
 describe("a rule reads as a sentence", () => {

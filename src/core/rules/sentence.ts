@@ -1,4 +1,4 @@
-import { MANAGED_TOKENS, type Rule, type RuleMatch } from "../objects/rule.ts";
+import { MANAGED_TOKENS, type Rule, type RuleMatch } from "./rule.ts";
 
 /** A rule as a sentence: "Links to shop.example: add sponsored and nofollow, open in a new tab, replacing what the author set." */
 export function ruleSentence(rule: Rule): string {

@@ -1,4 +1,4 @@
-import type { Decision } from "./resolve.ts";
+import type { Decision } from "./resolve/resolve.ts";
 
 /** What to change to get another answer than this decision's, said to the person who looks at the link. */
 export function otherAnswer({ attribute, value, decider }: Decision): string {

@@ -1,7 +1,7 @@
 import { titleIn } from "./title.ts";
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
-import { anchorOf, headingAnchors, withHeadingIds } from "../body/headings.ts";
+import { anchorOf, headingAnchors, withHeadingIds } from "../pages/body/headings.ts";
 import { linkDifference, pageText, wordDifference } from "./difference.ts";
 import {
   adoptPlaceholders,

@@ -1,8 +1,8 @@
 import Papa from "papaparse";
-import { guardedCell } from "../../core/formats/spreadsheet-cell.ts";
-import type { Earnings, EarningsQuery, EarningSums } from "../../core/objects/earning.ts";
-import { currencyDigits } from "../../core/programs/currencies.ts";
-import { amountText, clicksToDivideBy, earningsPer100 } from "../../core/programs/money.ts";
+import { guardedCell } from "../../core/text/spreadsheet-cell.ts";
+import type { Earnings, EarningsQuery, EarningSums } from "../../core/earnings/earning.ts";
+import { currencyDigits } from "../../core/earnings/currencies.ts";
+import { amountText, clicksToDivideBy, earningsPer100 } from "../../core/earnings/money.ts";
 import {
   clicksBy,
   countUnmatched,
@@ -12,10 +12,10 @@ import {
   type EarningKey,
   type EarningSpan,
   type MoneyRow,
-} from "../../store/conversions.ts";
-import type { DeskCore } from "../desk.ts";
-import { invalid } from "../problem.ts";
-import type { OpenSite } from "../sites.ts";
+} from "../../store/earnings/conversions.ts";
+import { invalid } from "../ground/problem.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 const DAY_MS = 86_400_000;
 const USUAL_DAYS = 90;
@@ -27,7 +27,7 @@ const MOST_SILENT = 5;
 
 /** What was earned in a span, by what was asked for, beside the clicks that led there. Currencies are never added up. */
 export async function readEarnings(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   query: EarningsQuery,
   now: number,
@@ -118,7 +118,7 @@ function grouped(
 
 /** The same as CSV, a row for each group and currency. */
 export async function exportEarnings(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   query: EarningsQuery,
   now: number,
@@ -195,7 +195,7 @@ function totalsOf(rows: readonly MoneyRow[]): MoneyRow[] {
 const FIGURES = ["approved", "pending", "reversed", "sales", "leads", "reversals"] as const;
 
 async function labelsOf(
-  core: DeskCore,
+  core: WithStore,
   by: EarningKey,
   keys: readonly string[],
 ): Promise<Map<string, string>> {

@@ -1,11 +1,15 @@
-import type { Desk } from "../desk.ts";
-import { Problem } from "../problem.ts";
+import { Problem } from "../ground/problem.ts";
 import { networkNamed } from "../programs/networks.ts";
-import type { OpenSite } from "../sites.ts";
 import { MOST_REPORT } from "./import-report.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore, WithOutgoing } from "../ground/parts.ts";
 
 /** Asks a network for its report. */
-export async function fetchReport(desk: Desk, site: OpenSite, name: string): Promise<Uint8Array> {
+export async function fetchReport(
+  desk: WithStore & WithOutgoing,
+  site: OpenSite,
+  name: string,
+): Promise<Uint8Array> {
   const network = await networkNamed(desk, site, name);
   if (!network || network.report === "")
     throw new Problem(422, "No report is known", `Write down where ${name}’s report is, or take a file.`);

@@ -1,8 +1,8 @@
 import assert from "node:assert/strict";
 import { after, before, test } from "node:test";
 import { testDesk, type TestDesk } from "../../../tests/support/desk.ts";
-import { reportColumnsSchema } from "../../core/objects/earning.ts";
-import { Stopped, UNWATCHED, type Progress } from "../jobs.ts";
+import { reportColumnsSchema } from "../../core/earnings/earning.ts";
+import { Stopped, UNWATCHED, type Progress } from "../jobs/jobs.ts";
 import { importReport } from "./import-report.ts";
 
 const COLUMNS = reportColumnsSchema.parse({ reference: "id", at: "date", commission: "commission", currency: "currency", state: "state", dates: "ymd", decimal: "." }); // prettier-ignore

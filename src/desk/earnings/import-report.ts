@@ -1,7 +1,8 @@
-import type { ReportColumns, ReportLook, ReportResult } from "../../core/objects/earning.ts";
-import { guessColumns, rowReader } from "../../core/programs/read-report.ts";
-import { guessNetwork, type GuessedNetwork } from "../../core/programs/guess-network.ts";
-import { possibleOrders } from "../../core/programs/report-date.ts";
+import type { Task } from "../jobs/task.ts";
+import type { ReportColumns, ReportLook, ReportResult } from "../../core/earnings/earning.ts";
+import { guessColumns, rowReader } from "../../core/earnings/read-report.ts";
+import { guessNetwork, type GuessedNetwork } from "../../core/earnings/guess-network.ts";
+import { possibleOrders } from "../../core/earnings/report-date.ts";
 import {
   addConversions,
   beginReport,
@@ -11,15 +12,15 @@ import {
   matcher,
   putNetworkClicks,
   updateConversions,
-} from "../../store/report-rows.ts";
-import { decodedText } from "../decoded-text.ts";
-import type { DeskCore } from "../desk.ts";
-import type { Progress } from "../jobs.ts";
-import { Problem } from "../problem.ts";
+} from "../../store/earnings/report-rows.ts";
+import { decodedText } from "../files/decoded-text.ts";
+import type { Progress } from "../jobs/jobs.ts";
+import { Problem } from "../ground/problem.ts";
 import { keptColumns, networksWithColumns } from "../programs/networks.ts";
-import type { OpenSite } from "../sites.ts";
 import { readTable, type TextTable } from "./read-table.ts";
 import { ReportReading } from "./report-reading.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 /** The largest report that is taken, in bytes. */
 export const MOST_REPORT = 400_000_000;
@@ -40,7 +41,7 @@ export interface ReportFile {
  * the last time. Without a network, its columns are those of the one that it seems to be from.
  */
 export async function lookAtReport(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   { network, name, bytes }: { network: string; name: string; bytes: Uint8Array },
 ): Promise<ReportLook> {
@@ -65,7 +66,7 @@ export async function lookAtReport(
 }
 
 async function seemsToBe(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   header: readonly string[],
   rows: readonly (readonly string[])[],
@@ -89,7 +90,7 @@ async function seemsToBe(
  * however often it was reported. Stopped half-way, nothing has happened.
  */
 export async function importReport(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   file: ReportFile,
   progress: Progress,
@@ -158,3 +159,15 @@ function tableOf(bytes: Uint8Array): TextTable {
     );
   return table;
 }
+
+/** Imports a report of whatever length. */
+export const importReportTask: Task<WithStore, ReportFile, ReportResult> = {
+  name: "earnings.import",
+  run: importReport,
+};
+
+/** Looks at a report of whatever length. */
+export const lookAtReportTask: Task<WithStore, { network: string; name: string; bytes: Uint8Array }, ReportLook> = {
+  name: "earnings.look",
+  run: lookAtReport,
+};

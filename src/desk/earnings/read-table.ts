@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import { delimiterOf } from "../../core/formats/delimiter.ts";
+import { delimiterOf } from "../../core/text/delimiter.ts";
 
 // Small enough that a portion is being stored while the next one is read.
 const PORTION = 128_000;

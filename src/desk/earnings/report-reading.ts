@@ -1,14 +1,14 @@
-import { DOUBTFUL, type Credit } from "../../core/programs/credit.ts";
-import type { ReportResult } from "../../core/objects/earning.ts";
-import type { ReportedClicks, RowReader } from "../../core/programs/read-report.ts";
+import { DOUBTFUL, type Credit } from "../../core/earnings/credit.ts";
+import type { ReportResult } from "../../core/earnings/earning.ts";
+import type { ReportedClicks, RowReader } from "../../core/earnings/read-report.ts";
 import {
   fingerprint,
   type LaterRow,
   type Match,
   type MatchedClicks,
   type MatchedConversion,
-} from "../../store/report-rows.ts";
-import type { Progress } from "../jobs.ts";
+} from "../../store/earnings/report-rows.ts";
+import type { Progress } from "../jobs/jobs.ts";
 import type { TextTable } from "./read-table.ts";
 
 const MOST_REFUSALS = 100;

@@ -1,15 +1,15 @@
-import type { EarningsQuery, Unmatched } from "../../core/objects/earning.ts";
-import { amountText } from "../../core/programs/money.ts";
-import { isReportedBy, type CreditedProgram } from "../../core/programs/credit.ts";
-import { creditedPrograms } from "../../store/report-rows.ts";
-import { unmatchedReported } from "../../store/report-names.ts";
-import type { DeskCore } from "../desk.ts";
-import type { OpenSite } from "../sites.ts";
+import type { EarningsQuery, Unmatched } from "../../core/earnings/earning.ts";
+import { amountText } from "../../core/earnings/money.ts";
+import { isReportedBy, type CreditedProgram } from "../../core/earnings/credit.ts";
+import { creditedPrograms } from "../../store/earnings/report-rows.ts";
+import { unmatchedReported } from "../../store/earnings/report-names.ts";
 import { spanOf } from "./earnings.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 /** Rows of reports that no program was found for, by what the reports call their program. */
 export async function listUnmatched(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   query: Pick<EarningsQuery, "from" | "to">,
   now: number,

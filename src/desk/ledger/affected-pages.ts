@@ -1,12 +1,12 @@
-import type { DeskCore } from "../desk.ts";
-import type { OpenSite } from "../sites.ts";
 import { ingredientsOf, NAVIGATION_PAGE, PAGE_STAMP } from "./documents.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 /**
  * Pages, blocks and the navigation (0) whose entry in the ledger is not of their newest form or was made of what the
  * site no longer says, deleted ones included.
  */
-export async function pagesOutOfDate(core: DeskCore, site: OpenSite): Promise<string[]> {
+export async function pagesOutOfDate(core: WithStore, site: OpenSite): Promise<string[]> {
   const rows = await core.store.rows<{ id: string }>(
     `WITH here AS (
        SELECT p.id, ${PAGE_STAMP} AS stamp FROM pages p WHERE p.site_id = $site::bigint AND p.deleted_at IS NULL
@@ -20,7 +20,7 @@ export async function pagesOutOfDate(core: DeskCore, site: OpenSite): Promise<st
 }
 
 /** All pages, blocks and the navigation of a site, and whatever else the ledger still knows. */
-export async function pagesWithLinks(core: DeskCore, site: OpenSite): Promise<string[]> {
+export async function pagesWithLinks(core: WithStore, site: OpenSite): Promise<string[]> {
   const rows = await core.store.rows<{ id: string }>(
     `SELECT id::text FROM (
        SELECT id FROM pages WHERE site_id = $site::bigint AND deleted_at IS NULL
@@ -36,7 +36,7 @@ export async function pagesWithLinks(core: DeskCore, site: OpenSite): Promise<st
  * entry, and those whose address they answer now.
  */
 export async function affectedPages(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   changed: { routes: readonly string[]; pages: readonly string[]; files: readonly string[] },
 ): Promise<string[]> {

@@ -1,13 +1,13 @@
 import { createHash } from "node:crypto";
-import type { NavigationItem } from "../../core/objects/navigation.ts";
-import { flattenNavigation } from "../../core/objects/navigation.ts";
-import type { Placement } from "../../core/objects/page.ts";
-import type { PublishedPage } from "../../store/models.ts";
-import type { LedgerSourceRow } from "../../store/ledger-rows.ts";
+import type { NavigationItem } from "../../core/navigation/navigation.ts";
+import { flattenNavigation } from "../../core/navigation/navigation.ts";
+import type { Placement } from "../../core/pages/page.ts";
+import type { PublishedPage } from "../../store/ground/models.ts";
+import type { LedgerSourceRow } from "../../store/ledger/ledger-rows.ts";
 import { escapeAttribute, escapeText } from "entities";
-import { pagePaths } from "../bound-links.ts";
-import type { DeskCore } from "../desk.ts";
-import type { OpenSite } from "../sites.ts";
+import { pagePaths } from "../links/bound-links.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 /** A document whose links the ledger keeps. */
 export interface LinkDocument {
@@ -46,7 +46,7 @@ export function ingredientsOf(site: OpenSite): string {
 
 /** The documents of these pages and blocks as they stand now; those that are deleted have none. Page 0 is the navigation. */
 export async function documentsOf(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   pageIds: readonly string[],
 ): Promise<LinkDocument[]> {
@@ -79,7 +79,7 @@ function documentsOfPage(page: PageHere): LinkDocument[] {
   ];
 }
 
-async function navigationDocument(core: DeskCore, site: OpenSite): Promise<LinkDocument | undefined> {
+async function navigationDocument(core: WithStore, site: OpenSite): Promise<LinkDocument | undefined> {
   const [row] = await core.store.rows<{ version: number; items: NavigationItem[] }>(
     "SELECT version, items FROM navigations WHERE site_id = $site::bigint",
     { site: site.id },

@@ -2,9 +2,9 @@ import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import fc from "fast-check";
 import { testDesk, type TestDesk } from "../../../tests/support/desk.ts";
-import { UNWATCHED } from "../jobs.ts";
+import { UNWATCHED } from "../jobs/jobs.ts";
 import { catchUpLedger, rebuildLedger } from "./follow-ledger.ts";
-import { openSite } from "../sites.ts";
+import { openSite } from "../sites/open-site.ts";
 
 let garden: TestDesk;
 before(async () => {

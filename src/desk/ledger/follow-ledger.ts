@@ -1,19 +1,23 @@
-import { changesAfter, newestChange, type Change } from "../../store/changes.ts";
-import { becomeFollower, countLedger, ledgerState, saveLedgerState } from "../../store/ledger-rows.ts";
-import type { DeskCore } from "../desk.ts";
-import type { Progress } from "../jobs.ts";
+import type { Task } from "../jobs/task.ts";
+import { changesAfter, newestChange, type Change } from "../../store/ground/changes.ts";
+import { becomeFollower, countLedger, ledgerState, saveLedgerState } from "../../store/ledger/ledger-rows.ts";
+import type { Progress } from "../jobs/jobs.ts";
 import { keepProgramRoutes } from "../programs/program-routes.ts";
 import { currentRules } from "../rules/rules.ts";
-import { openSite, type OpenSite } from "../sites.ts";
 import { affectedPages, pagesOutOfDate, pagesWithLinks } from "./affected-pages.ts";
 import { keepManyPages } from "./keep-pages.ts";
 import { retreatLinks } from "./retreat.ts";
+import { openSite, type OpenSite } from "../sites/open-site.ts";
+import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
 /**
  * Brings the ledgers of all sites up to date with everything that has changed. Of several processes one does it at a
  * time; the others find it done. `ended` asks whether to give up between sites.
  */
-export async function followAllLedgers(core: DeskCore, ended: () => boolean): Promise<void> {
+export async function followAllLedgers(
+  core: WithStore & WithDeliveryPort,
+  ended: () => boolean,
+): Promise<void> {
   await core.store.transaction(async (transaction) => {
     if (!(await becomeFollower(core.store, transaction))) return;
     const sites = await core.store.rows<{ id: string }>("SELECT id::text FROM sites ORDER BY id");
@@ -31,7 +35,11 @@ export async function followAllLedgers(core: DeskCore, ended: () => boolean): Pr
  * Brings one site's ledger up to date: pages that were saved, then links that lead to what has changed, then what
  * other rules make of all of them. Begun from anything it comes to the same; doing it twice changes nothing.
  */
-export async function catchUpLedger(core: DeskCore, site: OpenSite, progress: Progress): Promise<void> {
+export async function catchUpLedger(
+  core: WithStore & WithDeliveryPort,
+  site: OpenSite,
+  progress: Progress,
+): Promise<void> {
   const seq = await newestChange(core.store);
   const state = await ledgerState(core.store, site.id);
   const changes = state && (await changesAfter(core.store, state.seq));
@@ -63,7 +71,11 @@ export async function catchUpLedger(core: DeskCore, site: OpenSite, progress: Pr
 }
 
 /** Reads every page of a site anew. */
-export async function rebuildLedger(core: DeskCore, site: OpenSite, progress: Progress): Promise<void> {
+export async function rebuildLedger(
+  core: WithStore & WithDeliveryPort,
+  site: OpenSite,
+  progress: Progress,
+): Promise<void> {
   const seq = await newestChange(core.store);
   const { version } = await currentRules(core, site);
   await keepProgramRoutes(core, site, undefined);
@@ -78,3 +90,17 @@ function changedThings(changes: readonly Change[]) {
   ];
   return { routes: of("route"), pages: of("page"), files: of("file") };
 }
+
+type Following = WithStore & WithDeliveryPort;
+
+/** Lets a site's ledger catch up. */
+export const catchUpTask: Task<Following, null, void> = {
+  name: "ledger.catch-up",
+  run: (desk, site, _input, progress) => catchUpLedger(desk, site, progress),
+};
+
+/** Reads every page of a site anew. */
+export const rebuildTask: Task<Following, null, void> = {
+  name: "ledger.rebuild",
+  run: (desk, site, _input, progress) => rebuildLedger(desk, site, progress),
+};

@@ -1,10 +1,11 @@
 import pLimit from "p-limit";
-import { lockLedger, removeSources, writeSources, type SourcePlace } from "../../store/ledger-rows.ts";
-import type { DeskCore } from "../desk.ts";
+import { lockLedger, removeSources, writeSources, type SourcePlace } from "../../store/ledger/ledger-rows.ts";
+import type { Transaction } from "sequelize";
 import { currentRules } from "../rules/rules.ts";
-import type { OpenSite } from "../sites.ts";
 import { documentsOf, NAVIGATION_PAGE, PAGE_STAMP } from "./documents.ts";
 import { readLinks } from "./read-links.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
 /**
  * Brings the ledger up to date with these pages and blocks (0: the navigation) as they stand now. What was changed
@@ -12,7 +13,7 @@ import { readLinks } from "./read-links.ts";
  * ledger knew: links elsewhere may lead to another end now.
  */
 export async function keepPages(
-  core: DeskCore,
+  core: WithStore & WithDeliveryPort,
   site: OpenSite,
   pageIds: readonly string[],
 ): Promise<string[]> {
@@ -40,7 +41,7 @@ export async function keepPages(
   return moved ?? keepPages(core, site, pageIds);
 }
 
-async function rulesVersion(core: DeskCore, site: OpenSite, transaction: Transaction): Promise<number> {
+async function rulesVersion(core: WithStore, site: OpenSite, transaction: Transaction): Promise<number> {
   const [row] = await core.store.rows<{ version: number }>(
     "SELECT coalesce(max(version), 0) AS version FROM rule_sets WHERE site_id = $site::bigint",
     { site: site.id },
@@ -49,10 +50,8 @@ async function rulesVersion(core: DeskCore, site: OpenSite, transaction: Transac
   return row!.version;
 }
 
-type Transaction = Parameters<Parameters<DeskCore["store"]["transaction"]>[0]>[0];
-
 async function stampsNow(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   pageIds: readonly string[],
   transaction: Transaction,
@@ -80,7 +79,7 @@ const PAGES_AT_ONCE = 100;
 
 /** The same for any number of pages, portion by portion. */
 export async function keepManyPages(
-  core: DeskCore,
+  core: WithStore & WithDeliveryPort,
   site: OpenSite,
   pageIds: readonly string[],
   step: (done: number) => Promise<void>,

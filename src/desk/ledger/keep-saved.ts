@@ -1,13 +1,17 @@
-import { noteChange } from "../../store/changes.ts";
-import type { PageDesk } from "../desk.ts";
-import type { OpenSite } from "../sites.ts";
+import { noteChange } from "../../store/ground/changes.ts";
 import { keepPages } from "./keep-pages.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
 
 /**
  * Puts pages that were just saved into the ledger, so that it shows them at once. They are saved whatever comes of
  * this: what goes wrong is told, and made good when the ledger next follows.
  */
-export async function keepSaved(desk: PageDesk, site: OpenSite, ...pageIds: string[]): Promise<void> {
+export async function keepSaved(
+  desk: WithStore & WithDeliveryPort & WithReport,
+  site: OpenSite,
+  ...pageIds: string[]
+): Promise<void> {
   try {
     for (const objectId of await keepPages(desk, site, pageIds)) {
       // Links elsewhere that lead to it are looked at by whoever follows changes.

@@ -6,9 +6,9 @@ import {
   type LedgerFacets,
   type LedgerFilter,
   type LedgerLink,
-} from "../../core/objects/ledger.ts";
-import { guardedCell } from "../../core/formats/spreadsheet-cell.ts";
-import { relTokens } from "../../core/rules/link-attributes.ts";
+} from "../../core/ledger/ledger.ts";
+import { guardedCell } from "../../core/text/spreadsheet-cell.ts";
+import { relTokens } from "../../core/rules/resolve/link-attributes.ts";
 import {
   LEDGER_SORTS,
   countFacets,
@@ -18,18 +18,19 @@ import {
   readLedger,
   type LedgerGroupRow,
   type LedgerListRow,
-} from "../../store/ledger-reading.ts";
-import type { Desk } from "../desk.ts";
-import { cursorOffset, listing, listQuery, sortedBy, type Listing } from "../lists.ts";
-import type { OpenSite } from "../sites.ts";
+} from "../../store/ledger/ledger-reading.ts";
+import { cursorOffset, listing, listQuery, sortedBy, type Listing } from "../ground/lists.ts";
 import { ledgerLevel } from "./ready.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
+import type { WithThread } from "../jobs/desk-thread.ts";
 
 export const linksQuery = listQuery.extend(ledgerFilterSchema.shape);
 export const groupsQuery = linksQuery.extend({ by: z.enum(["host", "page"], "by is host or page.") });
 
 /** The links of a site as the ledger has them, in the order of pages and their text. */
 export async function listLinks(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort,
   site: OpenSite,
   query: z.infer<typeof linksQuery>,
 ): Promise<Listing<LedgerLink>> {
@@ -48,7 +49,11 @@ export async function listLinks(
 }
 
 /** What a filter leaves, by everything it can be narrowed by. */
-export async function linkFacets(desk: Desk, site: OpenSite, filter: LedgerFilter): Promise<LedgerFacets> {
+export async function linkFacets(
+  desk: WithStore,
+  site: OpenSite,
+  filter: LedgerFilter,
+): Promise<LedgerFacets> {
   const rows = await countFacets(desk.store, site.id, filter);
   const of = (facet: string): LedgerFacets["kind"] =>
     rows.filter((row) => row.facet === facet).map(({ value, links }) => ({ value, links }));
@@ -67,7 +72,7 @@ export async function linkFacets(desk: Desk, site: OpenSite, filter: LedgerFilte
 
 /** The ledger by host or by page. */
 export async function groupLinks(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   query: z.infer<typeof groupsQuery>,
 ): Promise<Listing<LedgerGroupRow>> {
@@ -100,7 +105,11 @@ const HEAD = [
 ];
 
 /** The ledger as CSV, as far as a filter leaves it. */
-export async function exportLinks(desk: Desk, site: OpenSite, filter: LedgerFilter): Promise<string> {
+export async function exportLinks(
+  desk: WithStore & WithDeliveryPort & WithReport & WithThread,
+  site: OpenSite,
+  filter: LedgerFilter,
+): Promise<string> {
   await ledgerLevel(desk, site);
   const ids = await ledgerIds(desk.store, site.id, filter, MOST_EXPORTED);
   const lines = [HEAD.join(",")];
@@ -111,7 +120,7 @@ export async function exportLinks(desk: Desk, site: OpenSite, filter: LedgerFilt
   return `${lines.join("\r\n")}\r\n`;
 }
 
-function exportedCells(desk: Desk, site: OpenSite, row: LedgerListRow): string[] {
+function exportedCells(desk: WithDeliveryPort, site: OpenSite, row: LedgerListRow): string[] {
   const link = linkView(desk, site, row);
   return [
     link.page || link.title,
@@ -133,7 +142,7 @@ function exportedCells(desk: Desk, site: OpenSite, row: LedgerListRow): string[]
 }
 
 /** A row as the API answers it. */
-export function linkView(desk: Desk, site: OpenSite, row: LedgerListRow): LedgerLink {
+export function linkView(desk: WithDeliveryPort, site: OpenSite, row: LedgerListRow): LedgerLink {
   const shortId = row.route_id ?? row.short_id;
   return {
     id: row.id,

@@ -1,23 +1,23 @@
 import { ownPlace } from "../../core/address/classify.ts";
-import { isDisclosed } from "../../core/check/disclosure.ts";
-import { checkPage, type CheckAgainst } from "../../core/check/page-check.ts";
-import { RULE_FINDING_CODES, type Finding, type FindingCode } from "../../core/check/finding.ts";
+import { isDisclosed } from "../../core/pages/check/disclosure.ts";
+import { checkPage, type CheckAgainst } from "../../core/pages/check/page-check.ts";
+import { RULE_FINDING_CODES, type Finding, type FindingCode } from "../../core/pages/check/finding.ts";
 import { occurrencesIn, type Occurrence } from "../../core/ledger/occurrence.ts";
-import { movedTo } from "../../core/links/deliver.ts";
+import { movedTo } from "../../core/links/rewrite/deliver.ts";
 import { findLinks } from "../../core/links/find.ts";
 import { plainText } from "../../core/links/plain-text.ts";
-import type { Rule } from "../../core/objects/rule.ts";
-import type { SiteSight } from "../../core/rules/link-facts.ts";
+import type { Rule } from "../../core/rules/rule.ts";
+import type { SiteSight } from "../../core/rules/resolve/link-facts.ts";
 import { subIdOf } from "../../core/rules/partners.ts";
 import type { Look } from "../../core/rules/looks.ts";
 import { fillAddress } from "../../core/text/variables.ts";
-import type { LedgerLinkRow, LedgerSourceRow } from "../../store/ledger-rows.ts";
-import { pagePaths, withMovedLinks } from "../bound-links.ts";
-import type { DeskCore } from "../desk.ts";
-import { looksAt } from "../link-looks.ts";
-import { lookUpPlaces, type Places } from "../routes/places.ts";
-import type { OpenSite } from "../sites.ts";
+import type { LedgerLinkRow, LedgerSourceRow } from "../../store/ledger/ledger-rows.ts";
+import { pagePaths, withMovedLinks } from "../links/bound-links.ts";
+import { looksAt } from "../links/link-looks.ts";
+import { lookUpPlaces, type Places } from "../links/places.ts";
 import { ingredientsOf, type LinkDocument } from "./documents.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
 /** A document as the ledger writes it. */
 export interface ReadDocument {
@@ -27,7 +27,7 @@ export interface ReadDocument {
 
 /** Reads the links of documents: where each leads, what readers get of it and what is to be said of it. */
 export async function readLinks(
-  core: DeskCore,
+  core: WithStore & WithDeliveryPort,
   site: OpenSite,
   rules: readonly Rule[],
   documents: readonly LinkDocument[],
@@ -164,7 +164,7 @@ function codesByLink(findings: readonly Finding[]): Map<number | null, FindingCo
 
 // Short links that lead to these raw destinations: the oldest of each.
 async function shortLinksFor(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   links: readonly Occurrence[],
 ): Promise<Map<string, string>> {

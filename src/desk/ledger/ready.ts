@@ -1,10 +1,12 @@
-import { newestChange } from "../../store/changes.ts";
-import { ledgerState } from "../../store/ledger-rows.ts";
-import type { Desk } from "../desk.ts";
-import { UNWATCHED } from "../jobs.ts";
-import { Problem } from "../problem.ts";
+import { catchUpTask } from "./follow-ledger.ts";
+import { newestChange } from "../../store/ground/changes.ts";
+import { ledgerState } from "../../store/ledger/ledger-rows.ts";
+import { UNWATCHED } from "../jobs/jobs.ts";
+import { Problem } from "../ground/problem.ts";
 import { currentRules } from "../rules/rules.ts";
-import type { OpenSite } from "../sites.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore, WithReport } from "../ground/parts.ts";
+import type { WithThread } from "../jobs/desk-thread.ts";
 
 /** How long an answer waits for the ledger when its caller does not say (`Prefer: wait`). */
 export const USUAL_PATIENCE_MS = 1_500;
@@ -15,14 +17,18 @@ export const MOST_PATIENCE_MS = 60_000;
  * Lets the ledger catch up with what was just changed: whoever changes a rule and asks for links should see what came
  * of it. True when it has; false when it goes on behind the answer, which is then made from what was.
  */
-export async function ledgerReady(desk: Desk, site: OpenSite, patienceMs: number): Promise<boolean> {
+export async function ledgerReady(
+  desk: WithStore & WithReport & WithThread,
+  site: OpenSite,
+  patienceMs: number,
+): Promise<boolean> {
   const [state, seq, { version }] = await Promise.all([
     ledgerState(desk.store, site.id),
     newestChange(desk.store),
     currentRules(desk, site),
   ]);
   if (state && state.seq === seq && state.rulesVersion === version) return true;
-  const caughtUp = desk.thread.run({ do: "catch-up", siteId: site.id }, UNWATCHED).then(
+  const caughtUp = desk.thread.run(catchUpTask, site.id, null, UNWATCHED).then(
     () => true,
     (error: unknown) => {
       desk.report("The ledger could not catch up.", error);
@@ -39,7 +45,7 @@ export async function ledgerReady(desk: Desk, site: OpenSite, patienceMs: number
 }
 
 /** For what cannot say that it is made from what was (files, changes): waits long, and throws a 503 after that. */
-export async function ledgerLevel(desk: Desk, site: OpenSite): Promise<void> {
+export async function ledgerLevel(desk: WithStore & WithReport & WithThread, site: OpenSite): Promise<void> {
   if (await ledgerReady(desk, site, MOST_PATIENCE_MS)) return;
   throw new Problem(
     503,

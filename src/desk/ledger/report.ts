@@ -1,15 +1,15 @@
-import type { LedgerReport } from "../../core/objects/ledger.ts";
-import { treatmentDays } from "../../store/ledger-days.ts";
-import { documentsWith, groupLedger, readLedger } from "../../store/ledger-reading.ts";
-import type { Desk } from "../desk.ts";
-import type { OpenSite } from "../sites.ts";
+import type { LedgerReport } from "../../core/ledger/ledger.ts";
+import { treatmentDays } from "../../store/ledger/ledger-days.ts";
+import { documentsWith, groupLedger, readLedger } from "../../store/ledger/ledger-reading.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 const MOST_GROUPS = 500;
 const FOR_READERS = { edition: "readers", reach: "external" } as const;
 const NOT_LET_OUT = { edition: "readers", finding: "not-let-out" } as const;
 
 /** What can be shown to whoever asks how outside links are marked: by treatment, host, page and day. */
-export async function reportLinks(desk: Desk, site: OpenSite, now: number): Promise<LedgerReport> {
+export async function reportLinks(desk: WithStore, site: OpenSite, now: number): Promise<LedgerReport> {
   const [hosts, pages, days, links, pictures] = await Promise.all([
     groupLedger(desk.store, site.id, FOR_READERS, "host", { limit: MOST_GROUPS, offset: 0 }),
     groupLedger(desk.store, site.id, FOR_READERS, "page", { limit: MOST_GROUPS, offset: 0 }),

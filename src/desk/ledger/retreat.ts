@@ -1,13 +1,18 @@
-import { ruleFindings, type RuledLink } from "../../core/check/rule-findings.ts";
+import { ruleFindings, type RuledLink } from "../../core/pages/check/rule-findings.ts";
 import { treated } from "../../core/ledger/occurrence.ts";
-import type { Rule } from "../../core/objects/rule.ts";
-import { writtenOn } from "../../core/rules/link-attributes.ts";
-import type { LinkFacts } from "../../core/rules/match.ts";
+import type { Rule } from "../../core/rules/rule.ts";
+import { writtenOn } from "../../core/rules/resolve/link-attributes.ts";
+import type { LinkFacts } from "../../core/rules/resolve/match.ts";
 import { needsReferrer } from "../../core/rules/partners.ts";
-import { resolve } from "../../core/rules/resolve.ts";
-import { ruledRows, writeTreatments, type LedgerTreatment, type RuledRow } from "../../store/ledger-rows.ts";
-import type { DeskCore } from "../desk.ts";
-import type { OpenSite } from "../sites.ts";
+import { resolve } from "../../core/rules/resolve/resolve.ts";
+import {
+  ruledRows,
+  writeTreatments,
+  type LedgerTreatment,
+  type RuledRow,
+} from "../../store/ledger/ledger-rows.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 interface SourceAround {
   id: string;
@@ -22,7 +27,7 @@ interface SourceAround {
  * stands in the ledger itself.
  */
 export async function retreatLinks(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   rules: readonly Rule[],
   step: (done: number) => Promise<void>,
@@ -111,7 +116,7 @@ function sameTreatment(a: LedgerTreatment, b: LedgerTreatment): boolean {
   );
 }
 
-async function noteDisclosure(core: DeskCore, id: string, undisclosed: boolean): Promise<void> {
+async function noteDisclosure(core: WithStore, id: string, undisclosed: boolean): Promise<void> {
   await core.store.rows(
     `UPDATE ledger_sources SET findings = array_remove(findings, 'undisclosed') || CASE WHEN $undisclosed THEN ARRAY['undisclosed'] ELSE '{}' END
      WHERE id = $id::bigint`,
@@ -120,7 +125,7 @@ async function noteDisclosure(core: DeskCore, id: string, undisclosed: boolean):
 }
 
 // Portions of the ledger cut at the borders of documents: what is said of paid links looks at a whole document.
-async function* wholeDocuments(core: DeskCore, site: OpenSite): AsyncGenerator<RuledRow[][]> {
+async function* wholeDocuments(core: WithStore, site: OpenSite): AsyncGenerator<RuledRow[][]> {
   let open: RuledRow[] = [];
   for await (const rows of ruledRows(core.store, site.id, false)) {
     const documents: RuledRow[][] = [];

@@ -1,11 +1,12 @@
 import type { z } from "zod";
-import type { LedgerView, ledgerViewInputSchema } from "../../core/objects/ledger.ts";
-import type { Actor, Desk } from "../desk.ts";
-import { notFound } from "../problem.ts";
-import type { OpenSite } from "../sites.ts";
+import type { LedgerView, ledgerViewInputSchema } from "../../core/ledger/ledger.ts";
+import { notFound } from "../ground/problem.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { Actor } from "../ground/audit.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 /** The saved views of a site's ledger, by name. */
-export function listViews(desk: Desk, site: OpenSite): Promise<LedgerView[]> {
+export function listViews(desk: WithStore, site: OpenSite): Promise<LedgerView[]> {
   return desk.store.rows<LedgerView>(
     'SELECT id::text, name, query, made_by AS "madeBy" FROM ledger_views WHERE site_id = $site::bigint ORDER BY name',
     { site: site.id },
@@ -14,7 +15,7 @@ export function listViews(desk: Desk, site: OpenSite): Promise<LedgerView[]> {
 
 /** Saves a view under a name; one of that name is replaced. */
 export async function saveView(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   { name, query }: z.infer<typeof ledgerViewInputSchema>,
@@ -29,7 +30,7 @@ export async function saveView(
 }
 
 /** Takes a view away. */
-export async function deleteView(desk: Desk, site: OpenSite, id: string): Promise<void> {
+export async function deleteView(desk: WithStore, site: OpenSite, id: string): Promise<void> {
   const gone = await desk.store.rows(
     "WITH gone AS (DELETE FROM ledger_views WHERE id = $id::bigint AND site_id = $site::bigint RETURNING id) SELECT id FROM gone",
     { id: /^\d{1,18}$/.test(id) ? id : "0", site: site.id },

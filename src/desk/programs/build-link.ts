@@ -1,23 +1,24 @@
 import type { Transaction } from "sequelize";
-import type { BuiltProgramLink, LinkQuestion } from "../../core/objects/program.ts";
-import { repairAddress } from "../../core/address/repair.ts";
+import type { BuiltProgramLink, LinkQuestion } from "../../core/programs/program.ts";
+import { repairAddress } from "../../core/address/repair/repair.ts";
 import { buildLink, type LinkTerms } from "../../core/programs/build-link.ts";
 import { programSlug } from "../../core/programs/slug.ts";
 import { fillSubId, fitSubId } from "../../core/programs/sub-id.ts";
 import { readTemplate } from "../../core/programs/template.ts";
-import type { ProgramRow } from "../../store/programs.ts";
-import type { Actor, Desk } from "../desk.ts";
-import { invalid, notFound, Problem } from "../problem.ts";
+import type { ProgramRow } from "../../store/programs/programs.ts";
+import { invalid, notFound, Problem } from "../ground/problem.ts";
 import { surroundingsOf } from "../routes/route-advice.ts";
-import type { OpenSite } from "../sites.ts";
 import { openProgram } from "./programs.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { Actor } from "../ground/audit.ts";
+import type { WithStore, WithWorkspaceHosts } from "../ground/parts.ts";
 
 /**
  * Builds a program's tracked link to a page of its shop. Once it is issued its sub-ID is remembered: a report of years
  * later finds the page by it.
  */
 export async function buildProgramLink(
-  desk: Desk,
+  desk: WithStore & WithWorkspaceHosts,
   actor: Actor,
   site: OpenSite,
   id: string,
@@ -51,7 +52,7 @@ export async function buildProgramLink(
 
 /** Remembers a link that was built, so that a report of years later finds its page by the label. */
 export async function issueLink(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   program: ProgramRow,
@@ -72,7 +73,7 @@ const LABEL_LOCK = 731_605;
 
 /** Labels of a site are chosen and issued one after the other: two at once would take the same one. */
 export async function oneByOne<T>(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   work: (transaction: Transaction) => Promise<T>,
 ): Promise<T> {
@@ -119,7 +120,7 @@ export interface PageOfLink {
 }
 
 /** The page that a link is for; a problem when it is gone. */
-export async function pageOf(desk: Desk, site: OpenSite, id: string): Promise<PageOfLink> {
+export async function pageOf(desk: WithStore, site: OpenSite, id: string): Promise<PageOfLink> {
   const [page] = await desk.store.rows<PageOfLink>(
     "SELECT id::text, path FROM pages WHERE id = $id::bigint AND site_id = $site::bigint AND deleted_at IS NULL",
     { id, site: site.id },
@@ -134,7 +135,7 @@ export async function pageOf(desk: Desk, site: OpenSite, id: string): Promise<Pa
  * stands behind it. An empty pattern makes no labels.
  */
 export async function freshSubId(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   program: ProgramRow,
   { text, destination }: Pick<LinkQuestion, "text" | "destination">,
@@ -162,7 +163,7 @@ export async function freshSubId(
 
 // What is taken in the site, and what this very placement was given before.
 async function labelsLike(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   program: ProgramRow,
   placement: { destination: string; pageId: string | null },
@@ -182,7 +183,7 @@ async function labelsLike(
 
 /** Refuses a label that somebody chose and that another program's link has: its sales could be either's. */
 export async function refuseForeignSubId(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   program: ProgramRow,
   subId: string,

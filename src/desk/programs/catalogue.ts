@@ -1,10 +1,11 @@
 import { z } from "zod";
 import { catalogueEntrySchema, type CatalogueEntry } from "../../core/programs/catalogue.ts";
-import { programRows } from "../../store/programs.ts";
-import type { Desk } from "../desk.ts";
-import { Problem } from "../problem.ts";
-import type { OpenSite } from "../sites.ts";
+import { programRows } from "../../store/programs/programs.ts";
+import { Problem } from "../ground/problem.ts";
 import { networkNamed } from "./networks.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore, WithOutgoing } from "../ground/parts.ts";
+import type { WithTexts } from "../pages/texts/read-text.ts";
 
 export const catalogueQuery = z.object({ network: z.string().max(120), q: z.string().max(200).optional() });
 export const catalogueAnswerSchema = z.object({
@@ -24,7 +25,7 @@ export const MOST_CATALOGUE = 10_000_000;
 
 /** Asks a network for its catalogue and searches in it. */
 export async function searchCatalogue(
-  desk: Desk,
+  desk: WithStore & WithOutgoing & WithTexts,
   site: OpenSite,
   { network, q }: z.infer<typeof catalogueQuery>,
 ): Promise<CatalogueAnswer> {
@@ -48,7 +49,7 @@ export async function searchCatalogue(
 
 /** Searches in a catalogue that somebody has as a file. */
 export function searchFile(
-  desk: Desk,
+  desk: WithStore & WithTexts,
   site: OpenSite,
   bytes: Uint8Array,
   q: string | undefined,
@@ -57,7 +58,7 @@ export function searchFile(
 }
 
 async function answerOf(
-  desk: Desk,
+  desk: WithStore & WithTexts,
   site: OpenSite,
   bytes: Uint8Array,
   isJson: boolean | undefined,

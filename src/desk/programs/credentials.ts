@@ -1,13 +1,14 @@
-import { credentialsSchema, type Credentials } from "../../core/objects/program.ts";
-import { allSealed, keepSealed, sealedCredentials } from "../../store/programs.ts";
-import { auditAlone, audited, type Actor, type Desk } from "../desk.ts";
-import { notFound, Problem } from "../problem.ts";
-import type { OpenSite } from "../sites.ts";
+import { credentialsSchema, type Credentials } from "../../core/programs/program.ts";
+import { allSealed, keepSealed, sealedCredentials } from "../../store/programs/programs.ts";
+import { notFound, Problem } from "../ground/problem.ts";
 import { openProgram } from "./programs.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import { auditAlone, audited, type Actor } from "../ground/audit.ts";
+import type { WithStore, WithSeal } from "../ground/parts.ts";
 
 /** Stores the name and password of a program's account, sealed. */
 export async function keepCredentials(
-  desk: Desk,
+  desk: WithStore & WithSeal,
   actor: Actor,
   site: OpenSite,
   id: string,
@@ -20,7 +21,12 @@ export async function keepCredentials(
 }
 
 /** Forgets them. */
-export async function dropCredentials(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<void> {
+export async function dropCredentials(
+  desk: WithStore,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+): Promise<void> {
   const program = await openProgram(desk, site, id);
   const entry = { siteId: site.id, action: "credentials.drop", object: program.terms.name };
   await audited(desk, actor, entry, (transaction) => keepSealed(desk.store, program.id, null, transaction));
@@ -31,7 +37,7 @@ export async function dropCredentials(desk: Desk, actor: Actor, site: OpenSite, 
  * earlier key, they are sealed anew.
  */
 export async function showCredentials(
-  desk: Desk,
+  desk: WithStore & WithSeal,
   actor: Actor,
   site: OpenSite,
   id: string,
@@ -49,7 +55,7 @@ export async function showCredentials(
 
 /** Seals all of a site's credentials with the newest key; answers how many, and of which programs no key fits. */
 export async function renewSeals(
-  desk: Desk,
+  desk: WithStore & WithSeal,
   actor: Actor,
   site: OpenSite,
 ): Promise<{ renewed: number; unreadable: string[] }> {

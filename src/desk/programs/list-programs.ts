@@ -1,16 +1,21 @@
 import type { z } from "zod";
-import type { programListQuery, ProgramFigures } from "../../core/objects/program.ts";
+import type { programListQuery, ProgramFigures } from "../../core/programs/program.ts";
 import { isAskedFor } from "../../core/programs/asked-for.ts";
-import { amountText, clicksToDivideBy, earningsPer100 } from "../../core/programs/money.ts";
-import { programNumbers, programRows, type ProgramNumbers, type ProgramRow } from "../../store/programs.ts";
-import type { DeskCore } from "../desk.ts";
-import { sortedBy } from "../lists.ts";
-import type { OpenSite } from "../sites.ts";
+import { amountText, clicksToDivideBy, earningsPer100 } from "../../core/earnings/money.ts";
+import {
+  programNumbers,
+  programRows,
+  type ProgramNumbers,
+  type ProgramRow,
+} from "../../store/programs/programs.ts";
+import { sortedBy } from "../ground/lists.ts";
 import { programView } from "./programs.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 /** The site's programs with what each does for it, all of them: they are compared as a whole. */
 export async function listPrograms(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   query: z.infer<typeof programListQuery>,
   now: number,

@@ -1,14 +1,15 @@
 import type { z } from "zod";
-import type { ReportColumns } from "../../core/objects/earning.ts";
-import type { Network, networkInputSchema } from "../../core/objects/program.ts";
-import type { KnownNetwork } from "../../core/programs/guess-network.ts";
-import { audited, type Actor, type Desk, type DeskCore } from "../desk.ts";
-import type { OpenSite } from "../sites.ts";
+import type { ReportColumns } from "../../core/earnings/earning.ts";
+import type { Network, networkInputSchema } from "../../core/programs/program.ts";
+import type { KnownNetwork } from "../../core/earnings/guess-network.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import { audited, type Actor } from "../ground/audit.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 const COLUMNS = "id::text, name, hosts, catalogue, report";
 
 /** The networks that a site works with, by name. */
-export function listNetworks(desk: DeskCore, site: OpenSite): Promise<Network[]> {
+export function listNetworks(desk: WithStore, site: OpenSite): Promise<Network[]> {
   return desk.store.rows<Network>(
     `SELECT ${COLUMNS} FROM networks WHERE site_id = $site::bigint ORDER BY lower(name)`,
     { site: site.id },
@@ -17,7 +18,7 @@ export function listNetworks(desk: DeskCore, site: OpenSite): Promise<Network[]>
 
 /** One of them by its name. */
 export async function networkNamed(
-  desk: DeskCore,
+  desk: WithStore,
   site: OpenSite,
   name: string,
 ): Promise<Network | undefined> {
@@ -26,7 +27,7 @@ export async function networkNamed(
 
 /** Says what a network is; one of that name is replaced. */
 export async function keepNetwork(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   { name, hosts, catalogue, report }: z.infer<typeof networkInputSchema>,
@@ -46,7 +47,7 @@ export async function keepNetwork(
 
 /** The columns of a network's report as they were named the last time. */
 export async function keptColumns(
-  desk: DeskCore,
+  desk: WithStore,
   site: OpenSite,
   network: string,
 ): Promise<ReportColumns | undefined> {
@@ -58,7 +59,7 @@ export async function keptColumns(
 }
 
 /** The networks that a site works with, each with the columns of its last report. */
-export function networksWithColumns(desk: DeskCore, site: OpenSite): Promise<KnownNetwork[]> {
+export function networksWithColumns(desk: WithStore, site: OpenSite): Promise<KnownNetwork[]> {
   return desk.store.rows<KnownNetwork>(
     "SELECT name, columns FROM networks WHERE site_id = $site::bigint ORDER BY name",
     { site: site.id },
@@ -67,7 +68,7 @@ export function networksWithColumns(desk: DeskCore, site: OpenSite): Promise<Kno
 
 /** Remembers them. */
 export async function keepColumns(
-  desk: DeskCore,
+  desk: WithStore,
   site: OpenSite,
   network: string,
   columns: ReportColumns,

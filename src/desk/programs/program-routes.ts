@@ -1,16 +1,16 @@
 import { recogniser } from "../../core/programs/recognise.ts";
 import { readTemplate } from "../../core/programs/template.ts";
-import { programRows } from "../../store/programs.ts";
-import { replaceProgramRoutes, routesAndPrograms } from "../../store/program-routes.ts";
-import type { DeskCore } from "../desk.ts";
-import type { OpenSite } from "../sites.ts";
+import { programRows } from "../../store/programs/programs.ts";
+import { replaceProgramRoutes, routesAndPrograms } from "../../store/programs/program-routes.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 /**
  * Says anew which program these routes lead to, or all of the site's (undefined), and writes what has changed. Routes
  * come by the hundred thousand: a page that is saved looks at none of them.
  */
 export async function keepProgramRoutes(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   only: readonly string[] | undefined,
 ): Promise<void> {

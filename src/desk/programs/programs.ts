@@ -6,28 +6,29 @@ import {
   type ProgramChange,
   type ProgramInput,
   type ProgramState,
-} from "../../core/objects/program.ts";
+} from "../../core/programs/program.ts";
 import { readTemplate } from "../../core/programs/template.ts";
-import { domainNames } from "../../core/rules/match.ts";
-import type { Rule } from "../../core/objects/rule.ts";
-import { noteChange } from "../../store/changes.ts";
+import { domainNames } from "../../core/rules/resolve/match.ts";
+import type { Rule } from "../../core/rules/rule.ts";
+import { noteChange } from "../../store/ground/changes.ts";
 import {
   insertProgram,
   programRows,
   setProgramDeleted,
   updateProgram,
   type ProgramRow,
-} from "../../store/programs.ts";
-import { claimReported, releaseReported } from "../../store/report-names.ts";
-import { violatedIndex } from "../../store/store.ts";
-import { audit, type Actor, type Desk, type DeskCore } from "../desk.ts";
-import { fieldErrors, invalid, notFound, stale } from "../problem.ts";
+} from "../../store/programs/programs.ts";
+import { claimReported, releaseReported } from "../../store/earnings/report-names.ts";
+import { violatedIndex } from "../../store/ground/store.ts";
+import { fieldErrors, invalid, notFound, stale } from "../ground/problem.ts";
 import { currentRules, replaceRules } from "../rules/rules.ts";
-import type { OpenSite } from "../sites.ts";
 import { networkNamed } from "./networks.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import { audit, type Actor } from "../ground/audit.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 /** Finds a program of the site. */
-export async function openProgram(desk: DeskCore, site: OpenSite, id: string): Promise<ProgramRow> {
+export async function openProgram(desk: WithStore, site: OpenSite, id: string): Promise<ProgramRow> {
   const [row] = /^\d{1,18}$/.test(id) ? await programRows(desk.store, site.id, id) : [];
   if (!row) throw notFound("This program");
   return row;
@@ -35,7 +36,7 @@ export async function openProgram(desk: DeskCore, site: OpenSite, id: string): P
 
 /** Adds a program. */
 export async function createProgram(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   input: ProgramInput,
@@ -66,7 +67,7 @@ export async function createProgram(
 
 /** Changes the fields that are given, over the version that was read. */
 export async function changeProgram(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   id: string,
@@ -105,7 +106,7 @@ export async function changeProgram(
 
 // Rules name programs in words that people read; those that named it go on meaning it.
 async function renameInRules(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   from: string,
@@ -123,20 +124,30 @@ async function renameInRules(
 }
 
 /** Takes a program away; it can be brought back. */
-export async function deleteProgram(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<void> {
+export async function deleteProgram(
+  desk: WithStore,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+): Promise<void> {
   const row = await openProgram(desk, site, id);
   await setDeleted(desk, actor, site, row.id, true);
 }
 
 /** Brings a program back that was taken away. */
-export async function restoreProgram(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<Program> {
+export async function restoreProgram(
+  desk: WithStore,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+): Promise<Program> {
   if (!/^\d{1,18}$/.test(id) || !(await named("it", () => setDeleted(desk, actor, site, id, false))))
     throw notFound("This program");
   return programView(await openProgram(desk, site, id));
 }
 
 function setDeleted(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   id: string,
@@ -167,7 +178,7 @@ export function programView(row: ProgramRow): Program {
 }
 
 // Tracked links go to the program's own domains or to a host of its network: anywhere else would be a slip, or a theft.
-async function checkTemplate(desk: Desk, site: OpenSite, terms: ProgramInput): Promise<void> {
+async function checkTemplate(desk: WithStore, site: OpenSite, terms: ProgramInput): Promise<void> {
   const read = readTemplate(terms.template);
   if (!read.ok || read.template.way !== "around") return;
   const host = read.template.host.replace(/:\d+$/, "");
@@ -192,7 +203,7 @@ function calledIn({ name, reportNames }: Pick<ProgramInput, "name" | "reportName
 
 // A word of a report means one program.
 async function checkReportNames(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   { reportNames }: ProgramInput,
   id: string | undefined,

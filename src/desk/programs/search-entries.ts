@@ -1,6 +1,6 @@
 import { readCatalogue, type CatalogueEntry } from "../../core/programs/catalogue.ts";
-import { decodedText } from "../decoded-text.ts";
-import { Problem } from "../problem.ts";
+import { decodedText } from "../files/decoded-text.ts";
+import { Problem } from "../ground/problem.ts";
 
 /** What was found in a catalogue: the first entries of those that hold all words, and lines that make no sense. */
 export interface FoundEntries {

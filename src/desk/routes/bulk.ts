@@ -2,17 +2,18 @@ import type { Transaction } from "sequelize";
 import { z } from "zod";
 import { compareKey } from "../../core/address/compare.ts";
 import type { Address } from "../../core/address/address.ts";
-import { destination as destinationSchema, id, requiredLine } from "../../core/objects/fields.ts";
-import type { RouteRow } from "../../store/models.ts";
-import { noteRoutes } from "../../store/changes.ts";
-import { violatedIndex } from "../../store/store.ts";
-import { audit, type Actor, type Desk } from "../desk.ts";
-import { invalid, notFound, Problem } from "../problem.ts";
-import type { OpenSite } from "../sites.ts";
+import { destination as destinationSchema, id, requiredLine } from "../../core/ground/fields.ts";
+import type { RouteRow } from "../../store/ground/models.ts";
+import { noteRoutes } from "../../store/ground/changes.ts";
+import { violatedIndex } from "../../store/ground/store.ts";
+import { invalid, notFound, Problem } from "../ground/problem.ts";
 import { filterSql, routeFilter } from "./list-routes.ts";
 import { adviceFor, refusals } from "./route-advice.ts";
 import { searchText } from "./route-values.ts";
 import { keysOf } from "./routes.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import { audit, type Actor } from "../ground/audit.ts";
+import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
 const tag = requiredLine("A tag", 60);
 
@@ -72,7 +73,12 @@ interface Change {
 }
 
 /** Changes many routes in one step that can be undone as one; or, as a dry run, says what it would do. */
-export async function changeMany(desk: Desk, actor: Actor, site: OpenSite, bulk: Bulk): Promise<BulkAnswer> {
+export async function changeMany(
+  desk: WithStore & WithDeliveryPort,
+  actor: Actor,
+  site: OpenSite,
+  bulk: Bulk,
+): Promise<BulkAnswer> {
   if (bulk.dryRun) return { ...answerOf(await planned(desk, site, bulk), bulk.action.do), batch: null };
   return desk.store.transaction(async (transaction) => {
     // They are held from here on: what is written is made from what stands there, whoever changed it a moment ago.
@@ -110,7 +116,12 @@ function answerOf({ good, refused }: Plan, what: Bulk["action"]["do"]): Omit<Bul
 }
 
 // What becomes of the routes that are meant; named are those that were marked and stay as they are.
-async function planned(desk: Desk, site: OpenSite, bulk: Bulk, transaction?: Transaction): Promise<Plan> {
+async function planned(
+  desk: WithStore & WithDeliveryPort,
+  site: OpenSite,
+  bulk: Bulk,
+  transaction?: Transaction,
+): Promise<Plan> {
   const rows = await selected(desk, site, bulk, transaction);
   const refused: BulkAnswer["refused"] = [];
   const changes: Change[] = [];
@@ -128,7 +139,7 @@ async function planned(desk: Desk, site: OpenSite, bulk: Bulk, transaction?: Tra
 
 /** Puts many routes back as they were before a change of many. Those that somebody changed since are left, and named. */
 export async function undoMany(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   batchId: string,
@@ -188,7 +199,7 @@ export async function undoMany(
 }
 
 async function selected(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   { ids, filter, action }: Bulk,
   transaction?: Transaction,
@@ -254,7 +265,7 @@ function withDestination(change: Change, to: string): Change | string | undefine
 
 // A new destination on our own site may lead back; those that do are refused, each with its way.
 async function withoutLoops(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort,
   site: OpenSite,
   changes: readonly Change[],
   refused: BulkAnswer["refused"],
@@ -301,7 +312,7 @@ interface Before {
 }
 
 async function keepBefore(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   action: Bulk["action"],
@@ -324,7 +335,7 @@ async function keepBefore(
 }
 
 async function write(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   changes: readonly Change[],
   transaction: Transaction,

@@ -1,16 +1,16 @@
 import { z } from "zod";
 import { pathKey } from "../../core/address/path-key.ts";
 import { publicAddress } from "../../core/address/public-address.ts";
-import { toApache } from "../../core/formats/apache.ts";
-import { toNginx } from "../../core/formats/nginx.ts";
-import { routesToCsv, routeToInput } from "../../core/formats/route-table.ts";
-import { decodedPath, serverRules } from "../../core/formats/server-rules.ts";
-import type { Route } from "../../core/objects/route.ts";
-import type { Desk } from "../desk.ts";
-import type { OpenSite } from "../sites.ts";
+import { toApache } from "../../core/routes/formats/apache.ts";
+import { toNginx } from "../../core/routes/formats/nginx.ts";
+import { routesToCsv, routeToInput } from "../../core/routes/formats/route-table.ts";
+import { decodedPath, serverRules } from "../../core/routes/formats/server-rules.ts";
+import type { Route } from "../../core/routes/route.ts";
 import { filterSql, routeFilter } from "./list-routes.ts";
 import { routeViews } from "./route-views.ts";
 import { patternsOf } from "./site-patterns.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
 export const exportQuery = routeFilter.extend({
   format: z
@@ -31,7 +31,7 @@ const AT_ONCE = 5_000;
 
 /** The routes of a site, or those that a filter leaves, in one file. */
 export async function exportRoutes(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort,
   site: OpenSite,
   { format, listen, ...filter }: z.infer<typeof exportQuery>,
 ): Promise<ExportedFile> {
@@ -54,7 +54,11 @@ export async function exportRoutes(
   };
 }
 
-async function allRoutes(desk: Desk, site: OpenSite, filter: z.infer<typeof routeFilter>): Promise<Route[]> {
+async function allRoutes(
+  desk: WithStore & WithDeliveryPort,
+  site: OpenSite,
+  filter: z.infer<typeof routeFilter>,
+): Promise<Route[]> {
   const { where, bind, joins } = filterSql(site, filter);
   const routes: Route[] = [];
   for (let after = "0"; ;) {
@@ -74,7 +78,7 @@ async function allRoutes(desk: Desk, site: OpenSite, filter: z.infer<typeof rout
 }
 
 // Pages and files that a pattern would answer: they go before it.
-async function passesOf(desk: Desk, site: OpenSite): Promise<string[]> {
+async function passesOf(desk: WithStore, site: OpenSite): Promise<string[]> {
   const patterns = await patternsOf(desk.store, site.id);
   if (patterns.size === 0) return [];
   const rows = await desk.store.rows<{ key: string }>(

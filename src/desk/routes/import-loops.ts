@@ -1,13 +1,13 @@
-import { MOST_HOPS } from "../../core/routes/way/follow.ts";
+import { MOST_HOPS } from "../../core/routes/chain/follow.ts";
 import { ownPlace } from "../../core/address/classify.ts";
 import { foldedKey, pathKey } from "../../core/address/path-key.ts";
 import { readRouteKey } from "../../core/routes/match/address-form.ts";
 import { withCaptures } from "../../core/routes/match/captures.ts";
 import { PatternTable } from "../../core/routes/match/pattern-table.ts";
 import { samplesOf } from "../../core/routes/match/samples.ts";
-import type { DeskCore } from "../desk.ts";
-import type { OpenSite } from "../sites.ts";
 import type { RouteValues } from "./route-values.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 /** A line of an import that would be taken. */
 export interface Planned {
@@ -37,7 +37,7 @@ interface Answering {
  * would be, all lines one hop at a time. Of a line that answers many addresses some are tried.
  */
 export async function loopingLines(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   planned: readonly Planned[],
 ): Promise<Set<number>> {
@@ -112,7 +112,7 @@ function nextOf(
 }
 
 async function lookUp(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   walking: readonly Walker[],
   stored: Map<string, string | null>,
@@ -141,7 +141,7 @@ async function lookUp(
 
 // What answers more than one address each: routes that are there, save those that lines change, and lines.
 async function patternsWith(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   planned: readonly Planned[],
 ): Promise<PatternTable<Answering>> {

@@ -1,23 +1,25 @@
+import type { Task } from "../jobs/task.ts";
 import { isDeepStrictEqual } from "node:util";
-import { foreignPages } from "./content-pages.ts";
+import { foreignPages } from "../pages/content-pages.ts";
 import type { Transaction } from "sequelize";
 import { z } from "zod";
-import { readRoutesCsv, readRoutesJson, type RouteRowsRead } from "../../core/formats/route-table.ts";
-import { routeInputSchema } from "../../core/objects/route.ts";
+import { readRoutesCsv, readRoutesJson, type RouteRowsRead } from "../../core/routes/formats/route-table.ts";
+import { routeInputSchema } from "../../core/routes/route.ts";
 import { captureCount } from "../../core/routes/match/address-form.ts";
 import { captureFault } from "../../core/routes/match/captures.ts";
 import { patternGroups } from "../../core/routes/match/pattern.ts";
-import { noteRoutes } from "../../store/changes.ts";
-import { ChangedMeanwhile, insertRoutes, updateRoutes } from "../../store/route-writing.ts";
-import { violatedIndex } from "../../store/store.ts";
-import { decodedText } from "../decoded-text.ts";
-import { audit, type Actor, type DeskCore } from "../desk.ts";
-import type { Progress } from "../jobs.ts";
-import { fieldErrors, Problem } from "../problem.ts";
-import type { OpenSite } from "../sites.ts";
+import { noteRoutes } from "../../store/ground/changes.ts";
+import { ChangedMeanwhile, insertRoutes, updateRoutes } from "../../store/routes/route-writing.ts";
+import { violatedIndex } from "../../store/ground/store.ts";
+import { decodedText } from "../files/decoded-text.ts";
+import type { Progress } from "../jobs/jobs.ts";
+import { fieldErrors, Problem } from "../ground/problem.ts";
 import { loopingLines, type Planned } from "./import-loops.ts";
 import { completion, withOwnHost, type RouteValues } from "./route-values.ts";
 import { keysOf, patternsLeft, TOO_MANY_PATTERNS } from "./routes.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import { audit, type Actor } from "../ground/audit.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 export const importQuery = z.object({
   dryRun: z.enum(["0", "1"], "dryRun is 0 or 1.").optional(),
@@ -54,7 +56,7 @@ const MOST_NAMED = 20_000;
  * Every line that cannot be taken is named with its reason and the rest goes in; or nothing, when `atomic`.
  */
 export async function importRoutes(
-  core: DeskCore,
+  core: WithStore,
   actor: Actor,
   site: OpenSite,
   file: RouteFile,
@@ -111,7 +113,7 @@ export async function importRoutes(
 }
 
 async function plan(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   read: RouteRowsRead,
   refused: RoutesImported["refused"],
@@ -188,7 +190,7 @@ interface Claim {
 
 // Whose the addresses are already: the same route's, another's, or a page's.
 async function claims(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   planned: readonly Planned[],
   refused: RoutesImported["refused"],
@@ -229,7 +231,7 @@ async function claims(
 }
 
 async function compare(
-  core: DeskCore,
+  core: WithStore,
   planned: readonly Planned[],
   progress: Progress,
   done: number,
@@ -265,7 +267,7 @@ function asJson(value: unknown): unknown {
 }
 
 async function write(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   taken: readonly Planned[],
   progress: Progress,
@@ -304,7 +306,7 @@ async function write(
 }
 
 async function writePortion(
-  core: DeskCore,
+  core: WithStore,
   site: OpenSite,
   portion: readonly Planned[],
   transaction: Transaction,
@@ -317,3 +319,13 @@ async function writePortion(
   await updateRoutes(core.store, site.id, changed, transaction);
   return [...made, ...changed.map(({ id }) => id)];
 }
+
+/** Imports routes, however many. */
+export const importRoutesTask: Task<
+  WithStore,
+  { actor: Actor; file: RouteFile; query: ImportQuery },
+  RoutesImported
+> = {
+  name: "routes.import",
+  run: (desk, site, { actor, file, query }, progress) => importRoutes(desk, actor, site, file, query, progress),
+};

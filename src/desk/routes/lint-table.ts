@@ -1,12 +1,13 @@
 import { z } from "zod";
-import { ADVICE_CODES } from "../../core/objects/route.ts";
-import { lintRoutes, type LintedRoute, type LintFinding } from "../../core/routes/lint.ts";
+import { ADVICE_CODES } from "../../core/routes/route.ts";
+import { lintRoutes } from "../../core/routes/lint.ts";
 import type { MatchKind } from "../../core/routes/match/match-kind.ts";
-import { closestAddresses, closestMatch } from "../../core/routes/misses/closest.ts";
-import type { Desk } from "../desk.ts";
-import { badHealth } from "./bad-health.ts";
-import type { OpenSite } from "../sites.ts";
-import { knownAddresses } from "./known-addresses.ts";
+import { closestAddresses, closestMatch } from "../../core/misses/closest.ts";
+import { badHealth } from "../trace/bad-health.ts";
+import { knownAddresses } from "../misses/known-addresses.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { LintedRoute, LintFinding } from "../../core/routes/linted.ts";
+import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
 export const lintAnswerSchema = z.object({
   findings: z.array(
@@ -44,7 +45,7 @@ const MOST_REPAIRED = 200;
 
 /** What is to be said of the whole table of switched-on routes, gravest first. */
 export async function lintTable(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort,
   site: OpenSite,
 ): Promise<{ findings: LintFinding[]; routes: number }> {
   const { store } = desk;

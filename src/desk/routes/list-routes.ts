@@ -1,12 +1,12 @@
 import { z } from "zod";
-import { HEALTH_VERDICTS, ROUTE_KINDS, type Route } from "../../core/objects/route.ts";
+import { HEALTH_VERDICTS, ROUTE_KINDS, type Route } from "../../core/routes/route.ts";
 import { MATCH_KINDS } from "../../core/routes/match/match-kind.ts";
-import type { Desk } from "../desk.ts";
-import { badHealth } from "./bad-health.ts";
-import { containing } from "../../store/like.ts";
-import { cursorOffset, listing, listQuery, orderBy, type Listing } from "../lists.ts";
-import type { OpenSite } from "../sites.ts";
+import { badHealth } from "../trace/bad-health.ts";
+import { containing } from "../../store/ground/like.ts";
+import { cursorOffset, listing, listQuery, orderBy, type Listing } from "../ground/lists.ts";
 import { routeViews } from "./route-views.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
 /** What routes can be narrowed by, in lists and for changes of many at once. */
 export const routeFilter = z.object({
@@ -86,7 +86,7 @@ const STATE = {
 
 /** The routes of a site, newest first unless sorted otherwise. */
 export async function listRoutes(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort,
   site: OpenSite,
   query: z.infer<typeof routesQuery>,
 ): Promise<Listing<Route>> {
@@ -124,7 +124,10 @@ export const routeFacetsSchema = z.object({
 });
 
 /** What the routes of a site can be narrowed to, with how many each leaves. */
-export async function routeFacets(desk: Desk, site: OpenSite): Promise<z.infer<typeof routeFacetsSchema>> {
+export async function routeFacets(
+  desk: WithStore,
+  site: OpenSite,
+): Promise<z.infer<typeof routeFacetsSchema>> {
   const counted = <T extends object>(sql: string): Promise<T[]> => desk.store.rows<T>(sql, { site: site.id });
   const own = "r.site_id = $site::bigint AND r.deleted_at IS NULL";
   const [tags, hosts, health] = await Promise.all([

@@ -1,10 +1,10 @@
 import { from } from "../../core/text/cut.ts";
 import { compareKey } from "../../core/address/compare.ts";
 import { pathKey } from "../../core/address/path-key.ts";
-import { homePhone } from "../../core/address/home-phone.ts";
-import { looksLikeAddress, repairAddress } from "../../core/address/repair.ts";
-import { splitOwnAddress } from "../../core/objects/fields.ts";
-import type { Advice, RouteCheck, routeQuestionSchema } from "../../core/objects/route.ts";
+import { homePhone } from "../../core/address/repair/home-phone.ts";
+import { looksLikeAddress, repairAddress } from "../../core/address/repair/repair.ts";
+import { splitOwnAddress } from "../../core/ground/fields.ts";
+import type { Advice, RouteCheck, routeQuestionSchema } from "../../core/routes/route.ts";
 import { adviseRoute, type RouteDraft } from "../../core/routes/advise.ts";
 import { addressFault, routeKey } from "../../core/routes/match/address-form.ts";
 import { mistypings } from "../../core/routes/slugs/mistypings.ts";
@@ -12,15 +12,15 @@ import { mistakable, spoken } from "../../core/routes/slugs/spoken.ts";
 import { publicAddress } from "../../core/address/public-address.ts";
 import { suggestSlugs } from "../../core/routes/slugs/suggest-slugs.ts";
 import type { z } from "zod";
-import type { Desk } from "../desk.ts";
-import { lookUpForAdvice, lookUpPlaces } from "./places.ts";
-import type { FieldError } from "../problem.ts";
+import { lookUpForAdvice, lookUpPlaces } from "../links/places.ts";
+import type { FieldError } from "../ground/problem.ts";
 import { routeViews } from "./route-views.ts";
-import type { OpenSite } from "../sites.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore, WithDeliveryPort, WithWorkspaceHosts } from "../ground/parts.ts";
 
 /** Asks the linter about a route against what the site holds now. */
 export async function adviceFor(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort,
   site: OpenSite,
   draft: RouteDraft,
   routeId?: string,
@@ -44,7 +44,7 @@ export function refusals(advice: readonly Advice[]): FieldError[] {
 
 /** Answers, while somebody types, whether a route could be saved, what it might be called, and whether there is one already. */
 export async function checkRoute(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort & WithWorkspaceHosts,
   site: OpenSite,
   question: z.infer<typeof routeQuestionSchema>,
 ): Promise<RouteCheck> {
@@ -107,7 +107,7 @@ export async function checkRoute(
 
 // Where the address is free, how it sounds, and what people may type instead.
 async function spelling(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort,
   site: OpenSite,
   question: z.infer<typeof routeQuestionSchema>,
   path: string,
@@ -148,7 +148,7 @@ async function spelling(
 }
 
 /** What is known around addresses of this site, for the warnings of `repairAddress`. */
-export function surroundingsOf(desk: Desk, site: OpenSite) {
+export function surroundingsOf(desk: WithWorkspaceHosts, site: OpenSite) {
   const { country } = site;
   return {
     privateHosts: desk.workspaceHosts,
@@ -158,7 +158,12 @@ export function surroundingsOf(desk: Desk, site: OpenSite) {
 }
 
 /** The short links that lead to this destination already. */
-export async function shortLinksTo(desk: Desk, site: OpenSite, destination: string, except?: string) {
+export async function shortLinksTo(
+  desk: WithStore & WithDeliveryPort,
+  site: OpenSite,
+  destination: string,
+  except?: string,
+) {
   if (!looksLikeAddress(destination)) return [];
   const rows = await desk.store.routes.findAll({
     where: { siteId: site.id, kind: "short", destinationKey: compareKey(destination), deletedAt: null },
@@ -185,7 +190,7 @@ export function shortPrefixOn(site: OpenSite, host: string | null): string {
 }
 
 async function suggestions(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   destination: string,
   title: string,

@@ -1,10 +1,11 @@
 import { z } from "zod";
-import { routeTotals } from "../../store/click-counts.ts";
-import type { Route } from "../../core/objects/route.ts";
-import { audited, type Actor, type Desk } from "../desk.ts";
-import type { OpenSite } from "../sites.ts";
+import { routeTotals } from "../../store/clicks/click-counts.ts";
+import type { Route } from "../../core/routes/route.ts";
 import { routeView } from "./route-views.ts";
 import { routeRow } from "./routes.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import { audited, type Actor } from "../ground/audit.ts";
+import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
 export const routeHistorySchema = z.object({
   items: z.array(
@@ -22,7 +23,7 @@ export type RouteHistory = z.infer<typeof routeHistorySchema>;
 const MOST = 200;
 
 /** Who changed a route, when, and what; newest first. */
-export async function routeHistory(desk: Desk, site: OpenSite, id: string): Promise<RouteHistory> {
+export async function routeHistory(desk: WithStore, site: OpenSite, id: string): Promise<RouteHistory> {
   await routeRow(desk, site, id);
   const rows = await desk.store.rows<{
     at: Date;
@@ -42,7 +43,12 @@ export async function routeHistory(desk: Desk, site: OpenSite, id: string): Prom
 }
 
 /** Counts a route's clicks from now on; those before stay where they are, and count in every span that asks for them. */
-export async function countFromNow(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<Route> {
+export async function countFromNow(
+  desk: WithStore & WithDeliveryPort,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+): Promise<Route> {
   const row = await routeRow(desk, site, id);
   const total = (await routeTotals(desk.store, [id])).get(id);
   const clicksBefore = total?.clicks ?? 0;
@@ -58,7 +64,7 @@ export async function countFromNow(desk: Desk, actor: Actor, site: OpenSite, id:
 
 /** Takes the new zero back: all clicks count again. */
 export async function countFromBeginning(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort,
   actor: Actor,
   site: OpenSite,
   id: string,

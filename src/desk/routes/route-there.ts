@@ -1,8 +1,8 @@
-import type { AfterEnd, QueryMode, RouteStatus } from "../../core/objects/route.ts";
-import { headerSafe } from "../../core/routes/way/location.ts";
-import { inEffect, type ScheduledRoute } from "../../core/routes/way/in-effect.ts";
-import type { RouteAnswer } from "../../core/routes/way/own-site.ts";
-import { withParameters } from "../../core/routes/way/parameters.ts";
+import type { AfterEnd, QueryMode, RouteStatus } from "../../core/routes/route.ts";
+import { inEffect, type ScheduledRoute } from "../../core/routes/chain/in-effect.ts";
+import type { RouteAnswer } from "../../core/routes/chain/own-site.ts";
+import { withParameters } from "../../core/routes/chain/parameters.ts";
+import { headerSafe } from "../../core/routes/chain/header-safe.ts";
 
 /** A route as it stands at one of its places. */
 export interface RouteThere extends ScheduledRoute {

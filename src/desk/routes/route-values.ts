@@ -1,10 +1,10 @@
 import { compareKey } from "../../core/address/compare.ts";
-import { splitOwnAddress } from "../../core/objects/fields.ts";
-import type { QueryMode, RouteInput, RouteKind, RouteStatus } from "../../core/objects/route.ts";
+import { splitOwnAddress } from "../../core/ground/fields.ts";
+import type { QueryMode, RouteInput, RouteKind, RouteStatus } from "../../core/routes/route.ts";
 import { highestCapture } from "../../core/routes/match/captures.ts";
-import type { RouteRow } from "../../store/models.ts";
-import { invalid, type FieldError } from "../problem.ts";
-import type { OpenSite } from "../sites.ts";
+import type { RouteRow } from "../../store/ground/models.ts";
+import { invalid, type FieldError } from "../ground/problem.ts";
+import type { OpenSite } from "../sites/open-site.ts";
 
 /** Every field of a route that is written; the rest is the store's own. */
 export type RouteValues = Omit<

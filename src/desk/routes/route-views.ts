@@ -1,12 +1,16 @@
 import { publicAddress } from "../../core/address/public-address.ts";
-import type { Advice, HealthVerdict, Route, RouteHealth } from "../../core/objects/route.ts";
-import { routeTotals } from "../../store/click-counts.ts";
-import type { RouteRow } from "../../store/models.ts";
-import type { Desk } from "../desk.ts";
-import type { OpenSite } from "../sites.ts";
+import type { Advice, HealthVerdict, Route, RouteHealth } from "../../core/routes/route.ts";
+import { routeTotals } from "../../store/clicks/click-counts.ts";
+import type { RouteRow } from "../../store/ground/models.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
 /** Routes as the API answers them, with their counts. */
-export async function routeViews(desk: Desk, site: OpenSite, rows: readonly RouteRow[]): Promise<Route[]> {
+export async function routeViews(
+  desk: WithStore & WithDeliveryPort,
+  site: OpenSite,
+  rows: readonly RouteRow[],
+): Promise<Route[]> {
   const totals = await routeTotals(
     desk.store,
     rows.map(({ id }) => id),
@@ -53,7 +57,7 @@ export async function routeViews(desk: Desk, site: OpenSite, rows: readonly Rout
   });
 }
 
-async function healthOf(desk: Desk, ids: readonly string[]): Promise<Map<string, RouteHealth>> {
+async function healthOf(desk: WithStore, ids: readonly string[]): Promise<Map<string, RouteHealth>> {
   if (ids.length === 0) return new Map();
   const rows = await desk.store.rows<{
     id: string;
@@ -73,7 +77,7 @@ async function healthOf(desk: Desk, ids: readonly string[]): Promise<Map<string,
 
 /** One route, with what the linter said when it was saved. */
 export async function routeView(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort,
   site: OpenSite,
   row: RouteRow,
   advice?: Advice[],

@@ -1,29 +1,34 @@
 import { isDeepStrictEqual } from "node:util";
-import { writeVersioned } from "../write-versioned.ts";
-import { foreignPages } from "./content-pages.ts";
+import { writeVersioned } from "../ground/write-versioned.ts";
+import { foreignPages } from "../pages/content-pages.ts";
 import type { Transaction } from "sequelize";
-import type { Advice, Route, RouteChange, RouteInput } from "../../core/objects/route.ts";
+import type { Advice, Route, RouteChange, RouteInput } from "../../core/routes/route.ts";
 import { routeKey } from "../../core/routes/match/address-form.ts";
-import { noteChange } from "../../store/changes.ts";
-import type { RouteRow, Row } from "../../store/models.ts";
-import { violatedIndex } from "../../store/store.ts";
-import { audit, type Actor, type Desk, type DeskCore } from "../desk.ts";
-import { invalid, notFound, stale } from "../problem.ts";
-import type { OpenSite } from "../sites.ts";
+import { noteChange } from "../../store/ground/changes.ts";
+import type { RouteRow, Row } from "../../store/ground/models.ts";
+import { violatedIndex } from "../../store/ground/store.ts";
+import { invalid, notFound, stale } from "../ground/problem.ts";
 import { adviceFor, refusals } from "./route-advice.ts";
 import { completed, DEFAULT_STATUS, inputOf, type RouteValues } from "./route-values.ts";
 import { routeView } from "./route-views.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import { audit, type Actor } from "../ground/audit.ts";
+import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
 const MOST_PATTERNS = 2_000;
 
 /** One route. */
-export async function readRoute(desk: Desk, site: OpenSite, id: string): Promise<Route> {
+export async function readRoute(
+  desk: WithStore & WithDeliveryPort,
+  site: OpenSite,
+  id: string,
+): Promise<Route> {
   return routeView(desk, site, await routeRow(desk, site, id));
 }
 
 /** Makes a route; refused with messages at its fields when the linter finds an error. */
 export async function createRoute(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort,
   actor: Actor,
   site: OpenSite,
   input: RouteInput,
@@ -47,7 +52,7 @@ export async function createRoute(
 
 /** Changes a route; refused when somebody saved it since `change.version`. */
 export async function changeRoute(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort,
   actor: Actor,
   site: OpenSite,
   id: string,
@@ -86,7 +91,7 @@ function changedFields(row: RouteRow, values: RouteValues): Partial<RouteValues>
 }
 
 /** Deletes a route: its addresses are free at once, and `restoreRoute` brings it back. */
-export async function deleteRoute(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<void> {
+export async function deleteRoute(desk: WithStore, actor: Actor, site: OpenSite, id: string): Promise<void> {
   const row = await routeRow(desk, site, id);
   await desk.store.transaction(async (transaction) => {
     await row.update({ deletedAt: new Date() }, { transaction, silent: true });
@@ -97,7 +102,12 @@ export async function deleteRoute(desk: Desk, actor: Actor, site: OpenSite, id: 
 }
 
 /** Brings a deleted route back; refused when its address was given away meanwhile. */
-export async function restoreRoute(desk: Desk, actor: Actor, site: OpenSite, id: string): Promise<Route> {
+export async function restoreRoute(
+  desk: WithStore & WithDeliveryPort,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+): Promise<Route> {
   const row = /^\d{1,18}$/.test(id)
     ? await desk.store.routes.findOne({ where: { id, siteId: site.id } })
     : null;
@@ -124,7 +134,12 @@ function statusFor(row: RouteRow, change: RouteChange): Partial<RouteInput> {
   return {};
 }
 
-async function checked(desk: Desk, site: OpenSite, values: RouteValues, id?: string): Promise<Advice[]> {
+async function checked(
+  desk: WithStore & WithDeliveryPort,
+  site: OpenSite,
+  values: RouteValues,
+  id?: string,
+): Promise<Advice[]> {
   await refuseTooManyPatterns(desk, site, values, id);
   const [foreign] = await foreignPages(desk, site, values.contentPages);
   if (foreign !== undefined)
@@ -140,7 +155,7 @@ async function checked(desk: Desk, site: OpenSite, values: RouteValues, id?: str
   return advice;
 }
 
-async function claimAddresses(desk: Desk, row: RouteRow, transaction: Transaction): Promise<void> {
+async function claimAddresses(desk: WithStore, row: RouteRow, transaction: Transaction): Promise<void> {
   await desk.store.rows(
     "DELETE FROM route_addresses WHERE route_id = $id::bigint",
     { id: row.id },
@@ -155,7 +170,7 @@ async function claimAddresses(desk: Desk, row: RouteRow, transaction: Transactio
 
 // All patterns of a site are one automaton; this is how large it may get (measured by `npm run bench -- redirects`).
 async function refuseTooManyPatterns(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   values: RouteValues,
   id = "0",
@@ -168,11 +183,11 @@ async function refuseTooManyPatterns(
 export const TOO_MANY_PATTERNS = `A site has at most ${MOST_PATTERNS.toLocaleString("en-GB")} patterns. Wildcards and prefixes are not limited; most patterns can be one.`;
 
 /** How many patterns a site may still have. */
-export async function patternsLeft(desk: DeskCore, site: OpenSite): Promise<number> {
+export async function patternsLeft(desk: WithStore, site: OpenSite): Promise<number> {
   return MOST_PATTERNS - (await countPatterns(desk, site, "0"));
 }
 
-async function countPatterns(desk: DeskCore, site: OpenSite, except: string): Promise<number> {
+async function countPatterns(desk: WithStore, site: OpenSite, except: string): Promise<number> {
   const [count] = await desk.store.rows<{ n: number }>(
     "SELECT count(*)::int AS n FROM routes WHERE site_id = $site::bigint AND match = 'pattern' AND deleted_at IS NULL AND id <> $except::bigint",
     { site: site.id, except },
@@ -200,7 +215,7 @@ async function writing<T>(address: string, work: () => Promise<T>): Promise<T> {
 }
 
 /** The stored route; throws when there is none. */
-export async function routeRow(desk: Desk, site: OpenSite, id: string): Promise<Row<RouteRow>> {
+export async function routeRow(desk: WithStore, site: OpenSite, id: string): Promise<Row<RouteRow>> {
   const row = /^\d{1,18}$/.test(id)
     ? await desk.store.routes.findOne({ where: { id, siteId: site.id, deletedAt: null } })
     : null;

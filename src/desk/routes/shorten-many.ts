@@ -1,16 +1,17 @@
 import { z } from "zod";
 import { compareKey } from "../../core/address/compare.ts";
-import { readAddressList, type ListedAddress } from "../../core/formats/address-list.ts";
-import { repairAddress } from "../../core/address/repair.ts";
-import { hostName } from "../../core/objects/fields.ts";
-import { routeInputSchema, routeSchema, type Route } from "../../core/objects/route.ts";
+import { readAddressList, type ListedAddress } from "../../core/routes/formats/address-list.ts";
+import { repairAddress } from "../../core/address/repair/repair.ts";
+import { hostName } from "../../core/ground/fields.ts";
+import { routeInputSchema, routeSchema, type Route } from "../../core/routes/route.ts";
 import { routeKey } from "../../core/routes/match/address-form.ts";
 import { suggestSlugs } from "../../core/routes/slugs/suggest-slugs.ts";
-import type { Actor, Desk } from "../desk.ts";
-import { fieldErrors, Problem } from "../problem.ts";
-import type { OpenSite } from "../sites.ts";
+import { fieldErrors, Problem } from "../ground/problem.ts";
 import { shortLinksTo, shortPrefixOn, surroundingsOf } from "./route-advice.ts";
 import { createRoute } from "./routes.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { Actor } from "../ground/audit.ts";
+import type { WithStore, WithDeliveryPort, WithWorkspaceHosts } from "../ground/parts.ts";
 
 export const shortenSchema = z.strictObject({
   /** One destination a line, with a slug and a title behind it if they are wanted; or a table, with or without headings. */
@@ -41,7 +42,7 @@ const MOST_LINES = 2_000;
 
 /** Makes a short link for each address of a list; one that has one already is answered with that. */
 export async function shortenMany(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort & WithWorkspaceHosts,
   actor: Actor,
   site: OpenSite,
   { text, host = site.shortHost, tags, dryRun }: z.infer<typeof shortenSchema>,
@@ -87,7 +88,12 @@ interface One {
   dryRun: boolean;
 }
 
-async function one(desk: Desk, actor: Actor, site: OpenSite, asked: One): Promise<Line> {
+async function one(
+  desk: WithStore & WithDeliveryPort & WithWorkspaceHosts,
+  actor: Actor,
+  site: OpenSite,
+  asked: One,
+): Promise<Line> {
   const { line, pasted, address, slug, title } = asked.listed;
   const base = { line, pasted, destination: null, address: null };
   const repaired = repairAddress(address, surroundingsOf(desk, site));

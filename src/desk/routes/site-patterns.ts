@@ -1,7 +1,7 @@
 import { readRouteKey } from "../../core/routes/match/address-form.ts";
 import { PatternTable } from "../../core/routes/match/pattern-table.ts";
-import { newestChange } from "../../store/changes.ts";
-import type { Store } from "../../store/store.ts";
+import { newestChange } from "../../store/ground/changes.ts";
+import type { Store } from "../../store/ground/store.ts";
 import { ROUTE_THERE, routeThere, type RouteThere, type RouteThereRow } from "./route-there.ts";
 
 interface Kept {

@@ -1,23 +1,23 @@
 import { z } from "zod";
 import { ownPlace } from "../../core/address/classify.ts";
 import { foldedKey, pathKey } from "../../core/address/path-key.ts";
-import { repairAddress } from "../../core/address/repair.ts";
-import { id, splitOwnAddress } from "../../core/objects/fields.ts";
-import { AFTER_END, QUERY_MODES, ROUTE_KINDS, type RouteStatus } from "../../core/objects/route.ts";
+import { repairAddress } from "../../core/address/repair/repair.ts";
+import { id, splitOwnAddress } from "../../core/ground/fields.ts";
+import { AFTER_END, QUERY_MODES, ROUTE_KINDS, type RouteStatus } from "../../core/routes/route.ts";
 import { addressFault, readRouteKey, routeKey } from "../../core/routes/match/address-form.ts";
 import { withCaptures } from "../../core/routes/match/captures.ts";
 import { MATCH_KINDS } from "../../core/routes/match/match-kind.ts";
 import { draftTable } from "../../core/routes/match/draft-table.ts";
 import { literalOf } from "../../core/routes/match/pattern-table.ts";
-import { followOwn } from "../../core/routes/way/follow.ts";
-import { headerSafe } from "../../core/routes/way/location.ts";
-import { inEffect } from "../../core/routes/way/in-effect.ts";
-import type { OwnAnswer, OwnSite } from "../../core/routes/way/own-site.ts";
-import { withParameters } from "../../core/routes/way/parameters.ts";
-import type { Desk } from "../desk.ts";
-import { invalid } from "../problem.ts";
-import type { OpenSite } from "../sites.ts";
-import { lookUpPlaces } from "./places.ts";
+import { followOwn } from "../../core/routes/chain/follow.ts";
+import { inEffect } from "../../core/routes/chain/in-effect.ts";
+import type { OwnAnswer, OwnSite } from "../../core/routes/chain/own-site.ts";
+import { withParameters } from "../../core/routes/chain/parameters.ts";
+import { invalid } from "../ground/problem.ts";
+import { lookUpPlaces } from "../links/places.ts";
+import { headerSafe } from "../../core/routes/chain/header-safe.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore, WithDeliveryPort, WithWorkspaceHosts } from "../ground/parts.ts";
 
 /** A route as it is being typed, and addresses to try it on. */
 export const tryRouteSchema = z.strictObject({
@@ -55,7 +55,7 @@ const DRAFT = "0";
 
 /** Says where each address would end if the route were saved as it is typed. */
 export async function tryRoute(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort & WithWorkspaceHosts,
   site: OpenSite,
   draft: z.infer<typeof tryRouteSchema>,
 ): Promise<Tried> {
@@ -121,7 +121,7 @@ function noteOf(endless: string | undefined, last: OwnAnswer | undefined, next: 
   return last.by === "file" ? "a file" : "nothing answers it";
 }
 
-function fullAddress(typed: string, site: OpenSite, desk: Desk): string {
+function fullAddress(typed: string, site: OpenSite, desk: WithWorkspaceHosts): string {
   if (typed.startsWith("/")) return typed;
   const repaired = repairAddress(typed, { privateHosts: desk.workspaceHosts, ownHosts: site.hostNames });
   return repaired.ok ? repaired.address : typed;

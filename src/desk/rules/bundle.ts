@@ -1,15 +1,15 @@
-import type { RuleBundle } from "../../core/rules/bundle.ts";
-import { leadingRoutes } from "../../store/leading-routes.ts";
-import type { Desk } from "../desk.ts";
-import { Problem } from "../problem.ts";
-import type { OpenSite } from "../sites.ts";
+import type { RuleBundle } from "../../core/rules/sets/bundle.ts";
+import { leadingRoutes } from "../../store/routes/leading-routes.ts";
+import { Problem } from "../ground/problem.ts";
 import { currentRules } from "./rules.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 /** So many routes go into a file; who has more asks the site itself. */
 const MOST_ROUTES = 100_000;
 
 /** The rules in force with the hosts, programs and routes that they look at. Throws a Problem (422) for too many routes. */
-export async function bundleRules(desk: Desk, site: OpenSite): Promise<RuleBundle> {
+export async function bundleRules(desk: WithStore, site: OpenSite): Promise<RuleBundle> {
   const [{ rules }, routes] = await Promise.all([
     currentRules(desk, site),
     leadingRoutes(desk.store, site.id, MOST_ROUTES + 1),

@@ -1,18 +1,18 @@
 import type { z } from "zod";
 import { setImmediate as immediate } from "node:timers/promises";
-import { DocumentRewriter } from "../../core/links/rewrite-document.ts";
+import { DocumentRewriter } from "../../core/links/rewrite/rewrite-document.ts";
 import { LinkScanner } from "../../core/links/scan.ts";
-import { MAX_HTML } from "../../core/objects/page.ts";
-import type { rewriteAnswerSchema, rewriteInputSchema } from "../../core/objects/rule.ts";
-import type { Desk } from "../desk.ts";
-import { Problem } from "../problem.ts";
-import { lookUpPlaces } from "../routes/places.ts";
-import type { OpenSite } from "../sites.ts";
+import { MAX_HTML } from "../../core/pages/page.ts";
+import type { rewriteAnswerSchema, rewriteInputSchema } from "../../core/rules/rule.ts";
+import { Problem } from "../ground/problem.ts";
+import { lookUpPlaces } from "../links/places.ts";
 import { currentRules } from "./rules.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
 /** Applies the rules in force to any HTML, with a report of what changed. */
 export async function rewriteHtml(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort,
   site: OpenSite,
   { html, page, category }: z.infer<typeof rewriteInputSchema>,
 ): Promise<z.infer<typeof rewriteAnswerSchema>> {

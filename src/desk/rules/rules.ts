@@ -1,22 +1,23 @@
 import type { z } from "zod";
-import { linkAttributes } from "../../core/rules/link-attributes.ts";
+import { linkAttributes } from "../../core/rules/resolve/link-attributes.ts";
 import {
   ruleSchema,
   type attributesAnswerSchema,
   type attributesQuestionSchema,
   type Rule,
   type RuleSet,
-} from "../../core/objects/rule.ts";
-import { adviseRules, type RuleAdvice } from "../../core/rules/advice.ts";
+} from "../../core/rules/rule.ts";
+import { adviseRules, type RuleAdvice } from "../../core/rules/sets/advice.ts";
 import { otherAnswer } from "../../core/rules/why.ts";
-import { noteChange } from "../../store/changes.ts";
-import { audit, type Actor, type Desk, type DeskCore } from "../desk.ts";
-import { lookUpPlaces } from "../routes/places.ts";
-import { stale } from "../problem.ts";
-import type { OpenSite } from "../sites.ts";
+import { noteChange } from "../../store/ground/changes.ts";
+import { lookUpPlaces } from "../links/places.ts";
+import { stale } from "../ground/problem.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import { audit, type Actor } from "../ground/audit.ts";
+import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
 /** The rules in force; version 0 is the empty set that every site begins with. */
-export async function currentRules(desk: DeskCore, site: OpenSite): Promise<RuleSet> {
+export async function currentRules(desk: WithStore, site: OpenSite): Promise<RuleSet> {
   const row = await desk.store.ruleSets.findOne({ where: { siteId: site.id }, order: [["version", "DESC"]] });
   return row ? { version: row.version, rules: rulesOf(row.rules) } : { version: 0, rules: [] };
 }
@@ -33,7 +34,7 @@ export function adviceOn(site: OpenSite, rules: readonly Rule[]): RuleAdvice[] {
 
 /** Replaces the set; every version is kept. Refused when another was saved since `version`. */
 export async function replaceRules(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   version: number,
@@ -57,7 +58,7 @@ export async function replaceRules(
 
 /** The rel and target that a link would be delivered with, and why. */
 export async function askAttributes(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort,
   site: OpenSite,
   question: z.infer<typeof attributesQuestionSchema>,
 ): Promise<z.infer<typeof attributesAnswerSchema>> {

@@ -1,10 +1,11 @@
 import type { z } from "zod";
-import { type RuleSchedule, type scheduleInputSchema } from "../../core/objects/rule.ts";
-import { compareSets } from "../../core/rules/compare-sets.ts";
-import { audit, audited, type Actor, type Desk } from "../desk.ts";
-import { invalid, Problem, stale } from "../problem.ts";
-import { openSite, type OpenSite } from "../sites.ts";
+import { type RuleSchedule, type scheduleInputSchema } from "../../core/rules/rule.ts";
+import { compareSets } from "../../core/rules/sets/compare-sets.ts";
+import { invalid, Problem, stale } from "../ground/problem.ts";
 import { currentRules, replaceRules, rulesOf } from "./rules.ts";
+import { openSite, type OpenSite } from "../sites/open-site.ts";
+import { audit, audited, type Actor } from "../ground/audit.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 interface ScheduleRow {
   version: number;
@@ -15,7 +16,7 @@ interface ScheduleRow {
 }
 
 /** The set that waits for its time; null when none does. */
-export async function readSchedule(desk: Desk, site: OpenSite): Promise<RuleSchedule | null> {
+export async function readSchedule(desk: WithStore, site: OpenSite): Promise<RuleSchedule | null> {
   const [row] = await desk.store.rows<ScheduleRow>(
     "SELECT version, rules, at, made_by, held FROM rule_schedules WHERE site_id = $site::bigint",
     { site: site.id },
@@ -35,7 +36,7 @@ export async function readSchedule(desk: Desk, site: OpenSite): Promise<RuleSche
 
 /** Lets a set come into force at a time; it takes the place of one that waits already. */
 export async function scheduleRules(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   { version, rules, at }: z.infer<typeof scheduleInputSchema>,
@@ -62,7 +63,7 @@ export async function scheduleRules(
 }
 
 /** Lets a waiting set never come into force. */
-export async function dropSchedule(desk: Desk, actor: Actor, site: OpenSite): Promise<void> {
+export async function dropSchedule(desk: WithStore, actor: Actor, site: OpenSite): Promise<void> {
   await audited(
     desk,
     actor,
@@ -80,7 +81,7 @@ export async function dropSchedule(desk: Desk, actor: Actor, site: OpenSite): Pr
  * Puts sets into force whose time has come. One that was made over another set than the one in force is held, and
  * says so: nobody's newer rules are replaced by what waited. Answers how many came into force.
  */
-export async function applyDueSchedules(desk: Desk, now: number): Promise<number> {
+export async function applyDueSchedules(desk: WithStore, now: number): Promise<number> {
   const due = await desk.store.rows<ScheduleRow & { site_id: string }>(
     "SELECT site_id::text, version, rules, at, made_by, held FROM rule_schedules WHERE held IS NULL AND at <= $now::timestamptz",
     { now: new Date(now).toISOString() },
@@ -102,7 +103,12 @@ export async function applyDueSchedules(desk: Desk, now: number): Promise<number
 }
 
 // Of several processes one puts the set into force; the others find it done.
-async function hold(desk: Desk, site: OpenSite, version: number, rules: readonly unknown[]): Promise<void> {
+async function hold(
+  desk: WithStore,
+  site: OpenSite,
+  version: number,
+  rules: readonly unknown[],
+): Promise<void> {
   const current = await currentRules(desk, site);
   const isDone = current.version === version + 1 && JSON.stringify(current.rules) === JSON.stringify(rules);
   await desk.store.rows(

@@ -1,13 +1,16 @@
-import type { Rule } from "../../core/objects/rule.ts";
-import type { RuleAdvice } from "../../core/rules/advice.ts";
-import { RuleTrial, type ChangedLink, type Trial } from "../../core/rules/try-rules.ts";
-import { countLedger, ruledRows } from "../../store/ledger-rows.ts";
-import type { DeskCore } from "../desk.ts";
-import type { Progress } from "../jobs.ts";
+import type { z } from "zod";
+import type { rulesTrySchema } from "../../core/rules/rule.ts";
+import type { Task } from "../jobs/task.ts";
+import type { Rule } from "../../core/rules/rule.ts";
+import type { RuleAdvice } from "../../core/rules/sets/advice.ts";
+import { RuleTrial, type ChangedLink, type Trial } from "../../core/rules/sets/try-rules.ts";
+import { countLedger, ruledRows } from "../../store/ledger/ledger-rows.ts";
+import type { Progress } from "../jobs/jobs.ts";
 import { catchUpLedger } from "../ledger/follow-ledger.ts";
 import { factsOf } from "../ledger/retreat.ts";
-import type { OpenSite } from "../sites.ts";
 import { adviceOn, currentRules } from "./rules.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
 /** What a set would do to a site, and what is to be said of it. */
 export interface TriedSet extends Trial {
@@ -26,7 +29,7 @@ const MOST_HOSTS = 60;
  * written), against the set in force. `only` lists one group of changes, from an offset on.
  */
 export async function tryOnLedger(
-  core: DeskCore,
+  core: WithStore & WithDeliveryPort,
   site: OpenSite,
   rules: readonly Rule[],
   progress: Progress,
@@ -71,3 +74,9 @@ function mixed<T>(lists: readonly (readonly T[])[], most: number): T[] {
     for (const list of lists) if (row < list.length && taken.length < most) taken.push(list[row]!);
   return taken;
 }
+
+/** Tries a set on the whole site, however large. */
+export const tryRulesTask: Task<WithStore & WithDeliveryPort, z.infer<typeof rulesTrySchema>, TriedSet> = {
+  name: "rules.try",
+  run: (desk, site, { rules, only }, progress) => tryOnLedger(desk, site, rules, progress, only),
+};

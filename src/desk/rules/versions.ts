@@ -1,9 +1,10 @@
-import { compareSets } from "../../core/rules/compare-sets.ts";
-import { type RuleSet, type RuleVersion, type RuleVersionFull } from "../../core/objects/rule.ts";
-import type { Actor, Desk } from "../desk.ts";
-import { notFound } from "../problem.ts";
-import type { OpenSite } from "../sites.ts";
+import { compareSets } from "../../core/rules/sets/compare-sets.ts";
+import { type RuleSet, type RuleVersion, type RuleVersionFull } from "../../core/rules/rule.ts";
+import { notFound } from "../ground/problem.ts";
 import { currentRules, replaceRules, rulesOf } from "./rules.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { Actor } from "../ground/audit.ts";
+import type { WithStore } from "../ground/parts.ts";
 
 interface VersionRow {
   version: number;
@@ -15,7 +16,7 @@ interface VersionRow {
 const MOST_LISTED = 200;
 
 /** The sets that a site had, newest first, each with what it changed of the one before. */
-export async function listVersions(desk: Desk, site: OpenSite): Promise<RuleVersion[]> {
+export async function listVersions(desk: WithStore, site: OpenSite): Promise<RuleVersion[]> {
   const rows = await desk.store.rows<VersionRow>(
     `SELECT version, rules, created_by, created_at FROM rule_sets WHERE site_id = $site::bigint ORDER BY version DESC LIMIT ${MOST_LISTED + 1}`,
     { site: site.id },
@@ -31,7 +32,11 @@ export async function listVersions(desk: Desk, site: OpenSite): Promise<RuleVers
 }
 
 /** One kept set, and what putting it back would change. */
-export async function readVersion(desk: Desk, site: OpenSite, version: string): Promise<RuleVersionFull> {
+export async function readVersion(
+  desk: WithStore,
+  site: OpenSite,
+  version: string,
+): Promise<RuleVersionFull> {
   const [[row], current] = await Promise.all([
     desk.store.rows<VersionRow>(
       "SELECT version, rules, created_by, created_at FROM rule_sets WHERE site_id = $site::bigint AND version = $version::int",
@@ -52,7 +57,7 @@ export async function readVersion(desk: Desk, site: OpenSite, version: string): 
 
 /** Puts a kept set into force again, as a new version over the one that the asker saw. */
 export async function putBackVersion(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   kept: string,

@@ -1,18 +1,18 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
-import type { Page, PageSummary } from "../../core/objects/page.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api, messageOf, type ListOf } from "../../ui/api.ts";
-import { PageState } from "../../ui/PageState.tsx";
-import { Screen } from "../../ui/Screen.tsx";
-import { when } from "../../ui/when.ts";
-import { WritePlaces } from "../../ui/WritePlaces.tsx";
+import type { Page, PageSummary } from "../../core/pages/page.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, messageOf, type ListOf } from "../../ui/client/api.ts";
+import { PageState } from "../../ui/frame/PageState.tsx";
+import { Screen } from "../../ui/frame/Screen.tsx";
+import { when } from "../../ui/format/when.ts";
+import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 
 /** The shared blocks: content that stands on many pages, written like a page. */
 export function BlocksScreen({ site }: { site: Site }) {
   return (
     <Screen>
-      <WritePlaces site={site} place="blocks" />
+      <SectionTabs site={site} tab="blocks" />
       <Blocks site={site} />
     </Screen>
   );
@@ -31,7 +31,7 @@ function Blocks({ site }: { site: Site }) {
         title: "Untitled block",
         placement: { place: "footer", shown: "all", on: [] },
       }),
-    onSuccess: ({ id }) => location.assign(`/${site.key}/write/${id}`),
+    onSuccess: ({ id }) => location.assign(`/${site.key}/pages/${id}`),
   });
   return (
     <>
@@ -72,7 +72,7 @@ function Blocks({ site }: { site: Site }) {
                 <td className="py-1.5 pr-3">
                   <a
                     className="font-medium hover:text-accent hover:underline"
-                    href={`/${site.key}/write/${block.id}`}
+                    href={`/${site.key}/pages/${block.id}`}
                   >
                     {block.title}
                   </a>

@@ -1,5 +1,5 @@
-import type { ClicksAnswer } from "../../core/objects/clicks.ts";
-import { Bars, type Mark } from "../../ui/Bars.tsx";
+import type { ClicksAnswer } from "../../core/clicks/clicks.ts";
+import { Bars, type Mark } from "../../ui/charts/Bars.tsx";
 import { SERIES } from "./series.ts";
 
 const MOST_NAMES = 25;

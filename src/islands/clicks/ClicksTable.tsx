@@ -1,4 +1,4 @@
-import type { ClicksAnswer, ClicksRow } from "../../core/objects/clicks.ts";
+import type { ClicksAnswer, ClicksRow } from "../../core/clicks/clicks.ts";
 
 const HEADS: Readonly<Record<string, string>> = {
   day: "Day",

@@ -1,8 +1,8 @@
 import { useState } from "react";
-import type { Site } from "../../core/objects/site.ts";
-import { messageOf } from "../../ui/api.ts";
-import { Choice } from "../../ui/Choice.tsx";
-import { when } from "../../ui/when.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { messageOf } from "../../ui/client/api.ts";
+import { Choice } from "../../ui/fields/Choice.tsx";
+import { when } from "../../ui/format/when.ts";
 import { useLatestClicks, type ClicksQuestion } from "./use-clicks.ts";
 
 const CLASSES = [

@@ -1,5 +1,5 @@
-import type { Site } from "../../core/objects/site.ts";
-import { Bars } from "../../ui/Bars.tsx";
+import type { Site } from "../../core/sites/site.ts";
+import { Bars } from "../../ui/charts/Bars.tsx";
 import { SERIES } from "./series.ts";
 import { useClicks } from "./use-clicks.ts";
 

@@ -1,4 +1,4 @@
-import type { Series } from "../../ui/Bars.tsx";
+import type { Series } from "../../ui/charts/Bars.tsx";
 
 /** Who is behind requests to routes: persons in the foreground, the others to be added by their legend. */
 export const SERIES: readonly Series[] = [

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { utcDay } from "../../core/clicks/record.ts";
-import type { ClickGrouping, ClicksAnswer, LatestClicks } from "../../core/objects/clicks.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api } from "../../ui/api.ts";
+import type { ClickGrouping, ClicksAnswer, LatestClicks } from "../../core/clicks/clicks.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api } from "../../ui/client/api.ts";
 
 /** What a clicks view asks for. */
 export interface ClicksQuestion {

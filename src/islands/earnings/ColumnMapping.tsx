@@ -1,5 +1,5 @@
-import type { ReportColumns, ReportLook } from "../../core/objects/earning.ts";
-import { FieldRow } from "../../ui/FieldRow.tsx";
+import type { ReportColumns, ReportLook } from "../../core/earnings/earning.ts";
+import { FieldRow } from "../../ui/fields/FieldRow.tsx";
 
 const FIELDS = [
   ["reference", "Order or transaction"],

@@ -1,20 +1,20 @@
 import { useQuery } from "@tanstack/react-query";
 import { Download } from "lucide-react";
 import { lazy, Suspense } from "react";
-import { EARNINGS_BY, type Earnings, type EarningSums } from "../../core/objects/earning.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api, messageOf } from "../../ui/api.ts";
-import { Choice } from "../../ui/Choice.tsx";
-import { ProgramPlaces } from "../../ui/ProgramPlaces.tsx";
-import { Screen } from "../../ui/Screen.tsx";
-import { useAddressState } from "../../ui/url-state.ts";
+import { EARNINGS_BY, type Earnings, type EarningSums } from "../../core/earnings/earning.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, messageOf } from "../../ui/client/api.ts";
+import { Choice } from "../../ui/fields/Choice.tsx";
+import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
+import { Screen } from "../../ui/frame/Screen.tsx";
+import { useAddressState } from "../../ui/client/url-state.ts";
 import { money } from "../programs/figures-in-words.ts";
 import { usePrograms } from "../programs/use-programs.ts";
 import { EarningsTable } from "./EarningsTable.tsx";
 import { ImportReport } from "./ImportReport.tsx";
 import { UnmatchedRows } from "./UnmatchedRows.tsx";
 
-const Bars = lazy(async () => ({ default: (await import("../../ui/Bars.tsx")).Bars }));
+const Bars = lazy(async () => ({ default: (await import("../../ui/charts/Bars.tsx")).Bars }));
 type By = (typeof EARNINGS_BY)[number];
 const WORD: Readonly<Record<By, string>> = { program: "Program", page: "Page", subId: "Link", day: "Day", month: "Month", network: "Network" }; // prettier-ignore
 const DAY_MS = 86_400_000;
@@ -25,7 +25,7 @@ export function EarningsScreen({ site }: { site: Site }) {
   return (
     <Screen>
       <div className="flex flex-wrap items-start gap-3">
-        <ProgramPlaces site={site} place="earnings" />
+        <SectionTabs site={site} tab="earnings" />
       </div>
       <EarningsView site={site} />
     </Screen>

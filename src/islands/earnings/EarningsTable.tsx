@@ -1,7 +1,7 @@
 import { useState } from "react";
-import type { Earnings, EarningSums, EARNINGS_BY } from "../../core/objects/earning.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { SortHead } from "../../ui/SortHead.tsx";
+import type { Earnings, EarningSums, EARNINGS_BY } from "../../core/earnings/earning.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { SortHead } from "../../ui/table/SortHead.tsx";
 import { money } from "../programs/figures-in-words.ts";
 
 type By = (typeof EARNINGS_BY)[number];
@@ -78,7 +78,7 @@ function ItemRows(props: { site: Site; by: By; item: Item; theirs: boolean }) {
     (by === "program"
       ? `/${site.key}/programs?open=${item.id}`
       : by === "page"
-        ? `/${site.key}/write/${item.id}`
+        ? `/${site.key}/pages/${item.id}`
         : undefined);
   return sums.map((sum, at) => (
     <tr key={sum?.currency ?? "none"} className="border-b border-line/60">

@@ -1,13 +1,13 @@
 import { Download, Upload } from "lucide-react";
 import { useEffect, useState } from "react";
-import type { ReportColumns, ReportLook, ReportResult } from "../../core/objects/earning.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { ApiProblem, AS_JOB, messageOf, queries } from "../../ui/api.ts";
-import { ChooseFiles } from "../../ui/ChooseFiles.tsx";
-import { useWork } from "../../ui/job.ts";
-import { tell } from "../../ui/notices.ts";
-import { sendFile } from "../../ui/upload.ts";
-import { WorkBar } from "../../ui/WorkBar.tsx";
+import type { ReportColumns, ReportLook, ReportResult } from "../../core/earnings/earning.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { ApiProblem, AS_JOB, messageOf, queries } from "../../ui/client/api.ts";
+import { ChooseFiles } from "../../ui/fields/ChooseFiles.tsx";
+import { useWork } from "../../ui/notices/job.ts";
+import { tell } from "../../ui/notices/notices.ts";
+import { sendFile } from "../../ui/client/upload.ts";
+import { WorkBar } from "../../ui/notices/WorkBar.tsx";
 import { useNetworks } from "../programs/use-programs.ts";
 import { ColumnMapping } from "./ColumnMapping.tsx";
 

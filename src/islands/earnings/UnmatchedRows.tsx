@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import type { Unmatched } from "../../core/objects/earning.ts";
-import { isReportedBy } from "../../core/programs/credit.ts";
-import type { ProgramFigures } from "../../core/objects/program.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api, messageOf, type ListOf } from "../../ui/api.ts";
+import type { Unmatched } from "../../core/earnings/earning.ts";
+import { isReportedBy } from "../../core/earnings/credit.ts";
+import type { ProgramFigures } from "../../core/programs/program.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, messageOf, type ListOf } from "../../ui/client/api.ts";
 import { money } from "../programs/figures-in-words.ts";
 import { useProgramChange, usePrograms } from "../programs/use-programs.ts";
 

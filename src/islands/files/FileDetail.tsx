@@ -1,11 +1,11 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { useState } from "react";
-import type { FileUses, SiteFile } from "../../core/objects/file.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api, ApiProblem, messageOf } from "../../ui/api.ts";
-import { FieldRow } from "../../ui/FieldRow.tsx";
-import { tell } from "../../ui/notices.ts";
+import type { FileUses, SiteFile } from "../../core/files/file.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, ApiProblem, messageOf } from "../../ui/client/api.ts";
+import { FieldRow } from "../../ui/fields/FieldRow.tsx";
+import { tell } from "../../ui/notices/notices.ts";
 
 /** One file: what it shows, where it stands, and which pages would miss it. */
 export function FileDetail(props: {
@@ -113,7 +113,7 @@ export function FileDetail(props: {
         <ul>
           {used.map((use) => (
             <li key={use.id}>
-              <a className="hover:text-accent hover:underline" href={`/${site.key}/write/${use.id}`}>
+              <a className="hover:text-accent hover:underline" href={`/${site.key}/pages/${use.id}`}>
                 {use.title}
               </a>{" "}
               <span className="font-mono text-xs text-quiet">

@@ -1,19 +1,19 @@
 import { useInfiniteQuery, useMutation } from "@tanstack/react-query";
 import { Copy, Upload as UploadSign } from "lucide-react";
 import { useState } from "react";
-import type { SiteFile } from "../../core/objects/file.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api, messageOf, queries, type ListOf } from "../../ui/api.ts";
-import { ChooseFiles } from "../../ui/ChooseFiles.tsx";
-import { copyText } from "../../ui/copy.ts";
-import { tell } from "../../ui/notices.ts";
-import { Screen } from "../../ui/Screen.tsx";
-import { SortHead } from "../../ui/SortHead.tsx";
-import { sendFile } from "../../ui/upload.ts";
-import { useAddressState } from "../../ui/url-state.ts";
-import { useDebounced } from "../../ui/use-debounced.ts";
-import { when } from "../../ui/when.ts";
-import { WritePlaces } from "../../ui/WritePlaces.tsx";
+import type { SiteFile } from "../../core/files/file.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
+import { ChooseFiles } from "../../ui/fields/ChooseFiles.tsx";
+import { copyText } from "../../ui/keys/copy.ts";
+import { tell } from "../../ui/notices/notices.ts";
+import { Screen } from "../../ui/frame/Screen.tsx";
+import { SortHead } from "../../ui/table/SortHead.tsx";
+import { sendFile } from "../../ui/client/upload.ts";
+import { useAddressState } from "../../ui/client/url-state.ts";
+import { useDebounced } from "../../ui/keys/use-debounced.ts";
+import { when } from "../../ui/format/when.ts";
+import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { FileDetail } from "./FileDetail.tsx";
 import { bytesInWords } from "./bytes-in-words.ts";
 
@@ -21,7 +21,7 @@ import { bytesInWords } from "./bytes-in-words.ts";
 export function FilesScreen({ site }: { site: Site }) {
   return (
     <Screen>
-      <WritePlaces site={site} place="files" />
+      <SectionTabs site={site} tab="files" />
       <Files site={site} />
     </Screen>
   );

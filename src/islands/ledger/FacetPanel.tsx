@@ -1,9 +1,9 @@
 import { X } from "lucide-react";
-import type { FindingCode } from "../../core/check/finding.ts";
-import type { LedgerFacets } from "../../core/objects/ledger.ts";
-import { KIND_WORD } from "../../ui/Knot.tsx";
-import { FINDING_WORD } from "../../ui/link-words.ts";
-import { setAddressState, useAddressState } from "../../ui/url-state.ts";
+import type { FindingCode } from "../../core/pages/check/finding.ts";
+import type { LedgerFacets } from "../../core/ledger/ledger.ts";
+import { KIND_WORD } from "../../ui/links/Knot.tsx";
+import { FINDING_WORD } from "../../ui/links/link-words.ts";
+import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
 
 const PLACE_WORD = { page: "pages", block: "shared blocks", navigation: "navigation" } as const;
 const word: Readonly<Record<string, (value: string) => string>> = {

@@ -1,10 +1,10 @@
 import { Download } from "lucide-react";
-import type { Site } from "../../core/objects/site.ts";
-import { Choice } from "../../ui/Choice.tsx";
-import { Narrow } from "../../ui/Narrow.tsx";
+import type { Site } from "../../core/sites/site.ts";
+import { Choice } from "../../ui/fields/Choice.tsx";
+import { Narrow } from "../../ui/fields/Narrow.tsx";
 import { ColumnChoice } from "../../ui/table/ColumnChoice.tsx";
-import { setAddressState, useAddressState } from "../../ui/url-state.ts";
-import { useSearchKey } from "../../ui/use-search-key.ts";
+import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
+import { useSearchKey } from "../../ui/keys/use-search-key.ts";
 import { ReadAnew } from "./ReadAnew.tsx";
 import { SavedViews } from "./SavedViews.tsx";
 import { LEDGER_COLUMNS } from "./table/column-names.ts";

@@ -1,10 +1,10 @@
 import { useCallback } from "react";
-import type { Site } from "../../core/objects/site.ts";
-import { messageOf } from "../../ui/api.ts";
-import { LedgerPlaces } from "../../ui/LedgerPlaces.tsx";
-import { Screen } from "../../ui/Screen.tsx";
+import type { Site } from "../../core/sites/site.ts";
+import { messageOf } from "../../ui/client/api.ts";
+import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
+import { Screen } from "../../ui/frame/Screen.tsx";
 import { useSelection } from "../../ui/table/use-selection.ts";
-import { useAddressState } from "../../ui/url-state.ts";
+import { useAddressState } from "../../ui/client/url-state.ts";
 import { FacetPanel } from "./FacetPanel.tsx";
 import { GroupTable } from "./GroupTable.tsx";
 import { LedgerBar, LedgerTools } from "./LedgerBar.tsx";
@@ -29,7 +29,7 @@ function Ledger({ site }: { site: Site }) {
   return (
     <>
       <div className="flex flex-wrap items-start gap-3">
-        <LedgerPlaces site={site} place="ledger" />
+        <SectionTabs site={site} tab="ledger" />
         <LedgerTools site={site} asked={asked} />
       </div>
       {by === "host" || by === "page" ? (

@@ -1,9 +1,9 @@
 import { RefreshCw } from "lucide-react";
 import { useEffect } from "react";
-import type { Site } from "../../core/objects/site.ts";
-import { api, queries } from "../../ui/api.ts";
-import { useWork } from "../../ui/job.ts";
-import { WorkBar } from "../../ui/WorkBar.tsx";
+import type { Site } from "../../core/sites/site.ts";
+import { api, queries } from "../../ui/client/api.ts";
+import { useWork } from "../../ui/notices/job.ts";
+import { WorkBar } from "../../ui/notices/WorkBar.tsx";
 
 /** Reads every page's links anew. The ledger follows by itself; this is for whoever wants to be sure. */
 export function ReadAnew({ site }: { site: Site }) {

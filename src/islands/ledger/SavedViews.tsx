@@ -2,10 +2,10 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { Bookmark, X } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useState } from "react";
-import type { LedgerView } from "../../core/objects/ledger.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api, messageOf, queries, type ListOf } from "../../ui/api.ts";
-import { tell } from "../../ui/notices.ts";
+import type { LedgerView } from "../../core/ledger/ledger.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
+import { tell } from "../../ui/notices/notices.ts";
 
 /** Views of the ledger that were given a name; each is the screen's address as it stood. */
 export function SavedViews({ site }: { site: Site }) {

@@ -1,5 +1,5 @@
-import type { LedgerLink } from "../../core/objects/ledger.ts";
-import type { Site } from "../../core/objects/site.ts";
+import type { LedgerLink } from "../../core/ledger/ledger.ts";
+import type { Site } from "../../core/sites/site.ts";
 
 /** The words of a link, or what stands for them. */
 export function wordsOf({ anchor, anchorKind }: Pick<LedgerLink, "anchor" | "anchorKind">): string {
@@ -13,5 +13,5 @@ export function wordsPlace(site: Site, { place, pageId, ordinal, edition }: Ledg
     ...(edition === "published" ? { view: "preview", of: "published" } : { link: String(ordinal) }),
     back: location.pathname + location.search,
   });
-  return `/${site.key}/write/${pageId}?${query}`;
+  return `/${site.key}/pages/${pageId}?${query}`;
 }

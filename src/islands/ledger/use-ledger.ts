@@ -1,9 +1,9 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import type { LedgerFacets, LedgerGroup, LedgerLink } from "../../core/objects/ledger.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api, type ListOf } from "../../ui/api.ts";
-import { useAddress } from "../../ui/url-state.ts";
-import { useDebounced } from "../../ui/use-debounced.ts";
+import type { LedgerFacets, LedgerGroup, LedgerLink } from "../../core/ledger/ledger.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, type ListOf } from "../../ui/client/api.ts";
+import { useAddress } from "../../ui/client/url-state.ts";
+import { useDebounced } from "../../ui/keys/use-debounced.ts";
 
 /** What the ledger can be narrowed by, as it stands in the screen's address. */
 export const LEDGER_FILTERS = ["q", "edition", "host", "page", "place", "category", "program", "reach", "kind", "anchor", "rel", "target", "treatment", "rule", "finding", "health", "byHand", "short"] as const; // prettier-ignore

@@ -1,10 +1,10 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import type { MissSummary } from "../../core/objects/miss.ts";
-import type { MissPolicy, Site, WrittenMissPolicy } from "../../core/objects/site.ts";
-import { api, ApiProblem, messageOf, queries } from "../../ui/api.ts";
-import { FieldRow } from "../../ui/FieldRow.tsx";
-import { useKeptState } from "../../ui/kept-state.ts";
-import { tell } from "../../ui/notices.ts";
+import type { MissSummary } from "../../core/misses/miss.ts";
+import type { MissPolicy, Site, WrittenMissPolicy } from "../../core/sites/site.ts";
+import { api, ApiProblem, messageOf, queries } from "../../ui/client/api.ts";
+import { FieldRow } from "../../ui/fields/FieldRow.tsx";
+import { useKeptState } from "../../ui/client/kept-state.ts";
+import { tell } from "../../ui/notices/notices.ts";
 
 const CHOICES: readonly { answer: MissPolicy["answer"]; word: string; what: string }[] = [
   { answer: "help", word: "A page that helps", what: "404, with the closest addresses to choose from." },

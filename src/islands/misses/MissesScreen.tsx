@@ -1,12 +1,12 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import type { Miss, MissGroup, MissSummary } from "../../core/objects/miss.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api, messageOf, type ListOf } from "../../ui/api.ts";
-import { Choice } from "../../ui/Choice.tsx";
-import { RoutePlaces } from "../../ui/RoutePlaces.tsx";
-import { Screen } from "../../ui/Screen.tsx";
-import { useAddressState } from "../../ui/url-state.ts";
-import { useDebounced } from "../../ui/use-debounced.ts";
+import type { Miss, MissGroup, MissSummary } from "../../core/misses/miss.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, messageOf, type ListOf } from "../../ui/client/api.ts";
+import { Choice } from "../../ui/fields/Choice.tsx";
+import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
+import { Screen } from "../../ui/frame/Screen.tsx";
+import { useAddressState } from "../../ui/client/url-state.ts";
+import { useDebounced } from "../../ui/keys/use-debounced.ts";
 import { MissesTable } from "./MissesTable.tsx";
 import { MissPolicyForm } from "./MissPolicyForm.tsx";
 import { Proposals } from "./Proposals.tsx";
@@ -15,7 +15,7 @@ import { Proposals } from "./Proposals.tsx";
 export function MissesScreen({ site }: { site: Site }) {
   return (
     <Screen>
-      <RoutePlaces site={site} place="misses" />
+      <SectionTabs site={site} tab="misses" />
       <Misses site={site} />
     </Screen>
   );

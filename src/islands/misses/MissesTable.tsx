@@ -1,8 +1,8 @@
 import { useState } from "react";
-import type { Miss } from "../../core/objects/miss.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { SortHead } from "../../ui/SortHead.tsx";
-import { when } from "../../ui/when.ts";
+import type { Miss } from "../../core/misses/miss.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { SortHead } from "../../ui/table/SortHead.tsx";
+import { when } from "../../ui/format/when.ts";
 import { useAnswerMisses, useSetAside } from "./use-misses.ts";
 
 /** Misses as a table: each is answered in one step, several at once, or set aside. */

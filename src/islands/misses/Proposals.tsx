@@ -1,5 +1,5 @@
-import type { MissSummary } from "../../core/objects/miss.ts";
-import type { Site } from "../../core/objects/site.ts";
+import type { MissSummary } from "../../core/misses/miss.ts";
+import type { Site } from "../../core/sites/site.ts";
 import { useTakeProposal } from "./use-misses.ts";
 
 /** Routes that would answer many misses of one shape at once. */

@@ -1,10 +1,10 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import type { MissesAnswered } from "../../core/objects/miss.ts";
-import type { Route, WrittenRoute } from "../../core/objects/route.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api, messageOf, queries } from "../../ui/api.ts";
-import { tell } from "../../ui/notices.ts";
+import type { MissesAnswered } from "../../core/misses/miss.ts";
+import type { Route, WrittenRoute } from "../../core/routes/route.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, messageOf, queries } from "../../ui/client/api.ts";
+import { tell } from "../../ui/notices/notices.ts";
 import { refreshRoutes } from "../routes/use-routes.ts";
 
 interface Answer {

@@ -1,8 +1,8 @@
-import type { NavigationItem } from "../../core/objects/navigation.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { KIND_WORD } from "../../ui/Knot.tsx";
-import { DestinationField } from "../write/compose/DestinationField.tsx";
-import { useDestinations, type Destination } from "../write/compose/use-destinations.ts";
+import type { NavigationItem } from "../../core/navigation/navigation.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { KIND_WORD } from "../../ui/links/Knot.tsx";
+import { DestinationField } from "../pages/compose/DestinationField.tsx";
+import { useDestinations, type Destination } from "../pages/compose/use-destinations.ts";
 
 // Pages are chosen by their title beside it; short links and files are found by their words.
 const OFFERED: Partial<Record<NavigationItem["kind"], readonly Destination["kind"][]>> = {

@@ -2,11 +2,15 @@ import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { GripVertical } from "lucide-react";
 import type { KeyboardEvent } from "react";
-import { NAVIGATION_KINDS, type NavigationItem, type NavigationKind } from "../../core/objects/navigation.ts";
-import type { PageSummary } from "../../core/objects/page.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { FieldRow } from "../../ui/FieldRow.tsx";
-import { TabChoice } from "../../ui/TabChoice.tsx";
+import {
+  NAVIGATION_KINDS,
+  type NavigationItem,
+  type NavigationKind,
+} from "../../core/navigation/navigation.ts";
+import type { PageSummary } from "../../core/pages/page.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { FieldRow } from "../../ui/fields/FieldRow.tsx";
+import { TabChoice } from "../../ui/fields/TabChoice.tsx";
 import type { FlatItem } from "../../core/navigation/branches.ts";
 import { NavigationAddress } from "./NavigationAddress.tsx";
 

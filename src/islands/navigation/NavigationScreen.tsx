@@ -7,15 +7,15 @@ import {
   treeNavigation,
   type Navigation,
   type NavigationItem,
-} from "../../core/objects/navigation.ts";
-import type { PageSummary } from "../../core/objects/page.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api, ApiProblem, messageOf, queries, type ListOf } from "../../ui/api.ts";
-import { useKeptState } from "../../ui/kept-state.ts";
-import { tell } from "../../ui/notices.ts";
-import { Screen } from "../../ui/Screen.tsx";
-import { SortedList, type Dropped } from "../../ui/SortedList.tsx";
-import { WritePlaces } from "../../ui/WritePlaces.tsx";
+} from "../../core/navigation/navigation.ts";
+import type { PageSummary } from "../../core/pages/page.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, ApiProblem, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
+import { useKeptState } from "../../ui/client/kept-state.ts";
+import { tell } from "../../ui/notices/notices.ts";
+import { Screen } from "../../ui/frame/Screen.tsx";
+import { SortedList, type Dropped } from "../../ui/fields/SortedList.tsx";
+import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { NavigationRow } from "./NavigationRow.tsx";
 import { moveBranch, shiftBranch, type FlatItem } from "../../core/navigation/branches.ts";
 
@@ -23,7 +23,7 @@ import { moveBranch, shiftBranch, type FlatItem } from "../../core/navigation/br
 export function NavigationScreen({ site }: { site: Site }) {
   return (
     <Screen>
-      <WritePlaces site={site} place="navigation" />
+      <SectionTabs site={site} tab="navigation" />
       <Loader site={site} />
     </Screen>
   );

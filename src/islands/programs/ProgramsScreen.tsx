@@ -1,15 +1,15 @@
 import { Plus } from "lucide-react";
-import { PROGRAM_STATES, type ProgramFigures, type ProgramState } from "../../core/objects/program.ts";
-import type { Site } from "../../core/objects/site.ts";
+import { PROGRAM_STATES, type ProgramFigures, type ProgramState } from "../../core/programs/program.ts";
+import type { Site } from "../../core/sites/site.ts";
 import { isAskedFor } from "../../core/programs/asked-for.ts";
-import { messageOf } from "../../ui/api.ts";
-import { ProgramPlaces } from "../../ui/ProgramPlaces.tsx";
-import { Screen } from "../../ui/Screen.tsx";
+import { messageOf } from "../../ui/client/api.ts";
+import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
+import { Screen } from "../../ui/frame/Screen.tsx";
 import { ColumnChoice } from "../../ui/table/ColumnChoice.tsx";
 import { shownColumns } from "../../ui/table/columns.ts";
 import { useSelection } from "../../ui/table/use-selection.ts";
 import { WorkTable } from "../../ui/table/WorkTable.tsx";
-import { setAddressState, useAddressState } from "../../ui/url-state.ts";
+import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
 import { PROGRAM_COLUMNS, sorted } from "./directory/column-names.ts";
 import { isDue, programColumns } from "./directory/columns.tsx";
 import { ProgramChart } from "./directory/ProgramChart.tsx";
@@ -51,7 +51,7 @@ function Programs({ site }: { site: Site }) {
   return (
     <>
       <div className="flex flex-wrap items-start gap-3">
-        <ProgramPlaces site={site} place="programs" />
+        <SectionTabs site={site} tab="programs" />
         <div className="ml-auto flex gap-2">
           <ColumnChoice of={PROGRAM_COLUMNS} />
           <button className="action py-1 text-sm" onClick={() => setAddressState({ open: NEW })}>
@@ -177,7 +177,7 @@ function Empty({ site }: { site: Site }) {
       <p className="font-medium">No programs yet.</p>
       <p className="text-quiet">
         Find one in a{" "}
-        <a className="text-accent underline" href={`/${site.key}/catalogue`}>
+        <a className="text-accent underline" href={`/${site.key}/programs/catalogue`}>
           network’s catalogue
         </a>
         , or write down one that you have joined already: its domains are enough to begin with.

@@ -1,4 +1,4 @@
-import type { Program, ProgramState } from "../../core/objects/program.ts";
+import type { Program, ProgramState } from "../../core/programs/program.ts";
 
 /** The colour that a state is shown in. */
 export const STATE_TONE: Readonly<Record<ProgramState, string>> = {

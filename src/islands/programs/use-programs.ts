@@ -1,8 +1,8 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import type { Network, Program, ProgramFigures, ProgramInput } from "../../core/objects/program.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api, messageOf, queries, type ListOf } from "../../ui/api.ts";
-import { tell } from "../../ui/notices.ts";
+import type { Network, Program, ProgramFigures, ProgramInput } from "../../core/programs/program.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
+import { tell } from "../../ui/notices/notices.ts";
 
 /** All programs of the site with their figures. */
 export function usePrograms(site: Site) {

@@ -1,9 +1,9 @@
-import type { Site } from "../../core/objects/site.ts";
+import type { Site } from "../../core/sites/site.ts";
 import { MATCH_KINDS, MATCH_WORDS } from "../../core/routes/match/match-kind.ts";
-import { Choice } from "../../ui/Choice.tsx";
-import { Narrow } from "../../ui/Narrow.tsx";
-import { setAddressState, useAddressState } from "../../ui/url-state.ts";
-import { useSearchKey } from "../../ui/use-search-key.ts";
+import { Choice } from "../../ui/fields/Choice.tsx";
+import { Narrow } from "../../ui/fields/Narrow.tsx";
+import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
+import { useSearchKey } from "../../ui/keys/use-search-key.ts";
 import { ColumnChoice } from "../../ui/table/ColumnChoice.tsx";
 import { ROUTE_COLUMNS } from "./table/column-names.ts";
 import { FILTER_NAMES, useRouteFacets } from "./use-route-list.ts";

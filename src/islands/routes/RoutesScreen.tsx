@@ -1,10 +1,10 @@
 import { Ban, Link2, Signpost } from "lucide-react";
 import { useCallback } from "react";
-import type { Site } from "../../core/objects/site.ts";
-import { messageOf } from "../../ui/api.ts";
-import { RoutePlaces } from "../../ui/RoutePlaces.tsx";
-import { Screen } from "../../ui/Screen.tsx";
-import { setAddressState, useAddressState } from "../../ui/url-state.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { messageOf } from "../../ui/client/api.ts";
+import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
+import { Screen } from "../../ui/frame/Screen.tsx";
+import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
 import { RoutePanel } from "./open/RoutePanel.tsx";
 import { RouteFilters } from "./RouteFilters.tsx";
 import { RoutesTable } from "./table/RoutesTable.tsx";
@@ -37,7 +37,7 @@ function Routes({ site }: { site: Site }) {
   return (
     <>
       <div className="flex flex-wrap items-start gap-3">
-        <RoutePlaces site={site} place="routes" />
+        <SectionTabs site={site} tab="routes" />
         <div className="mb-3 ml-auto flex flex-wrap gap-2">
           <NewButton kind="new-gone" icon={<Ban size={16} aria-hidden />} word="New gone address" />
           <NewButton kind="new-redirect" icon={<Signpost size={16} aria-hidden />} word="New redirect" />

@@ -1,9 +1,9 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import type { Route } from "../../core/objects/route.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api, type ListOf } from "../../ui/api.ts";
-import { useAddressState } from "../../ui/url-state.ts";
-import { useDebounced } from "../../ui/use-debounced.ts";
+import type { Route } from "../../core/routes/route.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, type ListOf } from "../../ui/client/api.ts";
+import { useAddressState } from "../../ui/client/url-state.ts";
+import { useDebounced } from "../../ui/keys/use-debounced.ts";
 
 /** What the list is narrowed by, as it stands in the screen's address. */
 export interface RouteFilterState {

@@ -1,11 +1,11 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import type { Route, WrittenRoute, WrittenRouteChange } from "../../core/objects/route.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api, messageOf, queries, type ListOf } from "../../ui/api.ts";
-import { copyText } from "../../ui/copy.ts";
-import { tell } from "../../ui/notices.ts";
+import type { Route, WrittenRoute, WrittenRouteChange } from "../../core/routes/route.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
+import { copyText } from "../../ui/keys/copy.ts";
+import { tell } from "../../ui/notices/notices.ts";
 import type { RouteChangeEntry } from "./open/change-in-words.ts";
-import { setAddressState } from "../../ui/url-state.ts";
+import { setAddressState } from "../../ui/client/url-state.ts";
 
 /** Asks anew for everything that shows routes. */
 export function refreshRoutes(): void {

@@ -1,20 +1,20 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { RuleSet, RuleVersion, RuleVersionFull } from "../../core/objects/rule.ts";
-import type { Site } from "../../core/objects/site.ts";
-import type { SetDifference } from "../../core/rules/compare-sets.ts";
+import type { RuleSet, RuleVersion, RuleVersionFull } from "../../core/rules/rule.ts";
+import type { Site } from "../../core/sites/site.ts";
+import type { SetDifference } from "../../core/rules/sets/compare-sets.ts";
 import { ruleSentence } from "../../core/rules/sentence.ts";
-import { api, messageOf, queries, type ListOf } from "../../ui/api.ts";
-import { tell } from "../../ui/notices.ts";
-import { RulesPlaces } from "../../ui/RulesPlaces.tsx";
-import { Screen } from "../../ui/Screen.tsx";
-import { when } from "../../ui/when.ts";
+import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
+import { tell } from "../../ui/notices/notices.ts";
+import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
+import { Screen } from "../../ui/frame/Screen.tsx";
+import { when } from "../../ui/format/when.ts";
 
 /** Every set that was in force: what it changed, what it says, and the way back to it. */
 export function EarlierScreen({ site }: { site: Site }) {
   return (
     <Screen>
-      <RulesPlaces site={site} place="earlier-rules" />
+      <SectionTabs site={site} tab="rules/earlier" />
       <Earlier site={site} />
     </Screen>
   );

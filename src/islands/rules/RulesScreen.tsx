@@ -1,9 +1,9 @@
 import { Plus } from "lucide-react";
 import { useState } from "react";
-import type { Rule } from "../../core/objects/rule.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { RulesPlaces } from "../../ui/RulesPlaces.tsx";
-import { Screen } from "../../ui/Screen.tsx";
+import type { Rule } from "../../core/rules/rule.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
+import { Screen } from "../../ui/frame/Screen.tsx";
 import { RuleList } from "./list/RuleList.tsx";
 import { StartingSets } from "./StartingSets.tsx";
 import { SwitchOn } from "./SwitchOn.tsx";
@@ -16,7 +16,7 @@ import { useWorkingSet, worked } from "./use-working-set.ts";
 export function RulesScreen({ site }: { site: Site }) {
   return (
     <Screen>
-      <RulesPlaces site={site} place="rules" />
+      <SectionTabs site={site} tab="rules" />
       <Rules site={site} />
     </Screen>
   );

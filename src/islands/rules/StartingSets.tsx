@@ -1,7 +1,7 @@
-import type { Rule } from "../../core/objects/rule.ts";
-import type { Site } from "../../core/objects/site.ts";
+import type { Rule } from "../../core/rules/rule.ts";
+import type { Site } from "../../core/sites/site.ts";
 import { ruleSentence } from "../../core/rules/sentence.ts";
-import { startingSets } from "../../core/rules/starting-sets.ts";
+import { startingSets } from "../../core/rules/sets/starting-sets.ts";
 
 /** Sets to begin with, each explained, each rule a sentence; choosing one only puts it on the bench. */
 export function StartingSets({ site, onChoose }: { site: Site; onChoose: (rules: readonly Rule[]) => void }) {

@@ -1,10 +1,10 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { RuleSchedule } from "../../core/objects/rule.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api, ApiProblem, messageOf, queries } from "../../ui/api.ts";
-import { tell } from "../../ui/notices.ts";
-import { when } from "../../ui/when.ts";
+import type { RuleSchedule } from "../../core/rules/rule.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, ApiProblem, messageOf, queries } from "../../ui/client/api.ts";
+import { tell } from "../../ui/notices/notices.ts";
+import { when } from "../../ui/format/when.ts";
 import type { WorkingSet } from "./use-working-set.ts";
 
 /** Whether the set that is shown is in force, and how it comes into force: at once, or at a time. */
@@ -64,7 +64,7 @@ export function SwitchOn({ site, set }: { site: Site; set: WorkingSet }) {
         <p role="alert" className="rounded border border-warn px-3 py-2 text-warn">
           Set {set.inForce!.version} came into force while you worked over set {set.base}. Nothing of yours is
           lost.{" "}
-          <a className="underline" href={`/${site.key}/earlier-rules`}>
+          <a className="underline" href={`/${site.key}/rules/earlier`}>
             See what it changed
           </a>
           , then{" "}

@@ -1,6 +1,6 @@
 import { useMemo } from "react";
-import type { Site } from "../../core/objects/site.ts";
-import { adviseRules, type RuleAdvice } from "../../core/rules/advice.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { adviseRules, type RuleAdvice } from "../../core/rules/sets/advice.ts";
 import type { WorkedRule } from "./use-working-set.ts";
 
 /** What is to be said of the set that is worked on, while it is worked on. */

@@ -1,10 +1,10 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { z } from "zod";
-import type { Rule, RuleSet } from "../../core/objects/rule.ts";
-import type { Site } from "../../core/objects/site.ts";
-import { api, ApiProblem, messageOf, queries } from "../../ui/api.ts";
-import { tell } from "../../ui/notices.ts";
+import type { Rule, RuleSet } from "../../core/rules/rule.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, ApiProblem, messageOf, queries } from "../../ui/client/api.ts";
+import { tell } from "../../ui/notices/notices.ts";
 
 /** A rule of the set that is worked on, told by a key of this browser's own. */
 export interface WorkedRule {

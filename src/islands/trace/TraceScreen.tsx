@@ -1,13 +1,13 @@
 import { useMemo, useState } from "react";
-import type { Site } from "../../core/objects/site.ts";
-import type { Trace } from "../../core/routes/way/trace.ts";
-import { api, AS_JOB } from "../../ui/api.ts";
-import { Choice } from "../../ui/Choice.tsx";
-import { useWork } from "../../ui/job.ts";
-import { RoutePlaces } from "../../ui/RoutePlaces.tsx";
-import { Screen } from "../../ui/Screen.tsx";
-import { useAddressState } from "../../ui/url-state.ts";
-import { WorkBar } from "../../ui/WorkBar.tsx";
+import type { Site } from "../../core/sites/site.ts";
+import type { Trace } from "../../core/trace/trace.ts";
+import { api, AS_JOB } from "../../ui/client/api.ts";
+import { Choice } from "../../ui/fields/Choice.tsx";
+import { useWork } from "../../ui/notices/job.ts";
+import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
+import { Screen } from "../../ui/frame/Screen.tsx";
+import { useAddressState } from "../../ui/client/url-state.ts";
+import { WorkBar } from "../../ui/notices/WorkBar.tsx";
 import { TraceWay } from "./TraceWay.tsx";
 import { isGood, VERDICT_WORDS } from "./verdict-words.ts";
 
@@ -15,7 +15,7 @@ import { isGood, VERDICT_WORDS } from "./verdict-words.ts";
 export function TraceScreen({ site }: { site: Site }) {
   return (
     <Screen>
-      <RoutePlaces site={site} place="trace" />
+      <SectionTabs site={site} tab="trace" />
       <Tracing site={site} />
     </Screen>
   );

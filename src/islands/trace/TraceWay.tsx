@@ -1,6 +1,6 @@
-import type { Site } from "../../core/objects/site.ts";
-import type { Trace, TraceHop } from "../../core/routes/way/trace.ts";
-import { AddressText } from "../../ui/AddressText.tsx";
+import type { Site } from "../../core/sites/site.ts";
+import type { Trace, TraceHop } from "../../core/trace/trace.ts";
+import { AddressText } from "../../ui/links/AddressText.tsx";
 import { isGood, VERDICT_WORDS } from "./verdict-words.ts";
 
 const BY_WORDS = {
@@ -59,7 +59,7 @@ function HopBy({ site, hop }: { site: Site; hop: TraceHop }) {
           {word}
         </a>
       ) : hop.by === "page" && hop.id ? (
-        <a className="text-accent underline" href={`/${site.key}/write/${hop.id}`}>
+        <a className="text-accent underline" href={`/${site.key}/pages/${hop.id}`}>
           {word}
         </a>
       ) : (

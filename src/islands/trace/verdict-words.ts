@@ -1,4 +1,4 @@
-import type { TraceVerdict } from "../../core/routes/way/trace.ts";
+import type { TraceVerdict } from "../../core/trace/trace.ts";
 
 /** What each verdict is called on screen. */
 export const VERDICT_WORDS: Readonly<Record<TraceVerdict, string>> = {

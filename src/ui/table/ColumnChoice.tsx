@@ -1,6 +1,6 @@
 import { Popover } from "radix-ui";
 import { Columns3 } from "lucide-react";
-import { useAddressState } from "../url-state.ts";
+import { useAddressState } from "../client/url-state.ts";
 import { shownColumns, type Columns } from "./columns.ts";
 
 /** Which columns the table shows; the choice stands in the screen's address. */

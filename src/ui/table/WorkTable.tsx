@@ -1,7 +1,7 @@
 import { flexRender, getCoreRowModel, useReactTable, type ColumnDef } from "@tanstack/react-table";
 import { useWindowVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef, useState, type KeyboardEvent } from "react";
-import { SortHead } from "../SortHead.tsx";
+import { SortHead } from "./SortHead.tsx";
 import type { Selection } from "./use-selection.ts";
 import { useTooWide } from "./use-too-wide.ts";
 

@@ -1,5 +1,5 @@
 import { foldedKey, pathKey } from "../../address/path-key.ts";
-import { pathFault } from "../../objects/fields.ts";
+import { pathFault } from "../../ground/fields.ts";
 import type { MatchKind } from "./match-kind.ts";
 import { patternFault } from "./pattern.ts";
 

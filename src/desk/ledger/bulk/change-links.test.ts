@@ -1,7 +1,7 @@
 import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import fc from "fast-check";
-import type { LedgerLink, LinkBulkAnswer } from "../../../core/objects/ledger.ts";
+import type { LedgerLink, LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
 import { testDesk, type Answered, type TestDesk } from "../../../../tests/support/desk.ts";
 
 let garden: TestDesk;

@@ -1,14 +1,17 @@
-import type { LinkBulk, LinkBulkAnswer } from "../../../core/objects/ledger.ts";
-import { audit, audited, type Actor, type Desk } from "../../desk.ts";
-import type { Progress } from "../../jobs.ts";
-import { notFound } from "../../problem.ts";
+import type { LinkBulk, LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
+import type { Progress } from "../../jobs/jobs.ts";
+import { notFound } from "../../ground/problem.ts";
 import { changeMany, undoMany } from "../../routes/bulk.ts";
-import type { OpenSite } from "../../sites.ts";
 import { keepSaved } from "../keep-saved.ts";
 import { ledgerLevel } from "../ready.ts";
-import { planChange, shownChanges, type BulkPlan } from "./plan.ts";
+import { planChange, shownChanges } from "./plan.ts";
 import { takeBack } from "./shorten.ts";
 import { putBack, writeDocuments, type BeforePage } from "./write-documents.ts";
+import type { OpenSite } from "../../sites/open-site.ts";
+import type { BulkPlan } from "./planned.ts";
+import { audit, audited, type Actor } from "../../ground/audit.ts";
+import type { WithStore, WithDeliveryPort, WithWorkspaceHosts, WithReport } from "../../ground/parts.ts";
+import type { WithThread } from "../../jobs/desk-thread.ts";
 
 const KEPT_AT_ONCE = 100;
 
@@ -23,7 +26,7 @@ interface KeptBefore {
 
 /** Changes many links in one step that can be undone as one; or, as a dry run, says what it would do. */
 export async function changeLinks(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort & WithWorkspaceHosts & WithReport & WithThread,
   actor: Actor,
   site: OpenSite,
   bulk: LinkBulk,
@@ -74,7 +77,7 @@ export async function changeLinks(
 
 /** Puts many links back as they were. Pages and routes that somebody changed since are left, and named. */
 export async function undoChange(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort & WithReport,
   actor: Actor,
   site: OpenSite,
   batchId: string,
@@ -103,7 +106,7 @@ export async function undoChange(
 
 // Routes change first: their own undo stands ready should the pages fail.
 async function changeRoutes(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort,
   actor: Actor,
   site: OpenSite,
   plan: BulkPlan,
@@ -118,7 +121,11 @@ async function changeRoutes(
   return batch;
 }
 
-async function keepAll(desk: Desk, site: OpenSite, pages: readonly string[]): Promise<void> {
+async function keepAll(
+  desk: WithStore & WithDeliveryPort & WithReport,
+  site: OpenSite,
+  pages: readonly string[],
+): Promise<void> {
   for (let from = 0; from < pages.length; from += KEPT_AT_ONCE)
     await keepSaved(desk, site, ...pages.slice(from, from + KEPT_AT_ONCE));
 }

@@ -1,15 +1,15 @@
-import type { LinkAction } from "../../../core/objects/ledger.ts";
-import { filledCreative } from "../../../core/programs/creative-html.ts";
-import { readSnippet } from "../../../core/programs/snippet.ts";
+import type { LinkAction } from "../../../core/ledger/ledger.ts";
+import { filledCreative } from "../../../core/creatives/creative-html.ts";
+import { readSnippet } from "../../../core/creatives/snippet.ts";
 import { subIdOf } from "../../../core/rules/partners.ts";
 import { decoded } from "../../../core/text/decoded.ts";
 import { fillAddress } from "../../../core/text/variables.ts";
-import type { ChangedRow } from "../../../store/ledger-reading.ts";
-import type { Desk } from "../../desk.ts";
-import { invalid } from "../../problem.ts";
-import { openCreative } from "../../programs/creatives.ts";
-import type { OpenSite } from "../../sites.ts";
-import type { RowChange } from "./plan.ts";
+import type { ChangedRow } from "../../../store/ledger/ledger-reading.ts";
+import { invalid } from "../../ground/problem.ts";
+import { openCreative } from "../../creatives/creatives.ts";
+import type { OpenSite } from "../../sites/open-site.ts";
+import type { RowChange } from "./planned.ts";
+import type { WithStore } from "../../ground/parts.ts";
 
 export type CreativeAction = Extract<LinkAction, { do: "creative" }>;
 
@@ -18,7 +18,7 @@ export type CreativeAction = Extract<LinkAction, { do: "creative" }>;
  * author changed, or a picture of their own, stay inside it.
  */
 export async function creativeChange(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   { creative: creativeId, html }: CreativeAction,
 ): Promise<(row: ChangedRow) => RowChange> {
@@ -59,7 +59,7 @@ function labelIn(href: string, pattern: string): string | undefined {
 
 /** The links that stand where this creative was put in. */
 export async function linksOfCreative(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   id: string,
   edition: "written" | "readers",

@@ -1,55 +1,22 @@
-import type { Address } from "../../../core/address/address.ts";
-import { destination as destinationSchema } from "../../../core/objects/fields.ts";
+import { destination as destinationSchema } from "../../../core/ground/fields.ts";
 import { changedDestination, changeLink } from "../../../core/ledger/change-link.ts";
-import type { LinkAction, LinkBulk, LinkChange } from "../../../core/objects/ledger.ts";
+import type { LinkAction, LinkBulk, LinkChange } from "../../../core/ledger/ledger.ts";
 import { fillAddress } from "../../../core/text/variables.ts";
-import { ledgerEntries, readForChange, ledgerIds, type ChangedRow } from "../../../store/ledger-reading.ts";
-import type { Actor, Desk } from "../../desk.ts";
-import type { Progress } from "../../jobs.ts";
-import { Problem } from "../../problem.ts";
-import type { OpenSite } from "../../sites.ts";
+import {
+  ledgerEntries,
+  readForChange,
+  ledgerIds,
+  type ChangedRow,
+} from "../../../store/ledger/ledger-reading.ts";
+import type { Progress } from "../../jobs/jobs.ts";
+import { Problem } from "../../ground/problem.ts";
 import { creativeChange, linksOfCreative } from "./creative-change.ts";
 import { linksTo, programChange, type AddressChange, type ProgramChange } from "./program-change.ts";
 import { shortUrls, type ShortUrl } from "./shorten.ts";
-
-/** What becomes of that which stands inside a link. */
-export type InsideChange =
-  /** The link is taken off, its words or picture stay. */
-  | { do: "unlink" }
-  /** It gives way to this, where it is still what it `was`; `words` tell it to people. */
-  | { do: "put"; html: string; words: string; was: { words: string; picture: string | null } };
-
-/** New stored parts of one link of a document. */
-export interface PlannedLink {
-  ordinal: number;
-  href: string;
-  override: string | null;
-  inside?: InsideChange;
-  before: Pick<ChangedRow, "href" | "override" | "words">;
-}
-
-/** What is to be changed in one document, told by its page's stamp. */
-export interface PlannedDocument {
-  pageId: string;
-  kind: "page" | "block" | "navigation";
-  where: string;
-  edition: "both" | "draft" | "published";
-  stamp: string;
-  links: PlannedLink[];
-}
-
-/** What becomes of one link of the ledger: its new parts, nothing, or the reason why it stays. */
-export type RowChange = Pick<PlannedLink, "href" | "override" | "inside"> | { refused: string } | undefined;
-
-/** All that a change of many would do. */
-export interface BulkPlan {
-  documents: PlannedDocument[];
-  /** Route's id to its new destination. */
-  routes: { id: string; address: string; before: string; after: Address }[];
-  refused: { where: string; message: string }[];
-  /** Ids of the short links that were made for it. */
-  made: string[];
-}
+import type { OpenSite } from "../../sites/open-site.ts";
+import type { PlannedDocument, RowChange, BulkPlan } from "./planned.ts";
+import type { Actor } from "../../ground/audit.ts";
+import type { WithStore, WithDeliveryPort, WithWorkspaceHosts } from "../../ground/parts.ts";
 
 const MOST_LINKS = 50_000;
 
@@ -58,7 +25,7 @@ const MOST_LINKS = 50_000;
  * unless it is a dry run.
  */
 export async function planChange(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort & WithWorkspaceHosts,
   actor: Actor,
   site: OpenSite,
   bulk: LinkBulk,
@@ -118,7 +85,7 @@ const WHY_UNCHANGED: Readonly<Record<LinkAction["do"], string>> = {
 
 // Marked entries that are not among those that are looked at: gone since, or not what is to be changed.
 async function missingOf(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   { ids, published }: LinkBulk,
   rows: readonly ChangedRow[],
@@ -148,7 +115,7 @@ function changeOf(
 }
 
 async function chosenRows(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   bulk: LinkBulk,
   ofProgram: ProgramChange | undefined,
@@ -169,7 +136,7 @@ async function chosenRows(
 
 // Routes that lead to what is replaced; for a parameter, those that the chosen links go through.
 async function plannedRoutes(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   { action, routes }: LinkBulk,
   rows: readonly ChangedRow[],

@@ -1,14 +1,14 @@
 import { withAddress } from "../../../core/ledger/change-link.ts";
-import type { LinkAction } from "../../../core/objects/ledger.ts";
+import type { LinkAction } from "../../../core/ledger/ledger.ts";
 import { recogniser } from "../../../core/programs/recognise.ts";
-import { becomes, type Becoming, type LinkPlace } from "../../../core/programs/reissue.ts";
+import { becomes, type Becoming, type LinkPlace } from "../../../core/creatives/reissue.ts";
 import { readTemplate } from "../../../core/programs/template.ts";
-import { ledgerIds, type ChangedRow } from "../../../store/ledger-reading.ts";
-import type { Desk } from "../../desk.ts";
+import { ledgerIds, type ChangedRow } from "../../../store/ledger/ledger-reading.ts";
 import { linkTerms } from "../../programs/build-link.ts";
 import { openProgram } from "../../programs/programs.ts";
-import type { OpenSite } from "../../sites.ts";
-import type { RowChange } from "./plan.ts";
+import type { OpenSite } from "../../sites/open-site.ts";
+import type { RowChange } from "./planned.ts";
+import type { WithStore } from "../../ground/parts.ts";
 
 export type ProgramAction = Extract<LinkAction, { do: "program" }>;
 
@@ -29,7 +29,7 @@ export interface ProgramChange {
 
 /** Makes ready for changing the links of a program. */
 export async function programChange(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   action: ProgramAction,
 ): Promise<ProgramChange> {
@@ -64,7 +64,7 @@ export async function programChange(
   };
 }
 
-async function trackedRoutes(desk: Desk, programId: string): Promise<string[]> {
+async function trackedRoutes(desk: WithStore, programId: string): Promise<string[]> {
   const rows = await desk.store.rows<{ id: string }>(
     "SELECT route_id::text AS id FROM program_routes WHERE program_id = $programId::bigint AND tracking = 'ours'",
     { programId },
@@ -72,7 +72,7 @@ async function trackedRoutes(desk: Desk, programId: string): Promise<string[]> {
   return rows.map(({ id }) => id);
 }
 
-async function becomingOf(desk: Desk, site: OpenSite, action: ProgramAction): Promise<Becoming> {
+async function becomingOf(desk: WithStore, site: OpenSite, action: ProgramAction): Promise<Becoming> {
   // Nothing can stand in the place of a route: it leads on, without tracking.
   if (action.become === "plain" || action.become === "unlink") return { do: "plain" };
   const target = await openProgram(desk, site, action.other ?? action.program);
@@ -83,7 +83,7 @@ async function becomingOf(desk: Desk, site: OpenSite, action: ProgramAction): Pr
 
 /** All links of the ledger that may lead to these hosts, or through these routes; all outside links where hosts cannot be named. */
 export async function linksTo(
-  desk: Desk,
+  desk: WithStore,
   site: OpenSite,
   { hosts, routes }: Pick<ProgramChange, "hosts" | "routes">,
   edition: "written" | "readers",

@@ -1,9 +1,10 @@
 import { publicAddress } from "../../../core/address/public-address.ts";
-import type { ChangedRow } from "../../../store/ledger-reading.ts";
-import type { Actor, Desk } from "../../desk.ts";
+import type { ChangedRow } from "../../../store/ledger/ledger-reading.ts";
 import { changeMany } from "../../routes/bulk.ts";
 import { shortenMany } from "../../routes/shorten-many.ts";
-import type { OpenSite } from "../../sites.ts";
+import type { OpenSite } from "../../sites/open-site.ts";
+import type { Actor } from "../../ground/audit.ts";
+import type { WithStore, WithDeliveryPort, WithWorkspaceHosts } from "../../ground/parts.ts";
 
 /** The address of a short link, or why there cannot be one. */
 export type ShortUrl = string | { refused: string };
@@ -13,7 +14,7 @@ const BY_DRY_RUN: Actor = { name: "preview", role: "reader" };
 
 /** By destination: the short link that it has or would get. With an actor those that are missing are made, and told by id. */
 export async function shortUrls(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort & WithWorkspaceHosts,
   site: OpenSite,
   rows: readonly ChangedRow[],
   actor?: Actor,
@@ -47,7 +48,7 @@ export async function shortUrls(
  * or used in a text since stays; told are those with the reason.
  */
 export async function takeBack(
-  desk: Desk,
+  desk: WithStore & WithDeliveryPort,
   actor: Actor,
   site: OpenSite,
   made: readonly string[],

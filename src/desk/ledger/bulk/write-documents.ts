@@ -1,22 +1,23 @@
 import type { Transaction } from "sequelize";
 import { admitted } from "../../../core/address/gate.ts";
-import type { Body } from "../../../core/body/body.ts";
-import { bodyToHtml, type BodyHtml } from "../../../core/body/to-html.ts";
-import { replaceLinks } from "../../../core/links/replace-links.ts";
-import { rewriteLinks } from "../../../core/links/rewrite.ts";
-import { flattenNavigation, treeNavigation, type StoredItem } from "../../../core/objects/navigation.ts";
+import type { Body } from "../../../core/pages/body/body.ts";
+import { bodyToHtml, type BodyHtml } from "../../../core/pages/body/to-html.ts";
+import { replaceLinks } from "../../../core/links/rewrite/replace-links.ts";
+import { rewriteLinks } from "../../../core/links/rewrite/rewrite.ts";
+import { flattenNavigation, treeNavigation, type StoredItem } from "../../../core/navigation/navigation.ts";
 import { parseOverride } from "../../../core/rules/override.ts";
-import { noteChange } from "../../../store/changes.ts";
-import type { PageRow, PublishedPage, Row } from "../../../store/models.ts";
-import { bindLinks } from "../../bound-links.ts";
-import type { Actor, Desk } from "../../desk.ts";
-import type { Progress } from "../../jobs.ts";
-import { changeOf } from "../../pages.ts";
-import { takeHtml } from "../../take-html.ts";
-import { storedLinks } from "../../page-views.ts";
-import type { OpenSite } from "../../sites.ts";
+import { noteChange } from "../../../store/ground/changes.ts";
+import type { PageRow, PublishedPage, Row } from "../../../store/ground/models.ts";
+import { bindLinks } from "../../links/bound-links.ts";
+import type { Progress } from "../../jobs/jobs.ts";
+import { changeOf } from "../../pages/pages.ts";
+import { takeHtml } from "../../pages/take-html.ts";
+import { storedLinks } from "../../pages/page-views.ts";
 import { NAVIGATION_PAGE, navigationEntries } from "../documents.ts";
-import type { BulkPlan, PlannedDocument, PlannedLink } from "./plan.ts";
+import type { OpenSite } from "../../sites/open-site.ts";
+import type { BulkPlan, PlannedDocument, PlannedLink } from "./planned.ts";
+import type { Actor } from "../../ground/audit.ts";
+import type { WithStore } from "../../ground/parts.ts";
 
 /** A page, block or the navigation as it was, and the version by which it is told that nobody has changed it since. */
 export interface BeforePage {
@@ -35,7 +36,7 @@ type Refused = BulkPlan["refused"];
 
 /** Writes planned documents. What was changed since it was planned is left, and named. */
 export async function writeDocuments(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   documents: readonly PlannedDocument[],
@@ -63,7 +64,7 @@ export async function writeDocuments(
 }
 
 async function writePage(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   documents: readonly PlannedDocument[],
@@ -101,7 +102,7 @@ async function writePage(
 
 /** Puts pages back as they were before; answers where those are that somebody changed since. */
 export async function putBack(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   pages: readonly BeforePage[],
@@ -118,7 +119,7 @@ export async function putBack(
 }
 
 async function putPageBack(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   page: BeforePage,
@@ -146,7 +147,7 @@ async function putPageBack(
 
 // Takes the next version for what readers get, and keeps it as a revision.
 async function putPublished(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   row: Row<PageRow>,
   published: PublishedPage,
@@ -164,7 +165,7 @@ async function putPublished(
 }
 
 async function putDraft(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   row: Row<PageRow>,
@@ -212,7 +213,7 @@ function withLinks(html: string, links: readonly PlannedLink[]): string {
 }
 
 async function writeNavigation(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   { stamp, links }: PlannedDocument,
@@ -256,7 +257,7 @@ function changeEntry(entry: StoredItem, { href, override, inside, before }: Plan
 }
 
 async function putNavigation(
-  desk: Desk,
+  desk: WithStore,
   actor: Actor,
   site: OpenSite,
   items: readonly StoredItem[],

@@ -1,13 +1,13 @@
 import { useEffect, useMemo, useRef, useState } from "react";
-import { linkActionSchema, type LinkAction, type LinkBulkAnswer } from "../../../core/objects/ledger.ts";
-import { MANAGED_TOKENS } from "../../../core/objects/rule.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { useWork } from "../../../ui/job.ts";
-import { useDebounced } from "../../../ui/use-debounced.ts";
-import { WorkBar } from "../../../ui/WorkBar.tsx";
+import { linkActionSchema, type LinkAction, type LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
+import { MANAGED_TOKENS } from "../../../core/rules/rule.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { useWork } from "../../../ui/notices/job.ts";
+import { useDebounced } from "../../../ui/keys/use-debounced.ts";
+import { WorkBar } from "../../../ui/notices/WorkBar.tsx";
 import { ChangePreview } from "./ChangePreview.tsx";
-import type { Way } from "./MarkedLinks.tsx";
 import { askChange, tellChanged, type Change } from "./use-change.ts";
+import type { Way } from "./ways.ts";
 
 /** What the person has filled in so far, of whichever way. */
 type Filled = Record<string, string>;

@@ -1,4 +1,4 @@
-import type { LinkBulkAnswer } from "../../../core/objects/ledger.ts";
+import type { LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
 
 const PLACE_WORD = { page: "page", block: "block", navigation: "navigation", route: "route" } as const;
 

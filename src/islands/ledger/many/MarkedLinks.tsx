@@ -1,19 +1,10 @@
 import { useState } from "react";
-import type { Site } from "../../../core/objects/site.ts";
+import type { Site } from "../../../core/sites/site.ts";
 import { MarkedBar } from "../../../ui/table/MarkedBar.tsx";
 import type { Selection } from "../../../ui/table/use-selection.ts";
 import type { LedgerAsked } from "../use-ledger.ts";
 import { ChangeMany } from "./ChangeMany.tsx";
-
-const WAYS = [
-  ["override", "Set tab and rel by hand"],
-  ["clear-overrides", "Give back to the rules"],
-  ["destination", "Replace a destination"],
-  ["host", "Replace a host"],
-  ["parameter", "Change a parameter"],
-  ["shorten", "Make short links of them"],
-] as const;
-export type Way = (typeof WAYS)[number][0];
+import { WAYS, type Way } from "./ways.ts";
 
 /** What can be done with the marked links, all at once and undone as one. */
 export function MarkedLinks(props: { site: Site; selection: Selection; asked: LedgerAsked; total: number }) {

@@ -1,7 +1,7 @@
-import type { LinkAction, LinkBulkAnswer } from "../../../core/objects/ledger.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { api, AS_JOB, messageOf, queries } from "../../../ui/api.ts";
-import { tell } from "../../../ui/notices.ts";
+import type { LinkAction, LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { api, AS_JOB, messageOf, queries } from "../../../ui/client/api.ts";
+import { tell } from "../../../ui/notices/notices.ts";
 
 /** Which links, and what is to become of them. */
 export interface Change {

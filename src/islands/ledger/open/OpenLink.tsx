@@ -2,14 +2,14 @@ import { useQuery } from "@tanstack/react-query";
 import { ArrowUpRight, X } from "lucide-react";
 import type { ReactNode } from "react";
 import { deliveredTag } from "../../../core/links/delivered-tag.ts";
-import type { LedgerLink } from "../../../core/objects/ledger.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { AddressText } from "../../../ui/AddressText.tsx";
-import { api, messageOf } from "../../../ui/api.ts";
-import { KIND_WORD, Knot } from "../../../ui/Knot.tsx";
-import { FINDING_WORD } from "../../../ui/link-words.ts";
-import { setAddressState } from "../../../ui/url-state.ts";
-import { WhyList, type Why } from "../../../ui/WhyList.tsx";
+import type { LedgerLink } from "../../../core/ledger/ledger.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { AddressText } from "../../../ui/links/AddressText.tsx";
+import { api, messageOf } from "../../../ui/client/api.ts";
+import { KIND_WORD, Knot } from "../../../ui/links/Knot.tsx";
+import { FINDING_WORD } from "../../../ui/links/link-words.ts";
+import { setAddressState } from "../../../ui/client/url-state.ts";
+import { WhyList, type Why } from "../../../ui/links/WhyList.tsx";
 import { wordsOf, wordsPlace } from "../link-place.ts";
 
 /** One link of the ledger: as it is written, as readers get it, and why. */

@@ -1,11 +1,11 @@
 import { useMemo } from "react";
-import type { LedgerLink } from "../../../core/objects/ledger.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { copyText } from "../../../ui/copy.ts";
+import type { LedgerLink } from "../../../core/ledger/ledger.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { copyText } from "../../../ui/keys/copy.ts";
 import { shownColumns } from "../../../ui/table/columns.ts";
 import type { Selection } from "../../../ui/table/use-selection.ts";
 import { WorkTable } from "../../../ui/table/WorkTable.tsx";
-import { setAddressState, useAddressState } from "../../../ui/url-state.ts";
+import { setAddressState, useAddressState } from "../../../ui/client/url-state.ts";
 import { wordsOf, wordsPlace } from "../link-place.ts";
 import { LEDGER_COLUMNS } from "./column-names.ts";
 import { ledgerColumns } from "./columns.tsx";

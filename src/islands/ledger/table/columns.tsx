@@ -1,11 +1,11 @@
 import { createColumnHelper } from "@tanstack/react-table";
 import { ArrowUpRight } from "lucide-react";
-import type { LedgerLink } from "../../../core/objects/ledger.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { AddressText } from "../../../ui/AddressText.tsx";
-import { KIND_WORD, Knot } from "../../../ui/Knot.tsx";
-import { FINDING_WORD } from "../../../ui/link-words.ts";
-import { setAddressState } from "../../../ui/url-state.ts";
+import type { LedgerLink } from "../../../core/ledger/ledger.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { AddressText } from "../../../ui/links/AddressText.tsx";
+import { KIND_WORD, Knot } from "../../../ui/links/Knot.tsx";
+import { FINDING_WORD } from "../../../ui/links/link-words.ts";
+import { setAddressState } from "../../../ui/client/url-state.ts";
 import { wordsOf, wordsPlace } from "../link-place.ts";
 import { LEDGER_COLUMNS } from "./column-names.ts";
 

@@ -1,9 +1,9 @@
 import { lazy, Suspense } from "react";
-import type { ProgramFigures } from "../../../core/objects/program.ts";
-import { Choice } from "../../../ui/Choice.tsx";
-import { useAddressState } from "../../../ui/url-state.ts";
+import type { ProgramFigures } from "../../../core/programs/program.ts";
+import { Choice } from "../../../ui/fields/Choice.tsx";
+import { useAddressState } from "../../../ui/client/url-state.ts";
 
-const Bars = lazy(async () => ({ default: (await import("../../../ui/Bars.tsx")).Bars }));
+const Bars = lazy(async () => ({ default: (await import("../../../ui/charts/Bars.tsx")).Bars }));
 const MOST_BARS = 12;
 
 const FIGURES = {

@@ -1,4 +1,4 @@
-import type { ProgramFigures } from "../../../core/objects/program.ts";
+import type { ProgramFigures } from "../../../core/programs/program.ts";
 import type { Columns } from "../../../ui/table/columns.ts";
 import { inOrder } from "../../../ui/table/in-order.ts";
 

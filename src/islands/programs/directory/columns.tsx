@@ -1,6 +1,6 @@
 import { createColumnHelper } from "@tanstack/react-table";
-import type { ProgramFigures } from "../../../core/objects/program.ts";
-import { setAddressState } from "../../../ui/url-state.ts";
+import type { ProgramFigures } from "../../../core/programs/program.ts";
+import { setAddressState } from "../../../ui/client/url-state.ts";
 import { commissionWords, money, nextPayout, STATE_TONE } from "../figures-in-words.ts";
 import { PROGRAM_COLUMNS } from "./column-names.ts";
 

@@ -1,12 +1,12 @@
 import { useMutation } from "@tanstack/react-query";
 import { Copy, ExternalLink, Eye } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import type { Credentials, Program } from "../../../core/objects/program.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { api, messageOf } from "../../../ui/api.ts";
-import { FieldRow } from "../../../ui/FieldRow.tsx";
-import { tell } from "../../../ui/notices.ts";
-import { useKey } from "../../../ui/use-key.ts";
+import type { Credentials, Program } from "../../../core/programs/program.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { api, messageOf } from "../../../ui/client/api.ts";
+import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
+import { tell } from "../../../ui/notices/notices.ts";
+import { useKey } from "../../../ui/keys/use-key.ts";
 import { refreshPrograms } from "../use-programs.ts";
 
 const SHOWN_MS = 12_000;

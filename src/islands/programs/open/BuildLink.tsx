@@ -1,14 +1,14 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { Copy, Footprints, Link2 } from "lucide-react";
 import { useState } from "react";
-import type { BuiltProgramLink, Program } from "../../../core/objects/program.ts";
-import type { PageSummary } from "../../../core/objects/page.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { AddressText } from "../../../ui/AddressText.tsx";
-import { api, ApiProblem, messageOf, type ListOf } from "../../../ui/api.ts";
-import { copyText } from "../../../ui/copy.ts";
-import { FieldRow } from "../../../ui/FieldRow.tsx";
-import { ShortLinkMaker } from "../../paste/ShortLinkMaker.tsx";
+import type { BuiltProgramLink, Program } from "../../../core/programs/program.ts";
+import type { PageSummary } from "../../../core/pages/page.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { AddressText } from "../../../ui/links/AddressText.tsx";
+import { api, ApiProblem, messageOf, type ListOf } from "../../../ui/client/api.ts";
+import { copyText } from "../../../ui/keys/copy.ts";
+import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
+import { ShortLinkMaker } from "../../links/paste/ShortLinkMaker.tsx";
 
 /** Any product address of the program in, its tracked link out; one more step makes it short. */
 export function BuildLink({ site, program }: { site: Site; program: Program }) {

@@ -1,11 +1,11 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import type { ChangedCreative, Creative } from "../../../core/objects/creative.ts";
-import type { LinkBulkAnswer } from "../../../core/objects/ledger.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { api, ApiProblem, messageOf } from "../../../ui/api.ts";
-import { FieldRow } from "../../../ui/FieldRow.tsx";
-import { tell } from "../../../ui/notices.ts";
+import type { ChangedCreative, Creative } from "../../../core/creatives/creative.ts";
+import type { LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { api, ApiProblem, messageOf } from "../../../ui/client/api.ts";
+import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
+import { tell } from "../../../ui/notices/notices.ts";
 import { ChangePreview } from "../../ledger/many/ChangePreview.tsx";
 import { undoChange } from "../../ledger/many/use-change.ts";
 import { SnippetReading, useSnippetReading } from "./SnippetReading.tsx";

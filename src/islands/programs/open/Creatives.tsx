@@ -1,13 +1,13 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { Copy, Pencil, Trash2 } from "lucide-react";
 import { useState } from "react";
-import type { Creative } from "../../../core/objects/creative.ts";
-import type { Program } from "../../../core/objects/program.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { AddressText } from "../../../ui/AddressText.tsx";
-import { api, messageOf, queries, type ListOf } from "../../../ui/api.ts";
-import { copyText } from "../../../ui/copy.ts";
-import { tell } from "../../../ui/notices.ts";
+import type { Creative } from "../../../core/creatives/creative.ts";
+import type { Program } from "../../../core/programs/program.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { AddressText } from "../../../ui/links/AddressText.tsx";
+import { api, messageOf, queries, type ListOf } from "../../../ui/client/api.ts";
+import { copyText } from "../../../ui/keys/copy.ts";
+import { tell } from "../../../ui/notices/notices.ts";
 import { CreativeForm } from "./CreativeForm.tsx";
 
 /** Text links and banners that the program supplies: pasted whole, shown as they will stand, copied ready to use. */
@@ -109,7 +109,7 @@ function CreativeShown({
         {uses.map(({ page, title }, at) => (
           <span key={page}>
             {at > 0 ? ", " : ""}
-            <a className="text-accent underline" href={`/${site.key}/write/${page}`}>{title}</a>
+            <a className="text-accent underline" href={`/${site.key}/pages/${page}`}>{title}</a>
           </span>
         ))}
       </p>

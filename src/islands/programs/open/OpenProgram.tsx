@@ -1,8 +1,8 @@
 import { Trash2, X } from "lucide-react";
 import { useState } from "react";
-import type { Program, ProgramFigures } from "../../../core/objects/program.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { setAddressState } from "../../../ui/url-state.ts";
+import type { Program, ProgramFigures } from "../../../core/programs/program.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { setAddressState } from "../../../ui/client/url-state.ts";
 import { Payout } from "../directory/columns.tsx";
 import { commissionWords, money, STATE_TONE } from "../figures-in-words.ts";
 import { useDeleteProgram, useProgramChange } from "../use-programs.ts";

@@ -4,12 +4,12 @@ import {
   COMMISSION_KINDS,
   PROGRAM_STATES,
   type Program,
-} from "../../../core/objects/program.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { ApiProblem, messageOf } from "../../../ui/api.ts";
-import { FieldRow } from "../../../ui/FieldRow.tsx";
-import { useKeptState } from "../../../ui/kept-state.ts";
-import { Toggle } from "../../../ui/Toggle.tsx";
+} from "../../../core/programs/program.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { ApiProblem, messageOf } from "../../../ui/client/api.ts";
+import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
+import { useKeptState } from "../../../ui/client/kept-state.ts";
+import { Toggle } from "../../../ui/fields/Toggle.tsx";
 import { useNetworks, useSaveProgram } from "../use-programs.ts";
 import { errorsByField, programOf, typedOf } from "./program-values.ts";
 

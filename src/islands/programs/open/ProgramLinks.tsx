@@ -1,10 +1,10 @@
 import { useEffect, useRef, useState } from "react";
-import type { LinkAction, LinkBulkAnswer } from "../../../core/objects/ledger.ts";
-import type { Program } from "../../../core/objects/program.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { domainNames } from "../../../core/rules/match.ts";
-import { useWork } from "../../../ui/job.ts";
-import { WorkBar } from "../../../ui/WorkBar.tsx";
+import type { LinkAction, LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
+import type { Program } from "../../../core/programs/program.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { domainNames } from "../../../core/rules/resolve/match.ts";
+import { useWork } from "../../../ui/notices/job.ts";
+import { WorkBar } from "../../../ui/notices/WorkBar.tsx";
 import { ChangePreview } from "../../ledger/many/ChangePreview.tsx";
 import { askChange, tellChanged } from "../../ledger/many/use-change.ts";
 import { refreshPrograms, usePrograms } from "../use-programs.ts";

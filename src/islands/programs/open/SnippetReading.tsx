@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import type { SnippetOutcome } from "../../../core/programs/snippet.ts";
-import { AddressText } from "../../../ui/AddressText.tsx";
-import { useDebounced } from "../../../ui/use-debounced.ts";
+import type { SnippetOutcome } from "../../../core/creatives/snippet.ts";
+import { AddressText } from "../../../ui/links/AddressText.tsx";
+import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 
 const REST_MS = 200;
 
@@ -10,7 +10,7 @@ export function useSnippetReading(html: string): SnippetOutcome | undefined {
   const settled = useDebounced(html.trim(), REST_MS);
   return useQuery({
     queryKey: ["snippet", settled],
-    queryFn: async () => (await import("../../../core/programs/snippet.ts")).readSnippet(settled),
+    queryFn: async () => (await import("../../../core/creatives/snippet.ts")).readSnippet(settled),
     enabled: settled !== "",
     gcTime: 0,
   }).data;

@@ -1,4 +1,4 @@
-import { programInputSchema, type Program, type ProgramInput } from "../../../core/objects/program.ts";
+import { programInputSchema, type Program, type ProgramInput } from "../../../core/programs/program.ts";
 
 /** A program as it is typed: every field as text, save for what is switched. */
 export interface TypedProgram {

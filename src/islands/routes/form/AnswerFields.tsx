@@ -1,6 +1,6 @@
 import { useFormContext, useWatch } from "react-hook-form";
-import { ROUTE_STATUSES, STATUS_WORDS } from "../../../core/objects/route.ts";
-import { FieldRow } from "../../../ui/FieldRow.tsx";
+import { ROUTE_STATUSES, STATUS_WORDS } from "../../../core/routes/route.ts";
+import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import type { RouteFormValues } from "./form-values.ts";
 
 const QUERY_WORDS = {

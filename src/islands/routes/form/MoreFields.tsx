@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useFormContext, useWatch } from "react-hook-form";
-import type { PageSummary } from "../../../core/objects/page.ts";
-import type { RouteCheck, RouteKind } from "../../../core/objects/route.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { api, type ListOf } from "../../../ui/api.ts";
-import { FieldRow } from "../../../ui/FieldRow.tsx";
+import type { PageSummary } from "../../../core/pages/page.ts";
+import type { RouteCheck, RouteKind } from "../../../core/routes/route.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { api, type ListOf } from "../../../ui/client/api.ts";
+import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import type { RouteFormValues } from "./form-values.ts";
 
 const CONTENT_WORDS = {

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { RouteKind } from "../../../core/objects/route.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { api, ApiProblem, messageOf } from "../../../ui/api.ts";
-import { useDebounced } from "../../../ui/use-debounced.ts";
+import type { RouteKind } from "../../../core/routes/route.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { api, ApiProblem, messageOf } from "../../../ui/client/api.ts";
+import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 import { EVERY_HOST, type RouteFormValues } from "./form-values.ts";
 
 interface Tried {

@@ -1,6 +1,6 @@
-import type { RouteCheck } from "../../../core/objects/route.ts";
-import { AddressText } from "../../../ui/AddressText.tsx";
-import { copyText } from "../../../ui/copy.ts";
+import type { RouteCheck } from "../../../core/routes/route.ts";
+import { AddressText } from "../../../ui/links/AddressText.tsx";
+import { copyText } from "../../../ui/keys/copy.ts";
 
 /** What the linter says of a route that is being typed: what exists already, what is risky, and the mend. */
 export function RouteFindings({ check, onFix }: { check: RouteCheck; onFix: (destination: string) => void }) {

@@ -1,12 +1,12 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useEffect } from "react";
 import { FormProvider, useForm, useWatch } from "react-hook-form";
-import type { Route, RouteKind } from "../../../core/objects/route.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { ApiProblem, messageOf } from "../../../ui/api.ts";
-import { FieldRow } from "../../../ui/FieldRow.tsx";
-import { useKeptForm } from "../../../ui/kept-state.ts";
-import { tell } from "../../../ui/notices.ts";
+import type { Route, RouteKind } from "../../../core/routes/route.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { ApiProblem, messageOf } from "../../../ui/client/api.ts";
+import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
+import { useKeptForm } from "../../../ui/client/kept-state.ts";
+import { tell } from "../../../ui/notices/notices.ts";
 import { useChangeRoute, useCreateRoute } from "../use-routes.ts";
 import { AnswerFields } from "./AnswerFields.tsx";
 import { EVERY_HOST, initialValues, inputOf, routeFormSchema, type RouteFormValues } from "./form-values.ts";

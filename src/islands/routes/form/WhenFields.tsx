@@ -1,6 +1,6 @@
 import { useFormContext, useWatch } from "react-hook-form";
-import type { RouteKind } from "../../../core/objects/route.ts";
-import { FieldRow } from "../../../ui/FieldRow.tsx";
+import type { RouteKind } from "../../../core/routes/route.ts";
+import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import type { RouteFormValues } from "./form-values.ts";
 
 const AFTER_WORDS = {

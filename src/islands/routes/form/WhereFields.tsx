@@ -1,10 +1,10 @@
 import type { FocusEvent } from "react";
 import { useFormContext, useWatch } from "react-hook-form";
-import { splitOwnAddress } from "../../../core/objects/fields.ts";
-import type { Route, RouteCheck, RouteKind } from "../../../core/objects/route.ts";
-import type { Site } from "../../../core/objects/site.ts";
+import { splitOwnAddress } from "../../../core/ground/fields.ts";
+import type { Route, RouteCheck, RouteKind } from "../../../core/routes/route.ts";
+import type { Site } from "../../../core/sites/site.ts";
 import { MATCH_KINDS, MATCH_WORDS } from "../../../core/routes/match/match-kind.ts";
-import { FieldRow } from "../../../ui/FieldRow.tsx";
+import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import { EVERY_HOST, type RouteFormValues } from "./form-values.ts";
 
 const MATCH_HINTS = {

@@ -7,8 +7,8 @@ import {
   type WrittenRoute,
   type RouteKind,
   type RouteStatus,
-} from "../../../core/objects/route.ts";
-import type { Site } from "../../../core/objects/site.ts";
+} from "../../../core/routes/route.ts";
+import type { Site } from "../../../core/sites/site.ts";
 import { MATCH_KINDS } from "../../../core/routes/match/match-kind.ts";
 import { shortHome } from "./use-route-check.ts";
 

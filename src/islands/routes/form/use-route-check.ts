@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import type { RouteCheck, RouteKind } from "../../../core/objects/route.ts";
-import type { Site } from "../../../core/objects/site.ts";
+import type { RouteCheck, RouteKind } from "../../../core/routes/route.ts";
+import type { Site } from "../../../core/sites/site.ts";
 import type { MatchKind } from "../../../core/routes/match/match-kind.ts";
-import { api } from "../../../ui/api.ts";
-import { useDebounced } from "../../../ui/use-debounced.ts";
+import { api } from "../../../ui/client/api.ts";
+import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 
 /** A route as far as it has been typed. */
 export interface RouteQuestion {

@@ -1,12 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { Copy, ExternalLink, Footprints } from "lucide-react";
 import { lazy, Suspense } from "react";
-import { isBadHealth, type Route } from "../../../core/objects/route.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { AddressText } from "../../../ui/AddressText.tsx";
-import { api, messageOf } from "../../../ui/api.ts";
-import { copyText } from "../../../ui/copy.ts";
-import { when } from "../../../ui/when.ts";
+import { isBadHealth, type Route } from "../../../core/routes/route.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { AddressText } from "../../../ui/links/AddressText.tsx";
+import { api, messageOf } from "../../../ui/client/api.ts";
+import { copyText } from "../../../ui/keys/copy.ts";
+import { when } from "../../../ui/format/when.ts";
 import { RouteForm } from "../form/RouteForm.tsx";
 import { useDeleteRoute, useZero } from "../use-routes.ts";
 import { RouteChanges } from "./RouteChanges.tsx";

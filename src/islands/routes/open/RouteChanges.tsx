@@ -1,6 +1,6 @@
 import { useRouteHistory } from "../use-routes.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { when } from "../../../ui/when.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { when } from "../../../ui/format/when.ts";
 import { changeInWords } from "./change-in-words.ts";
 
 /** Who changed a route, and when. */

@@ -1,7 +1,7 @@
 import { X } from "lucide-react";
-import type { RouteKind } from "../../../core/objects/route.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { setAddressState, useAddressState } from "../../../ui/url-state.ts";
+import type { RouteKind } from "../../../core/routes/route.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { setAddressState, useAddressState } from "../../../ui/client/url-state.ts";
 import { RouteForm } from "../form/RouteForm.tsx";
 import { OpenRoute } from "./OpenRoute.tsx";
 

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Download } from "lucide-react";
-import type { Route } from "../../../core/objects/route.ts";
+import type { Route } from "../../../core/routes/route.ts";
 import { spoken } from "../../../core/routes/slugs/spoken.ts";
 
 const PNG_PIXELS = 1024;

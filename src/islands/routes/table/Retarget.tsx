@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Site } from "../../../core/objects/site.ts";
-import { api, messageOf } from "../../../ui/api.ts";
-import { useDebounced } from "../../../ui/use-debounced.ts";
-import type { BulkAnswer } from "./SelectionBar.tsx";
+import type { Site } from "../../../core/sites/site.ts";
+import { api, messageOf } from "../../../ui/client/api.ts";
+import { useDebounced } from "../../../ui/keys/use-debounced.ts";
+import type { BulkAnswer } from "./use-bulk.ts";
 
 /** Searches and replaces in the destinations of the marked routes; every change is shown before it is made. */
 export function Retarget(props: {

@@ -1,6 +1,6 @@
-import type { Route } from "../../../core/objects/route.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { Toggle } from "../../../ui/Toggle.tsx";
+import type { Route } from "../../../core/routes/route.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { Toggle } from "../../../ui/fields/Toggle.tsx";
 import { useChangeRoute } from "../use-routes.ts";
 
 /** Switches a route on and off; its address stays reserved either way. */

@@ -1,21 +1,10 @@
-import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Site } from "../../../core/objects/site.ts";
-import { api, messageOf } from "../../../ui/api.ts";
-import { tell } from "../../../ui/notices.ts";
-import { refreshRoutes } from "../use-routes.ts";
+import type { Site } from "../../../core/sites/site.ts";
 import { setFilters, type RouteFilterState } from "../use-route-list.ts";
 import { Retarget } from "./Retarget.tsx";
 import { MarkedBar } from "../../../ui/table/MarkedBar.tsx";
 import type { Selection } from "../../../ui/table/use-selection.ts";
-
-/** What a change of many answered. */
-export interface BulkAnswer {
-  changed: number;
-  batch: string | null;
-  refused: { id: string; address: string; message: string }[];
-  samples: { id: string; address: string; before: string; after: string }[];
-}
+import { useBulk } from "./use-bulk.ts";
 
 /** What can be done with the marked routes, all at once and undone as one. */
 export function SelectionBar(props: {
@@ -95,40 +84,4 @@ export function SelectionBar(props: {
       ) : null}
     </MarkedBar>
   );
-}
-
-/** Changes many routes and offers the undo of all of them. */
-export function useBulk(site: Site, onDone: () => void) {
-  return useMutation({
-    mutationFn: (body: object) => api<BulkAnswer>("POST", `/sites/${site.id}/routes/bulk`, body),
-    onSuccess: (answer) => {
-      onDone();
-      refreshRoutes();
-      const { changed, refused, batch } = answer;
-      const left =
-        refused.length > 0 ? `; ${refused.length} left: ${refused[0]!.address}: ${refused[0]!.message}` : "";
-      tell(`Changed ${changed.toLocaleString("en-GB")} routes${left}`, {
-        tone: changed === 0 && refused.length > 0 ? "failed" : "done",
-        ...(batch ? { undo: () => void undo(site, batch) } : {}),
-      });
-    },
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
-  });
-}
-
-async function undo(site: Site, batch: string): Promise<void> {
-  try {
-    const { restored, left } = await api<{ restored: number; left: string[] }>(
-      "POST",
-      `/sites/${site.id}/routes/bulk/${batch}/undo`,
-    );
-    tell(
-      left.length > 0
-        ? `Put back ${restored}; ${left.join(", ")} changed since and stay as they are`
-        : `Put back ${restored.toLocaleString("en-GB")} routes`,
-    );
-  } catch (error) {
-    tell(messageOf(error), { tone: "failed" });
-  }
-  refreshRoutes();
 }

@@ -1,11 +1,11 @@
 import { createColumnHelper } from "@tanstack/react-table";
 import { Copy } from "lucide-react";
-import { isBadHealth, type Route } from "../../../core/objects/route.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { AddressText } from "../../../ui/AddressText.tsx";
-import { copyText } from "../../../ui/copy.ts";
-import { setAddressState } from "../../../ui/url-state.ts";
-import { when } from "../../../ui/when.ts";
+import { isBadHealth, type Route } from "../../../core/routes/route.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { AddressText } from "../../../ui/links/AddressText.tsx";
+import { copyText } from "../../../ui/keys/copy.ts";
+import { setAddressState } from "../../../ui/client/url-state.ts";
+import { when } from "../../../ui/format/when.ts";
 import { HEALTH_WORDS } from "../RouteFilters.tsx";
 import { COLUMN_WORDS } from "./column-names.ts";
 import { RouteSwitch } from "./RouteSwitch.tsx";

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { FieldRow } from "../../../ui/FieldRow.tsx";
+import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 
 /** A list that is typed or pasted: entries stand in lines or with commas between them; known ones are offered. */
 export function ListField(props: {

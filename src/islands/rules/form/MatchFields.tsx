@@ -1,6 +1,6 @@
-import type { RuleMatch } from "../../../core/objects/rule.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { Choice } from "../../../ui/Choice.tsx";
+import type { RuleMatch } from "../../../core/rules/rule.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { Choice } from "../../../ui/fields/Choice.tsx";
 import { ListField } from "./ListField.tsx";
 import { useCategories } from "./use-categories.ts";
 

@@ -1,8 +1,8 @@
 import { useState } from "react";
-import { MANAGED_TOKENS, ruleSchema, type Rule, type RuleMatch } from "../../../core/objects/rule.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { Choice } from "../../../ui/Choice.tsx";
-import { FieldRow } from "../../../ui/FieldRow.tsx";
+import { MANAGED_TOKENS, ruleSchema, type Rule, type RuleMatch } from "../../../core/rules/rule.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { Choice } from "../../../ui/fields/Choice.tsx";
+import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import { MatchFields } from "./MatchFields.tsx";
 
 const LEAVE_ON_OFF = [

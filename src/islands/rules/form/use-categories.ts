@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import type { PageSummary } from "../../../core/objects/page.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { api, type ListOf } from "../../../ui/api.ts";
+import type { PageSummary } from "../../../core/pages/page.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { api, type ListOf } from "../../../ui/client/api.ts";
 
 /** The categories that pages name. */
 export function useCategories(site: Site): string[] {

@@ -1,8 +1,8 @@
 import { arrayMove } from "@dnd-kit/sortable";
-import type { Site } from "../../../core/objects/site.ts";
-import type { RuleAdvice } from "../../../core/rules/advice.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import type { RuleAdvice } from "../../../core/rules/sets/advice.ts";
 import type { WorkedRule } from "../use-working-set.ts";
-import { SortedList } from "../../../ui/SortedList.tsx";
+import { SortedList } from "../../../ui/fields/SortedList.tsx";
 import { RuleRow } from "./RuleRow.tsx";
 
 /** The rules in their order: dragged by pointer, or by keyboard with Space and the arrows on their handle. */

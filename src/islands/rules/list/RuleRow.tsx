@@ -1,11 +1,11 @@
 import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { Copy, GripVertical, Trash2 } from "lucide-react";
-import type { Rule } from "../../../core/objects/rule.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import type { RuleAdvice } from "../../../core/rules/advice.ts";
+import type { Rule } from "../../../core/rules/rule.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import type { RuleAdvice } from "../../../core/rules/sets/advice.ts";
 import { ruleSentence } from "../../../core/rules/sentence.ts";
-import { Toggle } from "../../../ui/Toggle.tsx";
+import { Toggle } from "../../../ui/fields/Toggle.tsx";
 import { RuleForm } from "../form/RuleForm.tsx";
 import type { WorkedRule } from "../use-working-set.ts";
 

@@ -1,8 +1,8 @@
 import { useEffect, useState } from "react";
-import type { Rule, TriedRules } from "../../../core/objects/rule.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { AddressText } from "../../../ui/AddressText.tsx";
-import { api, messageOf } from "../../../ui/api.ts";
+import type { Rule, TriedRules } from "../../../core/rules/rule.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { AddressText } from "../../../ui/links/AddressText.tsx";
+import { api, messageOf } from "../../../ui/client/api.ts";
 
 type Group = TriedRules["groups"][number];
 type Changed = Group["samples"][number];

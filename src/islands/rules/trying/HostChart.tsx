@@ -1,8 +1,8 @@
 import { useState } from "react";
-import type { TriedRules } from "../../../core/objects/rule.ts";
+import type { TriedRules } from "../../../core/rules/rule.ts";
 import { TREATMENTS } from "../../../core/rules/treatment.ts";
-import { Bars, type Series } from "../../../ui/Bars.tsx";
-import { TREATMENT_COLOR, TREATMENT_WORD } from "../../../ui/link-words.ts";
+import { Bars, type Series } from "../../../ui/charts/Bars.tsx";
+import { TREATMENT_COLOR, TREATMENT_WORD } from "../../../ui/links/link-words.ts";
 
 type Host = TriedRules["hosts"][number];
 const MOST_HOSTS = 12;

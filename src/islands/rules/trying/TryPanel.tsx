@@ -1,7 +1,7 @@
 import { lazy, Suspense, useState } from "react";
-import type { TriedRules } from "../../../core/objects/rule.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { WorkBar } from "../../../ui/WorkBar.tsx";
+import type { TriedRules } from "../../../core/rules/rule.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { WorkBar } from "../../../ui/notices/WorkBar.tsx";
 import type { WorkingSet } from "../use-working-set.ts";
 import { ChangeGroups } from "./ChangeGroups.tsx";
 import type { TrialWork } from "./use-trial.ts";

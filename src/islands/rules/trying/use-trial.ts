@@ -1,9 +1,9 @@
 import { useEffect } from "react";
-import type { TriedRules } from "../../../core/objects/rule.ts";
-import type { Site } from "../../../core/objects/site.ts";
-import { api, AS_JOB } from "../../../ui/api.ts";
-import { useWork, type Work } from "../../../ui/job.ts";
-import { useDebounced } from "../../../ui/use-debounced.ts";
+import type { TriedRules } from "../../../core/rules/rule.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { api, AS_JOB } from "../../../ui/client/api.ts";
+import { useWork, type Work } from "../../../ui/notices/job.ts";
+import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 import type { WorkingSet } from "../use-working-set.ts";
 
 /** What the set that is worked on would change, tried anew whenever it changes. */

@@ -1,5 +1,5 @@
 import type { APIRoute } from "astro";
-import { isOwnOrigin } from "../../../ui/own-origin.ts";
+import { isOwnOrigin } from "../../../ui/frame/own-origin.ts";
 
 export const prerender = false;
 

@@ -1,0 +1,63 @@
+import { from } from "../../text/cut.ts";
+import { mayLeave } from "../../address/may-leave.ts";
+import { ownPlace } from "../../address/classify.ts";
+import { pathKey } from "../../address/path-key.ts";
+import { withHeadingIds } from "../../pages/body/headings.ts";
+import { fillVariables, type Variables } from "../../text/variables.ts";
+import type { Rule } from "../../rules/rule.ts";
+import { linkAttributes } from "../../rules/resolve/link-attributes.ts";
+import type { SiteSight } from "../../rules/resolve/link-facts.ts";
+import { rewriteLinks, type RewriteOptions } from "./rewrite.ts";
+
+/** The page a document belongs to, as rules look at it. */
+export interface PagePlace {
+  page?: string;
+  category?: string;
+  /** Path key of inside links to the id of the page that stood there when they were saved. */
+  bound?: Readonly<Record<string, string>>;
+  variables?: Variables;
+  /** Id of the page, for routes that replace their raw destination on chosen pages. */
+  pageId?: string;
+}
+
+/**
+ * Turns stored HTML into delivered HTML: variables are filled in, inside links follow pages that have moved,
+ * headings get their ids, raw destinations give way to the short links that ask for it, and the rules are applied to
+ * every link; all else stays. An address that may not leave the house leaves its words, without `href` or `src`.
+ */
+export function deliverHtml(
+  html: string,
+  rules: readonly Rule[],
+  site: SiteSight,
+  place: PagePlace,
+  options: RewriteOptions = {},
+): string {
+  const { bound = {}, variables = {}, pageId, ...page } = place;
+  return rewriteLinks(
+    withHeadingIds(fillVariables(html, variables)),
+    (link) => {
+      const href = movedTo(link.href, bound, site);
+      const resolved = linkAttributes({ ...link, href: href ?? link.href, ...page }, rules, site);
+      const leads = site.inContent?.(href ?? link.href, pageId) ?? href;
+      // The last gate: variables are filled in by now, and what is stored may be older than the gate in.
+      if (!mayLeave(leads ?? link.href)) return { rel: null, target: null, href: null };
+      return { rel: resolved.rel.join(" ") || null, target: resolved.target, href: leads };
+    },
+    { keepsPicture: mayLeave, ...options },
+  );
+}
+
+/** Where an inside link leads now that its page has another path; undefined when it has not, or was never bound. */
+export function movedTo(
+  href: string,
+  bound: Readonly<Record<string, string>>,
+  site: Pick<SiteSight, "hosts" | "pagePath">,
+): string | undefined {
+  const place = ownPlace(href, site.hosts);
+  const id = place && bound[place.key];
+  const path = id === undefined ? undefined : site.pagePath?.(id);
+  if (place === undefined || path === undefined || pathKey(path) === place.key) return undefined;
+  const behind = from(href, "?#");
+  const before = /^(?:https?:)?\/\/[^/?#]*/i.exec(href)?.[0] ?? "";
+  return before + path + behind;
+}

@@ -1,0 +1,93 @@
+import { z } from "zod";
+import type { Address } from "../address/address.ts";
+import { repairAddress } from "../address/repair/repair.ts";
+import { id, requiredLine } from "../ground/fields.ts";
+
+export const NAVIGATION_KINDS = ["page", "address", "route", "file", "heading"] as const;
+export type NavigationKind = (typeof NAVIGATION_KINDS)[number];
+
+/** One entry of the navigation. A heading groups its children and may have a landing address of its own. */
+export interface NavigationItem<A extends string = string> {
+  id: string;
+  label: string;
+  kind: NavigationKind;
+  /** Id of the page, for the kind "page" and for a heading that lands on one. */
+  page?: string;
+  /** Where the other kinds lead, and where a heading lands. */
+  address?: A;
+  /** The entry's own tab choice; absent: as the rules say. */
+  target?: "same" | "new";
+  children: NavigationItem<A>[];
+}
+
+/** An entry whose address was checked: only such ones are stored. */
+export type StoredItem = NavigationItem<Address>;
+
+const MOST_LEVELS = 3;
+
+const landing = z.string().trim().max(4096).transform((pasted, context) => {
+  const repaired = repairAddress(pasted);
+  if (repaired.ok) return repaired.address;
+  context.addIssue({ code: "custom", message: repaired.reason.message });
+  return z.NEVER;
+}); // prettier-ignore
+
+const itemSchema: z.ZodType<StoredItem> = z.lazy(() =>
+  z
+    .strictObject({
+      id: z.string().min(1).max(60),
+      label: requiredLine("The label", 120),
+      kind: z.enum(NAVIGATION_KINDS),
+      page: id.optional(),
+      address: landing.optional(),
+      target: z.enum(["same", "new"]).optional(),
+      children: z.array(itemSchema).max(100).default([]),
+    })
+    .superRefine((item, context) => {
+      if (item.kind === "page" && !item.page)
+        context.addIssue({ code: "custom", path: ["page"], message: `Choose the page that “${item.label}” leads to.` });
+      if (item.kind !== "page" && item.kind !== "heading" && !item.address)
+        context.addIssue({ code: "custom", path: ["address"], message: `“${item.label}” needs an address to lead to.` });
+    }),
+); // prettier-ignore
+
+const items = z
+  .array(itemSchema)
+  .max(200, "The navigation has at most 200 entries on its first level.")
+  .refine((list) => depthOf(list) <= MOST_LEVELS, `The navigation has at most ${MOST_LEVELS} levels.`);
+
+export const navigationInputSchema = z.strictObject({ version: z.int().nonnegative(), items });
+export const navigationSchema = z.object({
+  version: z.int(),
+  items: z.array(z.custom<StoredItem>(() => true)),
+  updatedBy: z.string(),
+});
+export type Navigation = z.infer<typeof navigationSchema>;
+
+function depthOf(list: readonly NavigationItem[]): number {
+  return list.length === 0 ? 0 : 1 + Math.max(...list.map(({ children }) => depthOf(children)));
+}
+
+/** The entries in reading order, each with its level from 0: the tree as a list that can be dragged about. */
+export function flattenNavigation<A extends string>(
+  list: readonly NavigationItem<A>[],
+  level = 0,
+): (NavigationItem<A> & { level: number })[] {
+  return list.flatMap((item) => [{ ...item, level }, ...flattenNavigation(item.children, level + 1)]);
+}
+
+/** The tree of such a list; a level too deep for what stands before it is lifted to the deepest that is allowed. */
+export function treeNavigation<A extends string>(
+  flat: readonly (NavigationItem<A> & { level: number })[],
+): NavigationItem<A>[] {
+  const root: NavigationItem<A>[] = [];
+  const open: NavigationItem<A>[][] = [root];
+  for (const { level, ...item } of flat) {
+    const at = Math.min(level, open.length - 1, MOST_LEVELS - 1);
+    const entry: NavigationItem<A> = { ...item, children: [] };
+    open[at]!.push(entry);
+    open.length = at + 1;
+    open.push(entry.children);
+  }
+  return root;
+}

@@ -1,0 +1,47 @@
+import { ownPlace } from "../../address/classify.ts";
+import type { QueryMode, RouteStatus } from "../route.ts";
+
+/** What a route does with one request: where it leads, captures and fixed parameters filled in. */
+export interface RouteAnswer {
+  by: "route";
+  id: string;
+  status: RouteStatus;
+  /** Null: gone, nothing in its place. */
+  destination: string | null;
+  query: QueryMode;
+}
+
+/** What a request that nothing answers gets, as the site has chosen. */
+export interface MissAnswer {
+  by: "miss";
+  status: 404 | 302 | 200;
+  /** Where it leads all the same: the closest address, or the one that the site has chosen. */
+  destination: string | null;
+  /** Which choice of the site it was. */
+  rule: "help" | "closest" | "destination";
+}
+
+/** What answers a request on one of the site's hosts. */
+export type OwnAnswer =
+  | RouteAnswer
+  | MissAnswer
+  | { by: "page"; id: string; title: string; status: 200 }
+  | { by: "file"; status: 200 };
+
+/** A site at one moment, as whoever follows an address through it needs it. */
+export interface OwnSite {
+  /** Lower-case host names, without port. */
+  hosts: readonly string[];
+  /** The host that a path without one means. */
+  primary: string;
+  /** What answers this path key on this host; null: a path without a host, which is one of the primary host. */
+  answerAt(host: string | null, key: string): OwnAnswer;
+  /** The full address of a path of the site. */
+  absolute(path: string): string;
+}
+
+/** What answers an address of the site; undefined when it leads elsewhere. */
+export function answerOf(address: string, site: OwnSite): OwnAnswer | undefined {
+  const place = ownPlace(address, site.hosts);
+  return place && site.answerAt(place.host, place.key);
+}

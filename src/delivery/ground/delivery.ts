@@ -1,0 +1,123 @@
+import type { ProxyTrust } from "../../incoming/proxy-trust.ts";
+import { createServer, type Server } from "node:http";
+import { join } from "node:path";
+import { visitorSalt } from "../../store/clicks/click-spool.ts";
+import { openStore, type Store } from "../../store/ground/store.ts";
+import { startCopying } from "../clicks/copying.ts";
+import { followStore } from "./follow-store.ts";
+import { createHotPath } from "../routes/hot-path.ts";
+import { createListener } from "./listener.ts";
+import { publicAddress } from "../../core/address/public-address.ts";
+import type { PublishedPage } from "../../store/ground/models.ts";
+import { createRenderedPages, documentOf } from "../pages/rendered-pages.ts";
+import { createSiteFiles } from "../sites/site-files.ts";
+import { lockFolder } from "../clicks/folder-lock.ts";
+import { openSpool } from "../clicks/spool.ts";
+import { loadThemeAssets } from "../pages/theme/assets.ts";
+import { createVisitorKeys, saltFile } from "../clicks/visitor-key.ts";
+
+export interface DeliveryOptions {
+  store: Store;
+  /** Folder for the click spool. */
+  dataFolder: string;
+  secret: string;
+  /** Port under which readers reach `.localhost` hosts. */
+  deliveryPort: number;
+  /** Which proxies before us are believed what they say of the reader. */
+  trust: ProxyTrust;
+  report(message: string, error: unknown): void;
+}
+
+/** The delivery listener of one process, with everything that it needs behind it. */
+export interface Delivery {
+  server: Server;
+  health(): Promise<DeliveryHealth>;
+  /** Sequence number of the last change of the store that readers of this process get. */
+  lastChange(): string;
+  /** A page's document as readers would get it now; undefined when this process does not know the site yet. */
+  preview(siteId: string, page: PublishedPage & { id?: string }): string | undefined;
+  /** Stops following and copying, after a last copy; the server is the caller's to close. */
+  stop(): Promise<void>;
+}
+
+export interface DeliveryHealth {
+  status: "ok" | "degraded";
+  database: "up" | "down";
+  routes: number;
+  /** Records on the spool that have not reached the database. */
+  pendingClicks: number;
+  /** Records that the disk refused since start. */
+  lostClicks: number;
+}
+
+/** Starts delivery: loads the index, follows changes, and copies clicks to the database for as long as it runs. */
+export async function startDelivery(options: DeliveryOptions): Promise<Delivery> {
+  const { store, report, trust, deliveryPort } = options;
+  const folder = join(options.dataFolder, "spool");
+  const counter = new SharedArrayBuffer(8);
+  const lock = await lockFolder(options.dataFolder);
+  const spool = openSpool(folder, { counter, report });
+  // A connection of its own: one that waits for a locked table is not a database that is gone.
+  const asking = openStore(store.url, 1);
+  const index = await followStore(store, deliveryPort, report);
+  const visitors = createVisitorKeys(
+    options.secret,
+    (now, fresh) => visitorSalt(store, now, fresh),
+    saltFile(join(options.dataFolder, "visitor-salt.json"), report),
+  );
+  const copying = startCopying(store.url, { folder, owner: spool.owner }, counter, report);
+
+  const health = async (): Promise<DeliveryHealth> => {
+    const up = await databaseAnswers(asking);
+    const fine = up && spool.lost === 0;
+    return {
+      status: fine ? "ok" : "degraded",
+      database: up ? "up" : "down",
+      routes: index.current().routeCount,
+      pendingClicks: await copying.pending(),
+      lostClicks: spool.lost,
+    };
+  };
+  const listener = createListener({
+    index,
+    hotPath: createHotPath(spool, visitors, trust, deliveryPort),
+    pages: createRenderedPages(store, deliveryPort),
+    files: createSiteFiles(store),
+    assets: loadThemeAssets(),
+    deliveryPort,
+    trust,
+    health: async () => ({ ...(await health()) }),
+    report,
+  });
+  return {
+    server: createServer(listener),
+    health,
+    lastChange: () => index.lastChange(),
+    preview(siteId, page) {
+      const site = index.current().siteById(siteId);
+      return site && documentOf(site, page, publicAddress(site.primary, page.path, deliveryPort));
+    },
+    async stop() {
+      await index.stop();
+      spool.close();
+      visitors.stop();
+      await copying.stop();
+      await asking.close();
+      lock.release();
+    },
+  };
+}
+
+async function databaseAnswers(store: Store): Promise<boolean> {
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise<boolean>((resolve) => {
+    timer = setTimeout(() => resolve(false), 2_000);
+  });
+  const asked = store.rows("SELECT 1 AS one").then(
+    () => true,
+    () => false,
+  );
+  const answer = await Promise.race([asked, late]);
+  clearTimeout(timer);
+  return answer;
+}

@@ -1,0 +1,151 @@
+import { escapeUTF8 } from "entities";
+import { renderToStaticMarkup } from "react-dom/server";
+import type { Notice } from "../../../core/routes/route.ts";
+import type { PublishedPage } from "../../../store/ground/models.ts";
+import type { Candidate } from "../../../core/misses/closest.ts";
+import { SiteDocument, type SiteFrame } from "./site-document.tsx";
+
+const DOCTYPE = "<!doctype html>";
+
+/** A published page as a whole document; `html` is its delivered body, rules applied. */
+export function pageDocument(
+  frame: SiteFrame,
+  page: PublishedPage,
+  html: string,
+  disclosure?: string,
+): string {
+  return (
+    DOCTYPE +
+    renderToStaticMarkup(
+      <SiteDocument frame={frame} title={page.title} description={page.description} current={page.path}>
+        <article>
+          {page.category ? <p className="category">{page.category}</p> : null}
+          <h1>{page.title}</h1>
+          {page.description ? <p className="lead">{page.description}</p> : null}
+          {disclosure ? (
+            <p className="disclosure" role="note">
+              {disclosure}
+            </p>
+          ) : null}
+          <div className="body" dangerouslySetInnerHTML={{ __html: html }} />
+        </article>
+      </SiteDocument>,
+    )
+  );
+}
+
+const ADDRESS_PLACE = "maprope-address-place";
+const CANDIDATES_PLACE = "maprope-candidates-place";
+
+/**
+ * The answer to an address that nothing answers, with what may have been meant. All of it but the address and the
+ * candidates is the same for every miss: it is rendered once, and each miss costs the filling in.
+ */
+export function notFoundTemplate(
+  frame: SiteFrame,
+): (address: string, candidates: readonly Candidate[]) => string {
+  const whole =
+    DOCTYPE +
+    renderToStaticMarkup(
+      <SiteDocument frame={frame} title="Nothing here" noindex>
+        <article>
+          <p className="category">Not found</p>
+          <h1>There is nothing under this address</h1>
+          <p className="lead">
+            You asked for <code>{ADDRESS_PLACE}</code>. It may have been mistyped, or what stood here has
+            moved.
+          </p>
+          {CANDIDATES_PLACE}
+          <p>
+            Or start at the <a href={frame.home}>front page of {frame.siteName}</a>.
+          </p>
+        </article>
+      </SiteDocument>,
+    );
+  const [before, rest] = cut(whole, ADDRESS_PLACE);
+  const [between, after] = cut(rest, CANDIDATES_PLACE);
+  return (address, candidates) =>
+    before + escapeUTF8(address) + between + (candidates.length > 0 ? didYouMean(candidates) : "") + after;
+}
+
+function cut(text: string, place: string): [string, string] {
+  const at = text.indexOf(place);
+  return [text.slice(0, at), text.slice(at + place.length)];
+}
+
+function didYouMean(candidates: readonly Candidate[]): string {
+  return renderToStaticMarkup(
+    <>
+      <h2>Did you mean</h2>
+      <ul className="candidates">
+        {candidates.map((candidate) => (
+          <li key={candidate.address}>
+            <a href={candidate.address}>{candidate.title || candidate.address}</a>
+            <span>{candidate.address}</span>
+          </li>
+        ))}
+      </ul>
+    </>,
+  );
+}
+
+/**
+ * A page that says that it goes on, where to, and when: without script, and for as long as one likes for a reader
+ * who asks it to stay.
+ */
+export function noticeDocument(frame: SiteFrame, to: string, notice: Notice, stays: boolean): string {
+  const host = URL.canParse(to) ? new URL(to).host : frame.siteName;
+  return (
+    DOCTYPE +
+    renderToStaticMarkup(
+      <SiteDocument
+        frame={frame}
+        title="You are being taken on"
+        noindex
+        refresh={stays ? undefined : { seconds: notice.seconds, to }}
+      >
+        <article role="status">
+          <p className="category">On the way</p>
+          <h1>
+            {stays ? "This leads to" : "You are on the way to"} {host}
+          </h1>
+          {notice.text ? <p className="lead">{notice.text}</p> : null}
+          <p>
+            <a href={to} rel="nofollow">
+              Go on now
+            </a>
+            {stays ? "." : `, or wait ${notice.seconds === 1 ? "a second" : `${notice.seconds} seconds`}.`}
+          </p>
+          {stays ? null : (
+            <p>
+              <a href="?stay=1" rel="nofollow">
+                Stay on this page until I choose
+              </a>
+            </p>
+          )}
+        </article>
+      </SiteDocument>,
+    )
+  );
+}
+
+/** The answer under an address that was taken away for good (RFC 9110 section 15.5.11). */
+export function goneDocument(frame: SiteFrame, address: string): string {
+  return (
+    DOCTYPE +
+    renderToStaticMarkup(
+      <SiteDocument frame={frame} title="Taken away" noindex>
+        <article>
+          <p className="category">Gone</p>
+          <h1>What stood here was taken away</h1>
+          <p className="lead">
+            <code>{address}</code> has no successor.
+          </p>
+          <p>
+            Start at the <a href={frame.home}>front page of {frame.siteName}</a>.
+          </p>
+        </article>
+      </SiteDocument>,
+    )
+  );
+}

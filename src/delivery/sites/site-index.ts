@@ -1,0 +1,197 @@
+import { compareKey } from "../../core/address/compare.ts";
+import { publicAddress } from "../../core/address/public-address.ts";
+import { readRouteKey } from "../../core/routes/match/address-form.ts";
+import { PatternTable } from "../../core/routes/match/pattern-table.ts";
+import { RouteTable } from "../../core/routes/match/table.ts";
+import { inEffect } from "../../core/routes/chain/in-effect.ts";
+import type { SiteSight } from "../../core/rules/resolve/link-facts.ts";
+import type { DeliveredFile, DeliveredPage, DeliveredSite } from "../../store/sites/delivery-view.ts";
+import { RouteSlots, type CompiledRoute } from "../routes/route-slots.ts";
+import type { DeliveredRoute } from "../../store/routes/delivered-route.ts";
+
+/** A route that stands in content in place of its raw destination. */
+interface InContent {
+  route: string;
+  url: string;
+  /** Ids of the chosen pages; undefined: everywhere. */
+  pages: ReadonlySet<string> | undefined;
+}
+
+/** One site as delivery holds it in memory. */
+export interface SiteIndex {
+  site: DeliveredSite;
+  primary: string;
+  /** Slots of the exact routes. */
+  routes: RouteTable<number>;
+  /** Slots of prefix, wildcard and pattern routes. */
+  patterns: PatternTable<number>;
+  pages: Map<string, DeliveredPage>;
+  files: Map<string, DeliveredFile>;
+  /** Path of each published page, by its id. */
+  paths: Map<string, string>;
+  /** Compare key of a destination to the route that replaces it in content. */
+  inContent: Map<string, InContent>;
+  sight: SiteSight;
+}
+
+/** All sites by host, kept current by patches. */
+export class DeliveryIndex {
+  private readonly byHost = new Map<string, SiteIndex>();
+  private readonly byId = new Map<string, SiteIndex>();
+  private readonly slots = new RouteSlots();
+  private readonly pageKeys = new Map<string, string>();
+  private readonly filePaths = new Map<string, string>();
+  private readonly deliveryPort: number;
+
+  constructor(deliveryPort: number) {
+    this.deliveryPort = deliveryPort;
+  }
+
+  /** Number of routes held. */
+  get routeCount(): number {
+    return this.slots.size;
+  }
+
+  siteOfHost(host: string): SiteIndex | undefined {
+    return this.byHost.get(host);
+  }
+
+  siteById(id: string): SiteIndex | undefined {
+    return this.byId.get(id);
+  }
+
+  /** The site that is meant when the process is asked under a bare loopback address: the only one there is. */
+  onlySite(): SiteIndex | undefined {
+    return this.byId.size === 1 ? [...this.byId.values()][0] : undefined;
+  }
+
+  /** Adds a site, or takes over its new name, hosts and rules. */
+  putSite(site: DeliveredSite): void {
+    const known = this.byId.get(site.id);
+    const index = known ?? this.emptyIndex(site);
+    index.site = site;
+    index.primary = site.hosts.find((host) => host.role === "primary")!.name;
+    index.sight = this.sightOf(index);
+    this.byId.set(site.id, index);
+    for (const [host, other] of this.byHost) if (other === index) this.byHost.delete(host);
+    for (const { name } of site.hosts) this.byHost.set(name, index);
+  }
+
+  /** The route in a slot. */
+  routeIn(slot: number): CompiledRoute {
+    return this.slots.read(slot);
+  }
+
+  /** Puts a route in place of its earlier form; undefined takes it out. */
+  putRoute(id: string, siteId: string, route: DeliveredRoute | undefined): void {
+    const index = this.byId.get(siteId);
+    if (!index) return;
+    const before = this.slots.slotOf(id);
+    if (before !== undefined) {
+      this.unlist(index, before, id);
+      if (!route) this.slots.remove(before);
+    }
+    if (route) this.list(index, this.slots.put(route), route);
+  }
+
+  private list(index: SiteIndex, slot: number, route: DeliveredRoute): void {
+    const { host, folded } = route;
+    for (const stored of route.keys) {
+      const { match, key } = readRouteKey(stored);
+      if (match === "exact") index.routes.set({ host, key, folded }, slot);
+      else index.patterns.add({ match, host, key, folded }, slot, Number(route.id));
+    }
+    const { more } = route;
+    if (!more || more.inContent === "nowhere" || more.destinationKey === null) return;
+    index.inContent.set(more.destinationKey, {
+      route: route.id,
+      url: publicAddress(host ?? index.primary, more.address, this.deliveryPort),
+      pages: more.inContent === "pages" ? new Set(more.contentPages) : undefined,
+    });
+  }
+
+  private unlist(index: SiteIndex, slot: number, id: string): void {
+    const { host, keys, folded } = this.slots.placesOf(slot);
+    for (const stored of keys) {
+      const { match, key } = readRouteKey(stored);
+      if (match === "exact") index.routes.delete({ host, key, folded }, slot);
+      else index.patterns.delete({ match, host, key, folded }, slot);
+    }
+    for (const [key, { route }] of index.inContent) if (route === id) index.inContent.delete(key);
+  }
+
+  /** Puts a published page in place of its earlier form; undefined takes it out. */
+  putPage(id: string, siteId: string, page: DeliveredPage | undefined): void {
+    const index = this.byId.get(siteId);
+    if (!index) return;
+    const before = this.pageKeys.get(id);
+    if (before !== undefined && index.pages.get(before)?.id === id) index.pages.delete(before);
+    this.pageKeys.delete(id);
+    index.paths.delete(id);
+    if (!page) return;
+    index.pages.set(page.key, page);
+    index.paths.set(id, page.path);
+    this.pageKeys.set(id, page.key);
+  }
+
+  /** Puts a file in place of its earlier form; undefined takes it out. */
+  putFile(id: string, siteId: string, file: DeliveredFile | undefined): void {
+    const index = this.byId.get(siteId);
+    if (!index) return;
+    const before = this.filePaths.get(id);
+    if (before !== undefined && index.files.get(before)?.id === id) index.files.delete(before);
+    this.filePaths.delete(id);
+    if (!file) return;
+    index.files.set(file.path, file);
+    this.filePaths.set(id, file.path);
+  }
+
+  private emptyIndex(site: DeliveredSite): SiteIndex {
+    const index: SiteIndex = {
+      site,
+      primary: "",
+      routes: new RouteTable(),
+      patterns: new PatternTable(),
+      pages: new Map(),
+      files: new Map(),
+      paths: new Map(),
+      inContent: new Map(),
+      sight: undefined!,
+    };
+    index.sight = this.sightOf(index);
+    return index;
+  }
+
+  private sightOf(index: SiteIndex): SiteSight {
+    const exact = (host: string | null, key: string): CompiledRoute | undefined => {
+      const slot = index.routes.find(host ?? index.primary, key);
+      return slot === undefined ? undefined : this.slots.read(slot);
+    };
+    const answering = (host: string | null, key: string) => {
+      const route = exact(host, key);
+      if (route) return { by: "route" as const, destination: route.destination };
+      if (index.pages.has(key)) return { by: "page" as const };
+      if (index.files.has(key)) return { by: "file" as const };
+      const [hit] = index.patterns.find(host ?? index.primary, key);
+      if (!hit) return undefined;
+      // A link is judged by where its route leads in its time, whenever that is.
+      const pattern = { ...this.slots.read(hit.entry), from: 0, until: Infinity };
+      const answer = inEffect(pattern, 0, hit.captures);
+      return answer && { by: "route" as const, destination: answer.destination };
+    };
+    return {
+      hosts: index.site.hosts.map(({ name }) => name),
+      partners: index.site.partners,
+      answers: (host, key) => answering(host, key)?.by,
+      pagePath: (id) => index.paths.get(id),
+      routeDestination: (host, key) => answering(host, key)?.destination ?? undefined,
+      inContent: (href, page) => {
+        if (index.inContent.size === 0) return undefined;
+        const found = index.inContent.get(compareKey(href));
+        return found && (!found.pages || (page !== undefined && found.pages.has(page)))
+          ? found.url
+          : undefined;
+      },
+    };
+  }
+}

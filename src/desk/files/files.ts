@@ -1,0 +1,219 @@
+import { createHash } from "node:crypto";
+import { publicAddress } from "../../core/address/public-address.ts";
+import { ownPlace } from "../../core/address/classify.ts";
+import { walkTags } from "../../core/links/start-tags.ts";
+import { FILES_PREFIX } from "../../core/files/files-prefix.ts";
+import { fileSlug, type FileUses, type SiteFile } from "../../core/files/file.ts";
+import { noteChange } from "../../store/ground/changes.ts";
+import { usesOfAddresses, writeContent } from "../../store/files/files.ts";
+import type { FileRow, Row } from "../../store/ground/models.ts";
+import { violatedIndex } from "../../store/ground/store.ts";
+import { judgeContent } from "./file-content.ts";
+import { containing } from "../../store/ground/like.ts";
+import { cursorOffset, listing, orderBy, type ListQuery, type Listing } from "../ground/lists.ts";
+import { invalid, notFound } from "../ground/problem.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import { audit, type Actor } from "../ground/audit.ts";
+import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
+
+const SORT = { createdAt: "created_at", name: "name", path: "path", bytes: "bytes", mediaType: "media_type" };
+
+/** The site's files; `q` looks in name, path and alternative text. */
+export async function listFiles(
+  desk: WithStore & WithDeliveryPort,
+  site: OpenSite,
+  query: ListQuery,
+): Promise<Listing<SiteFile>> {
+  const filter = `site_id = $site::bigint AND deleted_at IS NULL ${query.q ? "AND (name ILIKE $q OR path ILIKE $q OR alt ILIKE $q)" : ""}`;
+  const ids = await desk.store.rows<{ id: string; total: string }>(
+    `SELECT id::text, count(*) OVER ()::text AS total FROM files WHERE ${filter}
+     ORDER BY ${orderBy(query.sort, SORT)}, id LIMIT ${query.limit} OFFSET ${cursorOffset(query.cursor)}`,
+    { site: site.id, ...(query.q ? { q: containing(query.q) } : {}) },
+  );
+  const rows = await desk.store.files.findAll({ where: { id: ids.map(({ id }) => id) } });
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  const items = await views(
+    desk,
+    site,
+    ids.map(({ id }) => byId.get(id)!),
+  );
+  return listing(items, Number(ids[0]?.total ?? 0), query);
+}
+
+/** Takes a file in. The same content that is there already is not kept twice: its file is answered. */
+export async function uploadFile(
+  desk: WithStore & WithDeliveryPort,
+  actor: Actor,
+  site: OpenSite,
+  name: string,
+  content: Uint8Array,
+): Promise<SiteFile> {
+  const judged = await judgeContent(name, content);
+  const digest = createHash("sha256").update(content).digest("hex");
+  const same = await desk.store.files.findOne({ where: { siteId: site.id, digest, deletedAt: null } });
+  if (same) return (await views(desk, site, [same]))[0]!;
+  const slug = fileSlug(name, judged.extension);
+  for (let attempt = 1; ; attempt += 1) {
+    const path = FILES_PREFIX + (attempt === 1 ? slug : slug.replace(/\.(\w+)$/, `-${attempt}.$1`));
+    try {
+      const row = await desk.store.transaction(async (transaction) => {
+        const created = await desk.store.files.create(
+          {
+            siteId: site.id,
+            path,
+            name: name.replace(/^.*[/\\]/, "").slice(0, 255),
+            mediaType: judged.mediaType,
+            bytes: content.length,
+            width: judged.width,
+            height: judged.height,
+            digest,
+            alt: "",
+            createdBy: actor.name,
+          },
+          { transaction },
+        );
+        await writeContent(desk.store, created.id, content, transaction);
+        await audit(desk, actor, { siteId: site.id, action: "file.upload", object: created.id, detail: { path } }, transaction); // prettier-ignore
+        await noteChange(desk.store, transaction, { siteId: site.id, kind: "file", objectId: created.id });
+        return created;
+      });
+      return (await views(desk, site, [row]))[0]!;
+    } catch (error) {
+      if (violatedIndex(error) !== "files_path" || attempt > 50) throw error;
+    }
+  }
+}
+
+/** Changes a file's alternative text or path. */
+export async function changeFile(
+  desk: WithStore & WithDeliveryPort,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+  change: { alt?: string; path?: string },
+): Promise<SiteFile> {
+  const row = await fileRow(desk, site, id);
+  try {
+    await desk.store.transaction(async (transaction) => {
+      await row.update(change, { transaction });
+      await audit(desk, actor, { siteId: site.id, action: "file.change", object: id }, transaction);
+      await noteChange(desk.store, transaction, { siteId: site.id, kind: "file", objectId: id });
+    });
+  } catch (error) {
+    if (violatedIndex(error) === "files_path")
+      throw invalid([{ path: "path", message: `Another file has the path ${change.path}.` }]);
+    throw error;
+  }
+  return (await views(desk, site, [row]))[0]!;
+}
+
+/** Takes a file away from readers; `restoreFile` brings it back. */
+export async function deleteFile(desk: WithStore, actor: Actor, site: OpenSite, id: string): Promise<void> {
+  await setDeleted(desk, actor, await fileRow(desk, site, id), new Date());
+}
+
+export async function restoreFile(
+  desk: WithStore & WithDeliveryPort,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+): Promise<SiteFile> {
+  const row = await desk.store.files.findOne({ where: { id, siteId: site.id } });
+  if (!row) throw notFound("This file");
+  try {
+    await setDeleted(desk, actor, row, null);
+  } catch (error) {
+    if (violatedIndex(error) === "files_path")
+      throw invalid([{ path: "path", message: `Another file has taken the path ${row.path} meanwhile.` }]);
+    throw error;
+  }
+  return (await views(desk, site, [row]))[0]!;
+}
+
+/** The pages and blocks that link to the file or show it, in draft or published. */
+export async function fileUses(desk: WithStore, site: OpenSite, id: string): Promise<FileUses> {
+  const row = await fileRow(desk, site, id);
+  return { items: (await usesOf(desk, site, [row.path])).get(row.path) ?? [] };
+}
+
+async function usesOf(
+  desk: WithStore,
+  site: OpenSite,
+  paths: readonly string[],
+): Promise<Map<string, FileUses["items"]>> {
+  const uses = new Map<string, FileUses["items"]>();
+  const candidates = await usesOfAddresses(desk.store, site.id, paths);
+  const rows = await desk.store.pages.findAll({
+    where: { id: [...new Set(candidates.map(({ id }) => id))] },
+    attributes: ["id", "html", "published"],
+  });
+  const places = new Map(
+    rows.map(({ id, html, published }) => [id, placesIn(html + (published?.html ?? ""), site.hostNames)]),
+  );
+  for (const { address, ...use } of candidates) {
+    if (places.get(use.id)?.has(address)) uses.set(address, [...(uses.get(address) ?? []), use]);
+  }
+  return uses;
+}
+
+// Every place of ours that a document links to or shows.
+function placesIn(html: string, hosts: readonly string[]): Set<string> {
+  const places = new Set<string>();
+  walkTags(html, {
+    startTag({ attributes }) {
+      for (const { name, value } of attributes) {
+        const place = name === "href" || name === "src" ? ownPlace(value, hosts) : undefined;
+        if (place) places.add(place.key);
+      }
+    },
+  });
+  return places;
+}
+
+async function views(
+  desk: WithStore & WithDeliveryPort,
+  site: OpenSite,
+  rows: readonly FileRow[],
+): Promise<SiteFile[]> {
+  const uses = await usesOf(
+    desk,
+    site,
+    rows.map(({ path }) => path),
+  );
+  return rows.map((row) => ({
+    id: row.id,
+    path: row.path,
+    name: row.name,
+    mediaType: row.mediaType,
+    bytes: row.bytes,
+    width: row.width,
+    height: row.height,
+    alt: row.alt,
+    url: publicAddress(site.primary, row.path, desk.deliveryPort),
+    uses: uses.get(row.path)?.length ?? 0,
+    createdBy: row.createdBy,
+    createdAt: row.createdAt.toISOString(),
+  }));
+}
+
+async function fileRow(desk: WithStore, site: OpenSite, id: string): Promise<Row<FileRow>> {
+  const row = /^\d{1,18}$/.test(id)
+    ? await desk.store.files.findOne({ where: { id, siteId: site.id, deletedAt: null } })
+    : null;
+  if (!row) throw notFound("This file");
+  return row;
+}
+
+async function setDeleted(
+  desk: WithStore,
+  actor: Actor,
+  row: Row<FileRow>,
+  deletedAt: Date | null,
+): Promise<void> {
+  await desk.store.transaction(async (transaction) => {
+    await row.update({ deletedAt }, { transaction, silent: true });
+    const action = deletedAt === null ? "file.restore" : "file.delete";
+    await audit(desk, actor, { siteId: row.siteId, action, object: row.id }, transaction);
+    await noteChange(desk.store, transaction, { siteId: row.siteId, kind: "file", objectId: row.id });
+  });
+}

@@ -1,0 +1,72 @@
+import type { Role } from "../../core/people/person.ts";
+import type { Transaction } from "sequelize";
+import type { WithStore } from "./parts.ts";
+
+/** Who acts: a person signed in, or a token. */
+export interface Actor {
+  name: string;
+  role: Role;
+}
+
+const RANK: Readonly<Record<Role, number>> = { reader: 0, editor: 1, owner: 2 };
+
+/** True when the actor's role is at least the one that is needed. */
+export function mayAct(actor: Actor, needed: Role): boolean {
+  return RANK[actor.role] >= RANK[needed];
+}
+
+/** An entry of the audit log. */
+export interface AuditEntry {
+  siteId?: string;
+  action: string;
+  object: string;
+  detail?: Record<string, unknown>;
+}
+
+/** Notes in the audit log who did what, within the transaction that does it: neither is there without the other. */
+export function audit(
+  desk: WithStore,
+  actor: Actor,
+  entry: AuditEntry,
+  transaction: Transaction,
+): Promise<void> {
+  return note(desk, actor, entry, transaction);
+}
+
+/** Notes what changes nothing in the store: something seen, tried or refused. */
+export function auditAlone(desk: WithStore, actor: Actor, entry: AuditEntry): Promise<void> {
+  return note(desk, actor, entry);
+}
+
+/** Does something and notes it in one transaction; what it came to may be in the entry. */
+export function audited<T>(
+  desk: WithStore,
+  actor: Actor,
+  entry: AuditEntry | ((done: T) => AuditEntry),
+  work: (transaction: Transaction) => Promise<T>,
+): Promise<T> {
+  return desk.store.transaction(async (transaction) => {
+    const done = await work(transaction);
+    await audit(desk, actor, typeof entry === "function" ? entry(done) : entry, transaction);
+    return done;
+  });
+}
+
+async function note(
+  desk: WithStore,
+  actor: Actor,
+  entry: AuditEntry,
+  transaction?: Transaction,
+): Promise<void> {
+  await desk.store.rows(
+    "INSERT INTO audit (actor, site_id, action, object, detail) VALUES ($actor, $site, $action, $object, $detail::jsonb)",
+    {
+      actor: actor.name,
+      site: entry.siteId ?? null,
+      action: entry.action,
+      object: entry.object,
+      detail: JSON.stringify(entry.detail ?? {}),
+    },
+    transaction,
+  );
+}

@@ -1,0 +1,47 @@
+import { z } from "zod";
+import { MOST_PATIENCE_MS, USUAL_PATIENCE_MS } from "../../ledger/ready.ts";
+import { fieldErrors } from "../problem.ts";
+import { notAsDocumented } from "./read-query.ts";
+
+/** What a caller would rather have (RFC 7240). */
+export interface Preferences {
+  /** A job instead of waiting (`respond-async`, section 4.1). */
+  background: boolean;
+  /** How long to wait rather than get what was (`wait`, section 4.3), in milliseconds. */
+  patienceMs: number;
+}
+
+const seconds = z
+  .string()
+  .regex(/^\d{1,6}$/)
+  .transform(Number);
+
+/** The headers that a call reads; others are none of its business. */
+const headersSchema = z.object({
+  prefer: z.string().max(1_000, "Prefer holds at most 1,000 signs.").default("").transform(preferencesOf),
+  "content-type": z.string().max(300, "Content-Type holds at most 300 signs.").default(""),
+});
+export type CallHeaders = z.infer<typeof headersSchema>;
+
+/** Reads a request's headers by their schema; throws a 400 that names each one that cannot be read. */
+export function readHeaders(headers: Headers): CallHeaders {
+  const given = Object.keys(headersSchema.shape).map((name) => [name, headers.get(name) ?? undefined]);
+  const read = headersSchema.safeParse(Object.fromEntries(given));
+  if (read.success) return read.data;
+  throw notAsDocumented(fieldErrors(read.error));
+}
+
+// What is unknown, or makes no sense, is passed over; of what is said twice the first counts (section 2).
+function preferencesOf(prefer: string): Preferences {
+  const said = new Map<string, string>();
+  for (const one of prefer.split(",")) {
+    const [preference = ""] = one.split(";");
+    const [name = "", value = ""] = preference.split("=").map((part) => part.trim());
+    if (!said.has(name.toLowerCase())) said.set(name.toLowerCase(), value.replace(/^"([^"]*)"$/, "$1"));
+  }
+  const wait = seconds.safeParse(said.get("wait"));
+  return {
+    background: said.has("respond-async"),
+    patienceMs: wait.success ? Math.min(wait.data * 1_000, MOST_PATIENCE_MS) : USUAL_PATIENCE_MS,
+  };
+}

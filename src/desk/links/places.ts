@@ -1,0 +1,339 @@
+import { compareKey } from "../../core/address/compare.ts";
+import { ownPlace } from "../../core/address/classify.ts";
+import { foldedKey } from "../../core/address/path-key.ts";
+import { publicAddress } from "../../core/address/public-address.ts";
+import type { OtherRoute, RouteSurroundings } from "../../core/routes/advise.ts";
+import { literalOf, type PatternTable } from "../../core/routes/match/pattern-table.ts";
+import { readRouteKey } from "../../core/routes/match/address-form.ts";
+import { MOST_HOPS } from "../../core/routes/chain/follow.ts";
+import { leadsBack } from "../../core/routes/chain/leads-back.ts";
+import type { OwnAnswer, OwnSite } from "../../core/routes/chain/own-site.ts";
+import type { SiteSight } from "../../core/rules/resolve/link-facts.ts";
+import { badHealth } from "../trace/bad-health.ts";
+import {
+  ROUTE_THERE,
+  answerOfRoute,
+  routeThere,
+  type RouteThere,
+  type RouteThereRow,
+} from "../routes/route-there.ts";
+import { patternsOf } from "../routes/site-patterns.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
+
+interface PageThere {
+  id: string;
+  key: string;
+  title: string;
+  published: boolean;
+}
+
+/** A route that stands in content in place of its raw destination. */
+interface InContent {
+  url: string;
+  pages: readonly string[] | null;
+}
+
+/** What stands at some places of a site, looked up once; answers questions of core without further queries. */
+export class Places {
+  private readonly routes = new Map<string, RouteThere[]>();
+  private readonly pages = new Map<string, PageThere>();
+  private readonly files = new Set<string>();
+  private readonly near = new Map<string, RouteThere[]>();
+  private readonly bad = new Map<string, string>();
+  private readonly site: OpenSite;
+  private readonly patterns: PatternTable<RouteThere>;
+  private readonly inContent: ReadonlyMap<string, InContent>;
+  private readonly deliveryPort: number;
+
+  constructor(
+    site: OpenSite,
+    patterns: PatternTable<RouteThere>,
+    inContent: ReadonlyMap<string, InContent>,
+    deliveryPort: number,
+  ) {
+    this.site = site;
+    this.patterns = patterns;
+    this.inContent = inContent;
+    this.deliveryPort = deliveryPort;
+  }
+
+  addRoute(route: RouteThere): void {
+    const others = (this.routes.get(route.key) ?? []).filter((other) => other.id !== route.id);
+    this.routes.set(route.key, [...others, route]);
+  }
+
+  addNear(route: RouteThere): void {
+    const key = route.key.toLowerCase();
+    this.near.set(key, [...(this.near.get(key) ?? []), route]);
+  }
+
+  addBad(destination: string, note: string): void {
+    this.bad.set(destination, note);
+  }
+
+  addFile(path: string): void {
+    this.files.add(path);
+  }
+
+  addPage(page: PageThere): void {
+    this.pages.set(page.key, page);
+  }
+
+  /** The exact route that answers this place, or that claims it while switched off. Host null asks for all hosts at once. */
+  routeAt(host: string | null, key: string): RouteThere | undefined {
+    const folded = (this.routes.get(foldedKey(key)) ?? []).filter((route) => route.folded);
+    const there = [...(this.routes.get(key) ?? []), ...folded];
+    return (
+      there.find((route) => host === null || route.host === host) ?? there.find((route) => route.host === "*")
+    );
+  }
+
+  pageAt(key: string): PageThere | undefined {
+    return this.pages.get(key);
+  }
+
+  /** The site at a moment, as whoever follows an address needs it; without one of its routes when that is asked. */
+  ownSite(
+    now: number,
+    except?: string,
+    closest?: (host: string, key: string) => string | undefined,
+  ): OwnSite {
+    const { site } = this;
+    const answerAt = (asked: string | null, key: string): OwnAnswer => {
+      const host = asked ?? site.primary;
+      const exact = this.routeAt(host, key);
+      // Delivery sends nobody to the address that was just asked for: such a route stands aside there.
+      const standsAside = ({ destination }: { destination: string | null }): boolean =>
+        destination !== null && leadsBack(destination, host, key, site.primary);
+      const answer = exact && exact.id !== except ? answerOfRoute(exact, now) : undefined;
+      if (answer && !standsAside(answer)) return answer;
+      const page = this.pages.get(key);
+      if (page?.published && site.hosts.some(({ name, role }) => name === host && role !== "short"))
+        return { by: "page", id: page.id, title: page.title, status: 200 };
+      if (this.files.has(key)) return { by: "file", status: 200 };
+      for (const { entry, captures } of this.patterns.find(host, key)) {
+        const one = entry.id === except ? undefined : answerOfRoute(entry, now, captures);
+        if (one && !standsAside(one)) return one;
+      }
+      const { misses } = site;
+      if (
+        misses.answer === "destination" &&
+        misses.destination !== undefined &&
+        !leadsBack(misses.destination, host, key, site.primary)
+      )
+        return {
+          by: "miss",
+          rule: "destination",
+          status: misses.seconds ? 200 : 302,
+          destination: misses.destination,
+        };
+      const one = misses.answer === "closest" ? closest?.(host, key) : undefined;
+      return one === undefined
+        ? { by: "miss", rule: "help", status: 404, destination: null }
+        : { by: "miss", rule: "closest", status: 302, destination: one };
+    };
+    return {
+      hosts: site.hostNames,
+      primary: site.primary,
+      answerAt,
+      absolute: (path) => publicAddress(site.primary, path, this.deliveryPort),
+    };
+  }
+
+  /** The site as rules and classification see it; a path without a host is one of the primary host. */
+  sight(): SiteSight {
+    const route = (asked: string | null, key: string): RouteThere | undefined => {
+      const exact = this.routeAt(asked ?? this.site.primary, key);
+      return exact?.enabled ? exact : undefined;
+    };
+    const pattern = (asked: string | null, key: string) => {
+      const [hit] = this.patterns.find(asked ?? this.site.primary, key);
+      // A link is judged by where its route leads in its time, whenever that is.
+      return hit && answerOfRoute({ ...hit.entry, from: 0, until: Infinity }, 0, hit.captures);
+    };
+    return {
+      hosts: this.site.hostNames,
+      partners: this.site.partners,
+      answers: (host, key) => {
+        if (route(host, key)) return "route";
+        if (this.pages.has(key)) return "page";
+        if (this.files.has(key)) return "file";
+        return pattern(host, key) ? "route" : undefined;
+      },
+      routeDestination: (host, key) => {
+        const exact = route(host, key);
+        if (exact) return exact.destination ?? undefined;
+        return this.pages.has(key) || this.files.has(key)
+          ? undefined
+          : (pattern(host, key)?.destination ?? undefined);
+      },
+      inContent: (href, page) => {
+        if (this.inContent.size === 0) return undefined;
+        const found = this.inContent.get(compareKey(href));
+        return found && (!found.pages || (page !== undefined && found.pages.includes(page)))
+          ? found.url
+          : undefined;
+      },
+    };
+  }
+
+  /** The site as the route linter sees it, without the route that is being saved. */
+  surroundings(now: number, except?: string): RouteSurroundings {
+    const other = (route: RouteThere | undefined): OtherRoute | undefined =>
+      route && route.id !== except
+        ? { id: route.id, address: route.address, destination: route.destination }
+        : undefined;
+    // A “miss” that leads on by the site's choice would hide that nothing answers.
+    const own = this.ownSite(now, except);
+    return {
+      ...own,
+      answerAt: (host, key) => {
+        const answer = own.answerAt(host, key);
+        return answer.by === "miss" ? { by: "miss", rule: "help", status: 404, destination: null } : answer;
+      },
+      claimAt: (host, key) => other(this.routeAt(host, key)),
+      pageAt: (host, key) => {
+        const page = this.pages.get(key);
+        const serves =
+          host === null || this.site.hosts.some(({ name, role }) => name === host && role !== "short");
+        return page?.published && serves ? page : undefined;
+      },
+      patternAt: (host, key) => {
+        const hit = this.patterns
+          .find(host ?? this.site.primary, key)
+          .find(({ entry }) => entry.id !== except);
+        const place = hit && readRouteKey(hit.entry.key);
+        return place && place.match !== "exact"
+          ? { ...other(hit.entry)!, literal: literalOf({ match: place.match, key: place.key }) }
+          : undefined;
+      },
+      nearTo: (host, key) =>
+        other(
+          (this.near.get(key.toLowerCase()) ?? []).find(
+            (route) =>
+              route.id !== except &&
+              route.key !== key &&
+              (host === null || route.host === "*" || route.host === host),
+          ),
+        ),
+      answersBadly: (destination) => this.bad.get(destination),
+    };
+  }
+}
+
+/** Looks up what stands at these addresses and keys, and at what they lead on to, in a few queries whatever their number. */
+export async function lookUpPlaces(
+  desk: WithStore & WithDeliveryPort,
+  site: OpenSite,
+  addresses: readonly string[],
+  keys: readonly string[] = [],
+): Promise<Places> {
+  const { store } = desk;
+  const [patterns, inContent] = await Promise.all([patternsOf(store, site.id), routesInContent(desk, site)]);
+  const places = new Places(site, patterns, inContent, desk.deliveryPort);
+  const seen = new Set<string>();
+  const keyOf = (address: string | null): string[] => {
+    const place = address === null ? undefined : ownPlace(address, site.hostNames);
+    return place ? [place.key] : [];
+  };
+  let wanted = [...keys, ...addresses.flatMap(keyOf), ...keyOf(site.misses.destination ?? null)];
+  for (let hop = 0; hop <= MOST_HOPS && wanted.length > 0; hop += 1) {
+    const fresh = [...new Set(wanted.flatMap((key) => [key, foldedKey(key)]))].filter(
+      (key) => !seen.has(key),
+    );
+    if (fresh.length === 0) break;
+    for (const key of fresh) seen.add(key);
+    const [routes, pages, files] = await Promise.all([
+      store.rows<RouteThereRow>(
+        `${ROUTE_THERE} WHERE a.site_id = $site::bigint AND a.key = ANY($keys::text[])`,
+        {
+          site: site.id,
+          keys: fresh,
+        },
+      ),
+      store.rows<PageThere>(
+        `SELECT id::text, key, title, published_key IS NOT DISTINCT FROM key AS published FROM pages
+         WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND key = ANY($keys::text[])
+         UNION ALL SELECT id::text, published_key, published->>'title', true FROM pages
+         WHERE site_id = $site::bigint AND deleted_at IS NULL AND published_key = ANY($keys::text[])`,
+        { site: site.id, keys: fresh },
+      ),
+      store.rows<{ path: string }>(
+        "SELECT path FROM files WHERE site_id = $site::bigint AND deleted_at IS NULL AND path = ANY($keys::text[])",
+        { site: site.id, keys: fresh },
+      ),
+    ]);
+    for (const { path } of files) places.addFile(path);
+    for (const page of pages) places.addPage(page);
+    const there = routes.map(routeThere);
+    for (const route of there) places.addRoute(route);
+    wanted = [
+      ...there.flatMap((route) => [...keyOf(route.destination), ...keyOf(route.endDestination)]),
+      ...beyondPatterns(patterns, site, fresh).flatMap(keyOf),
+    ];
+  }
+  return places;
+}
+
+// Where prefix, wildcard and pattern routes would lead from these keys.
+function beyondPatterns(
+  patterns: PatternTable<RouteThere>,
+  site: OpenSite,
+  keys: readonly string[],
+): string[] {
+  if (patterns.size === 0) return [];
+  return keys.flatMap((key) =>
+    site.hostNames.flatMap((host) =>
+      patterns.find(host, key).flatMap(({ entry, captures }) => {
+        const answer = answerOfRoute({ ...entry, from: 0, until: Infinity }, 0, captures);
+        return [answer?.destination, entry.endDestination].filter(
+          (to): to is string => typeof to === "string",
+        );
+      }),
+    ),
+  );
+}
+
+async function routesInContent(
+  desk: WithStore & WithDeliveryPort,
+  site: OpenSite,
+): Promise<Map<string, InContent>> {
+  const rows = await desk.store.rows<{
+    key: string;
+    host: string | null;
+    address: string;
+    pages: string[] | null;
+  }>(
+    `SELECT destination_key AS key, host, address, CASE WHEN in_content = 'pages' THEN content_pages::text[] END AS pages FROM routes
+     WHERE site_id = $site::bigint AND in_content <> 'nowhere' AND deleted_at IS NULL AND enabled AND destination_key IS NOT NULL ORDER BY id`,
+    { site: site.id },
+  );
+  return new Map(
+    rows.map(({ key, host, address, pages }) => [
+      key,
+      { url: publicAddress(host ?? site.primary, address, desk.deliveryPort), pages },
+    ]),
+  );
+}
+
+/** Adds what the linter wants besides: addresses that differ in letter case only, and destinations known to answer badly. */
+export async function lookUpForAdvice(
+  desk: WithStore,
+  site: OpenSite,
+  places: Places,
+  keys: readonly string[],
+  destination: string | null,
+): Promise<void> {
+  const rows = await desk.store.rows<RouteThereRow>(
+    `${ROUTE_THERE} WHERE a.site_id = $site::bigint AND lower(a.key) = ANY($keys::text[]) LIMIT 50`,
+    { site: site.id, keys: keys.map((key) => key.toLowerCase()) },
+  );
+  for (const row of rows) places.addNear(routeThere(row));
+  if (destination === null) return;
+  const [bad] = await desk.store.rows<{ note: string }>(
+    `SELECT note FROM route_health WHERE destination = $destination AND ${badHealth("verdict")} LIMIT 1`,
+    { destination },
+  );
+  if (bad) places.addBad(destination, bad.note);
+}

@@ -1,0 +1,31 @@
+import type { Page } from "../../core/pages/page.ts";
+import { keepSaved } from "../ledger/keep-saved.ts";
+import { changeOf, pageRow, readPage } from "./pages.ts";
+import { stale } from "../ground/problem.ts";
+import { writeVersioned } from "../ground/write-versioned.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { Actor } from "../ground/audit.ts";
+import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
+
+/** Takes a page back from readers; its draft and its versions stay. Refused when somebody saved it since `version`. */
+export async function unpublishPage(
+  desk: WithStore & WithDeliveryPort & WithReport,
+  actor: Actor,
+  site: OpenSite,
+  id: string,
+  version: number,
+): Promise<Page> {
+  const row = await pageRow(desk, site, id);
+  await writeVersioned(desk, actor, {
+    table: desk.store.pages,
+    where: { id, version, deletedAt: null },
+    fields: { published: null, publishedKey: null, publishedVersion: null, publishedAt: null },
+    // The draft is as it was: whoever writes at it goes on.
+    nextVersion: version,
+    entry: { siteId: site.id, action: "page.unpublish", object: id },
+    change: changeOf(row),
+    stale: async () => stale(await readPage(desk, site, id)),
+  });
+  await keepSaved(desk, site, id);
+  return readPage(desk, site, id);
+}

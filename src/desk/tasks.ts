@@ -1,0 +1,34 @@
+import type { ThreadDesk } from "./desk.ts";
+import { importReportTask, lookAtReportTask } from "./earnings/import-report.ts";
+import type { ThreadRequest } from "./jobs/desk-thread.ts";
+import type { Progress } from "./jobs/jobs.ts";
+import type { Task } from "./jobs/task.ts";
+import { catchUpTask, rebuildTask } from "./ledger/follow-ledger.ts";
+import { createPageTask, savePageTask } from "./pages/page-tasks.ts";
+import { importRoutesTask } from "./routes/import-routes.ts";
+import { tryRulesTask } from "./rules/try-rules.ts";
+import { openSite } from "./sites/open-site.ts";
+
+const TASKS: ReadonlyMap<string, Task<ThreadDesk, never, unknown>> = new Map(
+  [
+    catchUpTask,
+    createPageTask,
+    importReportTask,
+    importRoutesTask,
+    lookAtReportTask,
+    rebuildTask,
+    savePageTask,
+    tryRulesTask,
+  ].map((task) => [task.name, task]),
+);
+
+/** Runs a task by its name, on whatever thread. Throws what the task throws. */
+export async function runTask(
+  desk: ThreadDesk,
+  { task: name, siteId, input }: ThreadRequest,
+  progress: Progress,
+): Promise<unknown> {
+  const task = TASKS.get(name);
+  if (!task) throw new Error(`nobody knows the task ${name}`);
+  return task.run(desk, await openSite(desk, siteId), input as never, progress);
+}

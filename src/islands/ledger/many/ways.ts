@@ -1,0 +1,10 @@
+export const WAYS = [
+  ["override", "Set tab and rel by hand"],
+  ["clear-overrides", "Give back to the rules"],
+  ["destination", "Replace a destination"],
+  ["host", "Replace a host"],
+  ["parameter", "Change a parameter"],
+  ["shorten", "Make short links of them"],
+] as const;
+
+export type Way = (typeof WAYS)[number][0];

@@ -1,0 +1,141 @@
+import { useQuery } from "@tanstack/react-query";
+import { Download, Printer } from "lucide-react";
+import { lazy, Suspense } from "react";
+import type { LedgerReport } from "../../../core/ledger/ledger.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { TREATMENTS } from "../../../core/rules/treatment.ts";
+import { api, messageOf } from "../../../ui/client/api.ts";
+import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
+import { TREATMENT_COLOR } from "../../../ui/links/link-words.ts";
+import { Screen } from "../../../ui/frame/Screen.tsx";
+import { TreatmentTable } from "../GroupTable.tsx";
+
+const Bars = lazy(async () => ({ default: (await import("../../../ui/charts/Bars.tsx")).Bars }));
+
+const MEANING = {
+  sponsored: "say that they are paid (sponsored)",
+  ugc: "were written by readers (ugc)",
+  nofollow: "vouch for nothing (nofollow)",
+  plain: "are plain recommendations",
+} as const;
+
+/** How the site's outside links are marked, to show to whoever asks; on paper without the workspace around it. */
+export function ReportScreen({ site }: { site: Site }) {
+  return (
+    <Screen>
+      <div className="print:hidden">
+        <SectionTabs site={site} tab="ledger/report" />
+      </div>
+      <Report site={site} />
+    </Screen>
+  );
+}
+
+function Report({ site }: { site: Site }) {
+  const report = useQuery({
+    queryKey: ["links", site.id, "report"],
+    queryFn: () => api<LedgerReport>("GET", `/sites/${site.id}/links/report`),
+  });
+  if (report.isError) return <p className="text-bad">{messageOf(report.error)}</p>;
+  if (!report.data) return <p className="text-quiet">Counting…</p>;
+  const { madeAt, total, newTab, hosts, hostsInAll, pages, pagesInAll, days, notLetOut } = report.data;
+  const all = TREATMENTS.reduce((sum, one) => sum + total[one], 0);
+  const percent = (count: number): number => (all === 0 ? 0 : Math.round((count / all) * 100));
+  return (
+    <article className="grid max-w-5xl gap-6">
+      <header className="flex flex-wrap items-start gap-3">
+        <div className="grow">
+          <h2 className="text-lg font-semibold">How outside links are marked on {site.name}</h2>
+          <p className="text-quiet">
+            {site.hosts.find(({ role }) => role === "primary")!.name}, as delivered to readers,{" "}
+            {new Date(madeAt).toLocaleString("en-GB", { dateStyle: "long", timeStyle: "short" })}
+          </p>
+        </div>
+        <button className="action print:hidden" onClick={() => print()}>
+          <Printer size={15} aria-hidden /> Print or save as PDF
+        </button>
+        <a
+          className="action print:hidden"
+          download
+          href={`/api/v1/sites/${site.id}/links/export?edition=readers&reach=external`}
+        >
+          <Download size={15} aria-hidden /> CSV
+        </a>
+      </header>
+      <section aria-label="By treatment">
+        <p className="mb-2">
+          Readers meet <strong>{all.toLocaleString("en-GB")}</strong> outside links, of which{" "}
+          {newTab.toLocaleString("en-GB")} open in a new tab. Of all of them,
+        </p>
+        <table className="w-full max-w-2xl">
+          <tbody>
+            {TREATMENTS.map((one) => (
+              <tr key={one} className="border-b border-line/60">
+                <td className="w-20 py-1 text-right font-semibold tabular-nums">
+                  {total[one].toLocaleString("en-GB")}
+                </td>
+                <td className="w-16 py-1 text-right text-quiet tabular-nums">{percent(total[one])} %</td>
+                <td className="py-1 pl-4">{MEANING[one]}</td>
+                <td className="w-1/3 py-1">
+                  <span
+                    className="block h-3 rounded-sm"
+                    style={{ width: `${percent(total[one])}%`, background: `var(${TREATMENT_COLOR[one]})` }}
+                    aria-hidden
+                  />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+      {notLetOut.length > 0 ? (
+        <section aria-label="Not let out">
+          <h3 className="font-semibold text-bad">
+            {notLetOut.length === 1 ? "One address is" : `${notLetOut.length} addresses are`} not let out
+          </h3>
+          <p className="mb-1 text-quiet">
+            Only http, https, mailto and tel addresses and paths of the site are. Of such a link readers get
+            the words alone, of such a picture nothing.
+          </p>
+          <ul className="grid gap-1">
+            {notLetOut.map(({ page, title, words, address }, index) => (
+              <li key={index}>
+                {title} <span className="font-mono text-sm text-quiet">{page}</span>: “{words}”
+                {address ? <span className="font-mono text-sm break-all"> {address}</span> : null}
+              </li>
+            ))}
+          </ul>
+        </section>
+      ) : null}
+      <section aria-label="Over time">
+        <h3 className="font-semibold">Over time</h3>
+        {days.length < 2 ? (
+          <p className="text-quiet">
+            Counted daily since {days[0]?.day ?? "today"}; from the second day on a chart stands here.
+          </p>
+        ) : (
+          <Suspense fallback={<p className="text-quiet">Drawing…</p>}>
+            <Bars
+              rows={days.map((day) => ({ ...day, label: day.day }))}
+              series={TREATMENTS.map((one) => ({ name: one, field: one, color: TREATMENT_COLOR[one] }))}
+              label={`Outside links by treatment on ${days.length} days, from ${days[0]!.day} to ${days.at(-1)!.day}.`}
+              className="h-64 w-full"
+            />
+          </Suspense>
+        )}
+      </section>
+      <section>
+        <h3 className="font-semibold">
+          By host{hostsInAll > hosts.length ? `: the first ${hosts.length} of ${hostsInAll}` : ""}
+        </h3>
+        <TreatmentTable by="host" groups={hosts} quiet />
+      </section>
+      <section>
+        <h3 className="font-semibold">
+          By page{pagesInAll > pages.length ? `: the first ${pages.length} of ${pagesInAll}` : ""}
+        </h3>
+        <TreatmentTable by="page" groups={pages} quiet />
+      </section>
+    </article>
+  );
+}

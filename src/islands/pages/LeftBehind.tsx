@@ -1,0 +1,72 @@
+import { useMutation } from "@tanstack/react-query";
+import { Signpost } from "lucide-react";
+import type { Route, WrittenRoute } from "../../core/routes/route.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, messageOf } from "../../ui/client/api.ts";
+import { tell } from "../../ui/notices/notices.ts";
+
+/** A path that readers knew and that nothing answers any more; where its page is now, if it is anywhere. */
+export interface LeftPath {
+  path: string;
+  now: string | null;
+}
+
+/** Offers what keeps an abandoned path working: a redirect to where the page is now, or an honest “gone”. */
+export function LeftBehind({ site, left, onDone }: { site: Site; left: LeftPath; onDone: () => void }) {
+  const make = useMutation({
+    mutationFn: (input: Partial<WrittenRoute>) => api<Route>("POST", `/sites/${site.id}/routes`, input),
+    onSuccess: (route) => {
+      onDone();
+      tell(
+        route.destination
+          ? `${route.address} leads to ${route.destination}`
+          : `${route.address} is gone (410)`,
+        {
+          undo: () =>
+            void api("DELETE", `/sites/${site.id}/routes/${route.id}`).catch((error: unknown) =>
+              tell(messageOf(error), { tone: "failed" }),
+            ),
+        },
+      );
+    },
+    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+  });
+  const address = left.path;
+  return (
+    <section
+      aria-label="The path that was left"
+      className="mt-2 flex flex-wrap items-center gap-2 rounded border border-accent bg-wash p-2.5"
+    >
+      <Signpost size={16} aria-hidden />
+      <p>
+        Readers who ask for <span className="font-mono">{address}</span> now get “not found”.
+      </p>
+      {left.now === null ? (
+        <a
+          className="action action-main py-0.5"
+          href={`/${site.key}/routes?open=new-redirect&at=${encodeURIComponent(address)}`}
+        >
+          Redirect them…
+        </a>
+      ) : (
+        <button
+          className="action action-main py-0.5"
+          disabled={make.isPending}
+          onClick={() => make.mutate({ kind: "redirect", address, destination: left.now })}
+        >
+          Redirect them to {left.now}
+        </button>
+      )}
+      <button
+        className="action py-0.5"
+        disabled={make.isPending}
+        onClick={() => make.mutate({ kind: "gone", address })}
+      >
+        Say that it is gone
+      </button>
+      <button className="action action-plain py-0.5" onClick={onDone}>
+        Leave it so
+      </button>
+    </section>
+  );
+}

@@ -1,0 +1,106 @@
+import type { Editor } from "@tiptap/react";
+import { useEditorState } from "@tiptap/react";
+import { ChooseFiles } from "../../ui/fields/ChooseFiles.tsx";
+import { pictureDefaults } from "./picture/picture-defaults.ts";
+
+const TOOLS: readonly { word: string; name: string; level?: number; run: (editor: Editor) => void }[] = [
+  { word: "Strong", name: "bold", run: (editor) => editor.chain().focus().toggleBold().run() },
+  { word: "Emphasis", name: "italic", run: (editor) => editor.chain().focus().toggleItalic().run() },
+  {
+    word: "Heading",
+    name: "heading",
+    level: 2,
+    run: (editor) => editor.chain().focus().toggleHeading({ level: 2 }).run(),
+  },
+  {
+    word: "Subheading",
+    name: "heading",
+    level: 3,
+    run: (editor) => editor.chain().focus().toggleHeading({ level: 3 }).run(),
+  },
+  { word: "List", name: "bulletList", run: (editor) => editor.chain().focus().toggleBulletList().run() },
+  { word: "Steps", name: "orderedList", run: (editor) => editor.chain().focus().toggleOrderedList().run() },
+  { word: "Quote", name: "blockquote", run: (editor) => editor.chain().focus().toggleBlockquote().run() },
+];
+
+/** What can be done with the words, as words; and what can be put beside them. */
+export function TextTools(props: {
+  editor: Editor;
+  compose: () => void;
+  addFiles: (files: readonly File[]) => void;
+  takeSnippet: (html: string) => void;
+}) {
+  const { editor, compose } = props;
+  const active = useEditorState({
+    editor,
+    selector: ({ editor: now }) =>
+      TOOLS.map(({ name, level }) => now.isActive(name, level ? { level } : undefined)),
+  });
+  return (
+    <div role="toolbar" aria-label="Text" className="flex flex-wrap items-center gap-x-1 pb-1.5 text-sm">
+      <button
+        className="action"
+        onMouseDown={keepSelection}
+        onClick={compose}
+        aria-keyshortcuts="Control+K Meta+K"
+      >
+        Link <kbd className="font-mono text-xs text-quiet">Ctrl K</kbd>
+      </button>
+      {TOOLS.map(({ word, run }, index) => (
+        <button
+          key={word}
+          className={`rounded px-2 py-1 ${active[index] ? "bg-wash font-medium text-accent" : "text-quiet hover:text-ink"}`}
+          aria-pressed={active[index]}
+          onMouseDown={keepSelection}
+          onClick={() => run(editor)}
+        >
+          {word}
+        </button>
+      ))}
+      <ChooseFiles
+        label="Pictures or files to put into the text"
+        className="rounded px-2 py-1 text-quiet hover:text-ink"
+        onChoose={props.addFiles}
+      >
+        Picture or file
+      </ChooseFiles>
+      <button
+        className="rounded px-2 py-1 text-quiet hover:text-ink"
+        aria-label="Picture by address"
+        onClick={() => putPicture(editor)}
+      >
+        By address
+      </button>
+      <button
+        className="rounded px-2 py-1 text-quiet hover:text-ink"
+        aria-label="Paste a snippet from the clipboard"
+        onClick={() => void navigator.clipboard.readText().then(props.takeSnippet, () => undefined)}
+      >
+        Snippet
+      </button>
+    </div>
+  );
+}
+
+// An empty picture opens its panel, where the address is written.
+function putPicture(editor: Editor): void {
+  const at = editor.state.selection.to;
+  editor
+    .chain()
+    .focus()
+    .insertContentAt(at, { type: "image", attrs: { src: "", alt: "", ...pictureDefaults() } })
+    .run();
+  let place: number | undefined;
+  editor.state.doc.nodesBetween(
+    Math.max(0, at - 1),
+    Math.min(editor.state.doc.content.size, at + 3),
+    (node, position) => {
+      if (node.type.name === "image" && !node.attrs.src) place ??= position;
+    },
+  );
+  if (place !== undefined) editor.commands.setNodeSelection(place);
+}
+
+function keepSelection(event: React.MouseEvent): void {
+  event.preventDefault();
+}

@@ -1,0 +1,111 @@
+import { lazy, Suspense, useRef, useState } from "react";
+import { useEditor, type Editor } from "@tiptap/react";
+import { bodyToHtml } from "../../core/pages/body/to-html.ts";
+import type { Page } from "../../core/pages/page.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { Choice } from "../../ui/fields/Choice.tsx";
+import { useAddressState } from "../../ui/client/url-state.ts";
+import type { Backup } from "./draft/backup.ts";
+import { PageHead } from "./PageHead.tsx";
+import { editorExtensions } from "./picture/editor-picture.ts";
+import { takeDocument } from "./draft/take-document.ts";
+import { writtenBody } from "./draft/written-body.ts";
+import { TextView } from "./TextView.tsx";
+import { useDraft, type AdoptedFrom } from "./draft/use-draft.ts";
+import { ConflictPanel } from "./versions/ConflictPanel.tsx";
+
+// Each view's libraries come when it is first opened.
+const HtmlView = lazy(() => import("./source/HtmlView.tsx"));
+const PreviewView = lazy(() => import("./preview/PreviewView.tsx"));
+const CompareView = lazy(() => import("./versions/CompareView.tsx"));
+
+const VIEWS = [
+  { value: "text", word: "Text" },
+  { value: "html", word: "HTML" },
+  { value: "preview", word: "Preview" },
+  { value: "compare", word: "Compare" },
+] as const;
+// A text of some hundred thousand words would take a browser's editor too long; source is drawn line by line.
+const LONGEST_TEXT = 1_500_000;
+const NOTHING = { type: "doc", content: [{ type: "paragraph" }] };
+
+type View = (typeof VIEWS)[number]["value"];
+
+/** A page that is being written: one draft, seen as text, as source, as a reader gets it, or beside another version. */
+export function Writing({ site, first, backup }: { site: Site; first: Page; backup: Backup | undefined }) {
+  const [shown, setShown] = useAddressState("view");
+  const isLong = first.html.length > LONGEST_TEXT;
+  const views = isLong ? VIEWS.slice(1) : VIEWS;
+  const view: View = views.find(({ value }) => value === shown)?.value ?? views[0]!.value;
+  const editorRef = useRef<Editor>(null);
+  const [adoptions, setAdoptions] = useState(0);
+  const adopted = (page: Page, from: AdoptedFrom): void => {
+    if (!isLong && editorRef.current) takeDocument(editorRef.current, page.body as object);
+    if (from === "others") setAdoptions((count) => count + 1);
+  };
+  const draft = useDraft(site, first, backup, adopted);
+  const home = site.hosts.find(({ role }) => role === "primary")!.url;
+  const editor = useEditor({
+    extensions: editorExtensions(home),
+    content: (isLong ? NOTHING : (backup?.change.body ?? first.body)) as object,
+    immediatelyRender: true,
+    shouldRerenderOnTransaction: false,
+    editorProps: {
+      attributes: {
+        class: "prose-page",
+        role: "textbox",
+        "aria-multiline": "true",
+        "aria-label": "Text of the page",
+      },
+    },
+    onUpdate: ({ editor: changed }) => {
+      draft.edit({ body: () => writtenBody(changed.state.doc) });
+    },
+  });
+  editorRef.current = editor;
+  if (!editor) return null;
+  const turnTo = (next: View): void => {
+    void draft.saveNow();
+    setShown(next === "text" ? "" : next);
+  };
+  return (
+    <>
+      <PageHead site={site} draft={draft} />
+      {draft.conflict ? (
+        <ConflictPanel draft={draft} text={editor.getText({ blockSeparator: "\n\n" })} />
+      ) : null}
+      {isLong ? (
+        <p role="status" className="mb-2 text-warn">
+          This page has {Math.round(first.html.length / 100_000) / 10} million characters: it is written as
+          source. Split it into several pages to write it as text.
+        </p>
+      ) : null}
+      <div className="mb-1 flex flex-wrap items-center gap-3">
+        <Choice label="View" value={view} options={views} onChange={turnTo} />
+        {draft.others.length > 0 ? (
+          <p role="status" className="text-sm text-warn">
+            {draft.others.join(" and ")} {draft.others.length === 1 ? "has" : "have"} this page open too.
+          </p>
+        ) : null}
+      </div>
+      {view === "text" ? (
+        <TextView site={site} draft={draft} editor={editor} />
+      ) : (
+        <Suspense fallback={<p className="text-quiet">Fetching this view…</p>}>
+          {view === "html" ? (
+            <HtmlView
+              key={adoptions}
+              site={site}
+              draft={draft}
+              html={() => (isLong ? draft.page.html : bodyToHtml(editor.getJSON()))}
+            />
+          ) : view === "preview" ? (
+            <PreviewView site={site} draft={draft} />
+          ) : (
+            <CompareView site={site} draft={draft} />
+          )}
+        </Suspense>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,87 @@
+import type { Finding, Mend } from "../../../core/pages/check/finding.ts";
+import { addressParts } from "../../../core/address/display.ts";
+import { KIND_WORD, Knot } from "../../../ui/links/Knot.tsx";
+import type { RopeLink } from "./rope-link.ts";
+
+/** One knot with its words: kind, host, what is delivered, and what is wrong with it. */
+export function KnotButton(props: {
+  link: RopeLink;
+  current: boolean;
+  onChoose: () => void;
+  onMend: (mend: Mend) => void;
+}) {
+  const { link, current } = props;
+  const { delivered } = link;
+  const kind = delivered?.kind ?? "external";
+  const { host, after } = addressParts(link.href);
+  const attributes = delivered
+    ? [delivered.resolved.target === "_blank" ? "new tab" : "", ...delivered.resolved.rel]
+        .filter(Boolean)
+        .join(" ")
+    : "…";
+  return (
+    <div className={`rounded ${current ? "bg-wash" : "hover:bg-sheet"}`}>
+      <button
+        onClick={props.onChoose}
+        aria-current={current || undefined}
+        className="group flex w-full items-start gap-2 pr-2 text-left"
+      >
+        <span className="grid size-6 shrink-0 place-items-center rounded-full bg-paper">
+          <Knot kind={kind} size={19} />
+        </span>
+        <span className="min-w-0 grow pt-0.5 text-sm leading-snug">
+          <span className="block truncate font-medium">{link.words || "(no words)"}</span>
+          <span className="block truncate text-quiet">
+            {KIND_WORD[kind]}{" "}
+            {delivered && delivered.programs.length > 0 ? (
+              <span className="text-ink">{delivered.programs.join(", ")} </span>
+            ) : null}
+            <span className="font-mono text-xs">{host || after}</span>
+          </span>
+          {attributes ? (
+            <span
+              className="block truncate font-mono text-xs text-ink"
+              title={
+                delivered &&
+                delivered.resolved.trace
+                  .map(({ attribute, value, by }) => `${attribute} ${value}: ${by}`)
+                  .join("\n")
+              }
+            >
+              {attributes}
+            </span>
+          ) : null}
+          {link.override ? <span className="text-xs text-accent">set by hand: {link.override}</span> : null}
+        </span>
+      </button>
+      {link.findings.map((finding) => (
+        <FindingLine key={finding.code} finding={finding} explained={current} onMend={props.onMend} />
+      ))}
+    </div>
+  );
+}
+
+/** A finding with why it matters and what can be done about it in one step. */
+export function FindingLine(props: { finding: Finding; explained: boolean; onMend: (mend: Mend) => void }) {
+  const { finding, onMend } = props;
+  return (
+    <div className="ml-8 pr-2 pb-1 text-xs leading-snug">
+      <p className={finding.severity === "fault" ? "text-bad" : "text-warn"} title={finding.why}>
+        {finding.message} <span className={props.explained ? "text-quiet" : "sr-only"}>{finding.why}</span>
+      </p>
+      {finding.mends.length > 0 ? (
+        <p className="flex gap-3">
+          {finding.mends.map((mend) => (
+            <button
+              key={mend.word}
+              className="text-accent underline underline-offset-2"
+              onClick={() => onMend(mend)}
+            >
+              {mend.word}
+            </button>
+          ))}
+        </p>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,169 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
+import { linkDifference, wordDifference } from "../../../core/text/difference.ts";
+import type { Page, Revision, RevisionFull } from "../../../core/pages/page.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { api, messageOf, queries, type ListOf } from "../../../ui/client/api.ts";
+import { tell } from "../../../ui/notices/notices.ts";
+import { useAddressState } from "../../../ui/client/url-state.ts";
+import { when } from "../../../ui/format/when.ts";
+import type { Draft } from "../draft/use-draft.ts";
+
+/** The draft beside a version that was kept, the last published one first: words and links apart. */
+export default function CompareView({ site, draft }: { site: Site; draft: Draft }) {
+  const path = `/sites/${site.id}/pages/${draft.page.id}/revisions`;
+  const [chosen, setChosen] = useAddressState("with");
+  const revisions = useQuery({
+    queryKey: ["revisions", draft.page.id],
+    queryFn: () => api<ListOf<Revision>>("GET", path),
+  });
+  const id = chosen || revisions.data?.items.find(({ kind }) => kind === "published")?.id || revisions.data?.items[0]?.id; // prettier-ignore
+  const other = useQuery({
+    queryKey: ["revision", draft.page.id, id],
+    queryFn: () => api<RevisionFull>("GET", `${path}/${id}`),
+    enabled: id !== undefined,
+    staleTime: Infinity,
+  });
+  const restore = useMutation({
+    mutationFn: async () => {
+      if (!(await draft.saveNow())) throw new Error("not saved");
+      return api<Page>("POST", `${path}/${id}/restore`, { version: draft.page.version });
+    },
+    onSuccess: (page) => {
+      draft.adopt(page);
+      void queries.invalidateQueries({ queryKey: ["revisions", draft.page.id] });
+      tell("That version is the draft again; the one before it was kept aside. Readers get nothing new yet.");
+    },
+    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+  });
+  if (revisions.isError) return <p className="text-bad">{messageOf(revisions.error)}</p>;
+  if (revisions.data?.items.length === 0) {
+    return (
+      <p className="rounded border border-dashed border-line p-10 text-center text-quiet">
+        Nothing to compare with yet: a version is kept each time the page is published, and whenever one is
+        set aside.
+      </p>
+    );
+  }
+  return (
+    <div className="grid gap-4 lg:grid-cols-[15rem_minmax(0,1fr)]">
+      <nav aria-label="Kept versions">
+        <ul className="grid gap-0.5">
+          {revisions.data?.items.map((revision) => (
+            <li key={revision.id}>
+              <button
+                aria-current={revision.id === id || undefined}
+                className={`w-full rounded px-2 py-1 text-left text-sm ${revision.id === id ? "bg-wash" : "hover:bg-sheet"}`}
+                onClick={() => setChosen(revision.id)}
+              >
+                <span className="font-medium">
+                  {revision.kind === "published" ? "Published" : "Set aside"}
+                </span>{" "}
+                {when(revision.createdAt)}
+                <span className="block text-quiet">{revision.createdBy}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      </nav>
+      {other.data ? (
+        <Difference draft={draft} other={other.data} restore={() => restore.mutate()} />
+      ) : (
+        <p className="text-quiet">{other.isError ? messageOf(other.error) : "Fetching the version…"}</p>
+      )}
+    </div>
+  );
+}
+
+function Difference(props: { draft: Draft; other: RevisionFull; restore: () => void }) {
+  const { draft, other } = props;
+  const { html } = draft.page;
+  const words = useMemo(() => wordDifference(other.html, html), [other.html, html]);
+  const links = useMemo(() => linkDifference(other.html, html), [other.html, html]);
+  const name = other.kind === "published" ? "published" : "set aside";
+  return (
+    <div className="grid gap-4">
+      <div className="flex flex-wrap items-center gap-3">
+        <p>
+          From what was {name} {when(other.createdAt)} to the draft:
+          {other.title === draft.fields.title ? "" : ` the title was “${other.title}”;`}
+          {other.path === draft.fields.path ? "" : ` the path was ${other.path};`}{" "}
+          {words.every(({ change }) => change === "same")
+            ? "the words are the same"
+            : "words differ as marked"}
+          , {linksInWords(links.length)}.
+        </p>
+        <button className="action ml-auto" onClick={props.restore}>
+          Make it the draft again
+        </button>
+      </div>
+      <section aria-labelledby="links-differ">
+        <h2 id="links-differ" className="mb-1 font-semibold">
+          Links
+        </h2>
+        {links.length === 0 ? <p className="text-sm text-quiet">No link differs.</p> : null}
+        <table className="w-full text-left text-sm">
+          <tbody>
+            {links.map((link, index) => (
+              <tr key={index} className="border-b border-line/60 align-top">
+                <td
+                  className={`w-24 py-1 pr-3 font-medium ${link.change === "added" ? "text-good" : link.change === "removed" ? "text-bad" : "text-warn"}`}
+                >
+                  {link.change}
+                </td>
+                <td className="py-1 pr-3">{link.words}</td>
+                <td className="py-1 font-mono text-xs break-all">
+                  {link.before ? <del className="block text-bad">{link.before}</del> : null}
+                  {link.after ? <ins className="block text-good no-underline">{link.after}</ins> : null}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+      <section aria-labelledby="words-differ">
+        <h2 id="words-differ" className="mb-1 font-semibold">
+          Words
+        </h2>
+        <div className="grid gap-3 md:grid-cols-2">
+          <Side name={name[0]!.toUpperCase() + name.slice(1)} words={words} without="added" />
+          <Side name="Draft" words={words} without="removed" />
+        </div>
+      </section>
+    </div>
+  );
+}
+
+function linksInWords(count: number): string {
+  if (count === 0) return "the links are the same";
+  return count === 1 ? "one link differs" : `${count} links differ`;
+}
+
+function Side(props: {
+  name: string;
+  words: ReturnType<typeof wordDifference>;
+  without: "added" | "removed";
+}) {
+  return (
+    <div>
+      <h3 className="text-sm text-quiet">{props.name}</h3>
+      <div className="rounded border border-line bg-sheet p-3 leading-relaxed whitespace-pre-wrap">
+        {props.words
+          .filter(({ change }) => change !== props.without)
+          .map(({ text, change }, index) =>
+            change === "same" ? (
+              <span key={index}>{text}</span>
+            ) : change === "added" ? (
+              <ins key={index} className="bg-good/15 text-good">
+                {text}
+              </ins>
+            ) : (
+              <del key={index} className="bg-bad/15 text-bad">
+                {text}
+              </del>
+            ),
+          )}
+      </div>
+    </div>
+  );
+}

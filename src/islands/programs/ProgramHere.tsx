@@ -1,0 +1,67 @@
+import { useMutation } from "@tanstack/react-query";
+import type { BuiltProgramLink } from "../../core/programs/program.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { tracked, untracked } from "../../core/rules/partners.ts";
+import { api, ApiProblem, messageOf } from "../../ui/client/api.ts";
+
+/**
+ * Says to which program an address leads and whether it is tracked for us; one key makes it the tracked link, with the
+ * label of the page it is for. Nothing where no program is known.
+ */
+export function ProgramHere(props: {
+  site: Site;
+  address: string;
+  /** The page that the link stands on, by id. */
+  page?: string;
+  onTracked: (built: BuiltProgramLink) => void;
+}) {
+  const { site, address, page } = props;
+  const ours = tracked(site.partners, address);
+  const bare = ours ? undefined : untracked(site.partners, address, {});
+  const build = useMutation({
+    mutationFn: ({ id, destination }: { id: string; destination: string }) =>
+      api<BuiltProgramLink>("POST", `/sites/${site.id}/programs/${id}/link`, {
+        destination,
+        ...(page ? { page } : {}),
+      }),
+    onSuccess: props.onTracked,
+  });
+  if (ours)
+    return (
+      <p className="text-sm text-good">
+        Tracked for you at {ours.program}
+        {ours.subId ? (
+          <>
+            , label <code>{ours.subId}</code>
+          </>
+        ) : null}
+        .
+      </p>
+    );
+  if (!bare) return null;
+  const errors = build.error instanceof ApiProblem ? build.error.errors.map(({ message }) => message) : [];
+  return (
+    <div className="flex flex-wrap items-center gap-2 text-sm">
+      <span className="text-warn">
+        {bare.foreignId === null
+          ? `Leads to ${bare.program} without tracking.`
+          : `Leads to ${bare.program}, tracked for “${bare.foreignId}”.`}
+      </span>
+      {bare.id && bare.destination !== null ? (
+        <button
+          type="button"
+          className="action py-0.5"
+          disabled={build.isPending}
+          onClick={() => build.mutate({ id: bare.id!, destination: bare.destination! })}
+        >
+          Track it
+        </button>
+      ) : null}
+      {build.isError ? (
+        <span role="alert" className="text-bad">
+          {errors.join(" ") || messageOf(build.error)}
+        </span>
+      ) : null}
+    </div>
+  );
+}

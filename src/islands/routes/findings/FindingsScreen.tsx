@@ -1,0 +1,162 @@
+import { useQuery } from "@tanstack/react-query";
+import { RefreshCw } from "lucide-react";
+import type { Site } from "../../../core/sites/site.ts";
+import { api, messageOf, queries } from "../../../ui/client/api.ts";
+import { useWork } from "../../../ui/notices/job.ts";
+import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
+import { Screen } from "../../../ui/frame/Screen.tsx";
+import { useAddressState } from "../../../ui/client/url-state.ts";
+import { WorkBar } from "../../../ui/notices/WorkBar.tsx";
+import type { LintFinding, LintFix } from "../../../core/routes/linted.ts";
+import { useBulk } from "../table/use-bulk.ts";
+
+const CODE_WORDS: Readonly<Record<string, string>> = {
+  loop: "Circles",
+  "dead-end": "Dead ends",
+  "answers-badly": "Destinations that answer badly",
+  chain: "Chains",
+  shadowed: "Never reached",
+  page: "Pages hidden by a route",
+  near: "Alike but for letter case",
+  "same-destination": "Several short links to one place",
+};
+const ORDER = Object.keys(CODE_WORDS);
+
+/** What the linter says of the whole table, by kind, each with the step that mends it. */
+export function MendsScreen({ site }: { site: Site }) {
+  return (
+    <Screen>
+      <SectionTabs site={site} tab="routes/findings" />
+      <Mends site={site} />
+    </Screen>
+  );
+}
+
+function Mends({ site }: { site: Site }) {
+  const [only, setOnly] = useAddressState("code");
+  const lint = useQuery({
+    queryKey: ["mends", site.id],
+    queryFn: () => api<{ findings: LintFinding[]; routes: number }>("GET", `/sites/${site.id}/routes/lint`),
+    staleTime: 30_000,
+  });
+  const work = useWork<{ checked: number; bad: number }>();
+  const mend = useBulk(site, () => void queries.invalidateQueries({ queryKey: ["mends"] }));
+  const findings = lint.data?.findings ?? [];
+  const codes = ORDER.filter((code) => findings.some((one) => one.code === code));
+  const apply = (fixes: readonly LintFix[]): void => {
+    const destinations = Object.fromEntries(
+      fixes.flatMap((fix) => ("destination" in fix ? [[fix.route, fix.destination]] : [])),
+    );
+    const gone = fixes.flatMap((fix) => ("delete" in fix ? [fix.route] : []));
+    mend.mutate({
+      action: {
+        do: "mend",
+        ...(Object.keys(destinations).length > 0 ? { destinations } : {}),
+        ...(gone.length > 0 ? { delete: gone } : {}),
+      },
+    });
+  };
+  return (
+    <>
+      <div className="mb-3 flex flex-wrap items-center gap-3">
+        <p aria-live="polite">
+          {lint.data
+            ? findings.length === 0
+              ? `All ${lint.data.routes.toLocaleString("en-GB")} routes are in order.`
+              : `${findings.length.toLocaleString("en-GB")} findings in ${lint.data.routes.toLocaleString("en-GB")} routes`
+            : "Looking through the table…"}
+        </p>
+        <button
+          className="action"
+          disabled={work.state === "running"}
+          onClick={() => work.start(() => api("POST", `/sites/${site.id}/routes/health`, {}))}
+        >
+          <RefreshCw size={14} aria-hidden /> Look at all destinations now
+        </button>
+        <WorkBar work={work} label="Asking destinations" />
+        {work.result ? (
+          <span className="text-sm text-quiet">
+            {work.result.checked} looked at, {work.result.bad} answer badly.{" "}
+            <button className="text-accent underline" onClick={() => void lint.refetch()}>
+              read the table again
+            </button>
+          </span>
+        ) : null}
+      </div>
+      {lint.isError ? <p className="text-bad">{messageOf(lint.error)}</p> : null}
+      <div className="grid gap-5">
+        {codes
+          .filter((code) => !only || only === code)
+          .map((code) => {
+            const here = findings.filter((one) => one.code === code);
+            const fixes = here.flatMap(({ fix }) => (fix && "destination" in fix ? [fix] : []));
+            return (
+              <section key={code} aria-labelledby={`code-${code}`}>
+                <div className="mb-1 flex flex-wrap items-baseline gap-3">
+                  <h2 id={`code-${code}`} className="font-semibold">
+                    {CODE_WORDS[code]}
+                  </h2>
+                  <span className="text-sm text-quiet">{here.length}</span>
+                  {fixes.length > 1 ? (
+                    <button
+                      className="action py-0.5 text-sm"
+                      disabled={mend.isPending}
+                      onClick={() => apply(fixes)}
+                    >
+                      Mend {fixes.length} in one step
+                    </button>
+                  ) : null}
+                  {only ? (
+                    <button className="text-sm text-accent underline" onClick={() => setOnly("")}>
+                      show all kinds
+                    </button>
+                  ) : null}
+                </div>
+                <ul>
+                  {here.slice(0, 200).map((finding) => (
+                    <Finding
+                      key={finding.code + finding.routes.join() + finding.message}
+                      site={site}
+                      finding={finding}
+                      busy={mend.isPending}
+                      onFix={(fix) => apply([fix])}
+                    />
+                  ))}
+                </ul>
+                {here.length > 200 ? (
+                  <p className="text-sm text-quiet">The first 200 of {here.length} are shown.</p>
+                ) : null}
+              </section>
+            );
+          })}
+      </div>
+    </>
+  );
+}
+
+const TONE = { error: "text-bad", warning: "text-warn", hint: "text-quiet" } as const;
+
+function Finding(props: { site: Site; finding: LintFinding; busy: boolean; onFix: (fix: LintFix) => void }) {
+  const { site, finding, busy, onFix } = props;
+  const { severity, message, routes, fix } = finding;
+  return (
+    <li className="flex flex-wrap items-baseline gap-x-3 gap-y-1 border-b border-line/60 py-1.5">
+      <span className={`w-16 text-sm font-medium ${TONE[severity]}`}>{severity}</span>
+      <span className="min-w-0 grow basis-80 break-words">{message}</span>
+      {fix ? (
+        <button
+          className="action max-w-full truncate py-0.5 text-sm"
+          disabled={busy}
+          onClick={() => onFix(fix)}
+        >
+          {fix.label}
+        </button>
+      ) : null}
+      {routes.slice(0, 2).map((id, index) => (
+        <a key={id} className="text-sm text-accent underline" href={`/${site.key}/routes?open=${id}`}>
+          {index === 0 ? "open" : "the other"}
+        </a>
+      ))}
+    </li>
+  );
+}

@@ -1,0 +1,126 @@
+import { Upload } from "lucide-react";
+import { useState } from "react";
+import type { Site } from "../../../core/sites/site.ts";
+import { AS_JOB } from "../../../ui/client/api.ts";
+import { ChooseFiles } from "../../../ui/fields/ChooseFiles.tsx";
+import { useWork } from "../../../ui/notices/job.ts";
+import { sendFile } from "../../../ui/client/upload.ts";
+import { WorkBar } from "../../../ui/notices/WorkBar.tsx";
+import { refreshRoutes } from "../use-routes.ts";
+
+interface Imported {
+  created: number;
+  updated: number;
+  unchanged: number;
+  refused: { line: number; message: string }[];
+  notes: string[];
+}
+
+/** Routes from a CSV or JSON file: tried first, every refused line named, then taken in as one step. */
+export function ImportRoutes({ site }: { site: Site }) {
+  const [file, setFile] = useState<File>();
+  const [dry, setDry] = useState(true);
+  const work = useWork<Imported>();
+  const run = (chosen: File, dryRun: boolean): void => {
+    setFile(chosen);
+    setDry(dryRun);
+    work.start(async () => {
+      const job = await sendFile(
+        `/sites/${site.id}/routes/import?dryRun=${dryRun ? "1" : "0"}`,
+        chosen,
+        () => undefined,
+        undefined,
+        AS_JOB,
+      );
+      return job;
+    });
+  };
+  const answer = work.result;
+  const changes = answer ? answer.created + answer.updated : 0;
+  return (
+    <section
+      aria-labelledby="bring-in"
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={(event) => {
+        event.preventDefault();
+        const [dropped] = event.dataTransfer.files;
+        if (dropped) run(dropped, true);
+      }}
+    >
+      <h2 id="bring-in" className="mb-1 font-semibold">
+        Bring routes in from a file
+      </h2>
+      <div className="rounded border border-dashed border-line p-5 text-center">
+        <p className="mb-3 text-sm text-quiet">
+          Drop a CSV or JSON file here. The first line of CSV names its columns: kind, host, match, address,
+          destination, status, query, title, tags, enabled, valid_from, valid_until. It is tried before
+          anything is written.
+        </p>
+        <ChooseFiles
+          label="File of routes"
+          accept=".csv,.tsv,.txt,.json"
+          className="action"
+          onChoose={([chosen]) => chosen && run(chosen, true)}
+        >
+          <Upload size={15} aria-hidden /> Choose a file
+        </ChooseFiles>
+      </div>
+      <div className="mt-3">
+        <WorkBar work={work} label={dry ? "Trying" : "Bringing in"} />
+      </div>
+      {answer && file ? (
+        <div className="mt-2" aria-live="polite">
+          <div className="flex flex-wrap items-center gap-3">
+            <p className="font-medium">
+              {dry ? `Tried ${file.name}, nothing written yet: ` : "Done: "}
+              {answer.created} new, {answer.updated} changed, {answer.unchanged} as they were,{" "}
+              {answer.refused.length} refused.
+            </p>
+            {dry && changes > 0 ? (
+              <button className="action action-main" onClick={() => run(file, false)}>
+                Bring {changes.toLocaleString("en-GB")} in
+              </button>
+            ) : null}
+            {dry ? null : (
+              <a className="text-accent underline" href={`/${site.key}/routes`} onClick={refreshRoutes}>
+                See the routes
+              </a>
+            )}
+          </div>
+          {answer.notes.map((note) => (
+            <p key={note} className="text-sm text-warn">
+              {note}
+            </p>
+          ))}
+          {answer.refused.length > 0 ? (
+            <table className="mt-2 w-full text-left text-sm">
+              <thead className="text-quiet">
+                <tr className="border-b border-line">
+                  <th scope="col" className="w-16 py-1 font-medium">
+                    Line
+                  </th>
+                  <th scope="col" className="py-1 font-medium">
+                    Why it is refused
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {answer.refused.slice(0, 300).map(({ line, message }) => (
+                  <tr key={line} className="border-b border-line/60">
+                    <td className="py-0.5 tabular-nums">{line}</td>
+                    <td>{message}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          ) : null}
+          {answer.refused.length > 300 ? (
+            <p className="text-sm text-quiet">
+              The first 300 of {answer.refused.length} refused lines are shown.
+            </p>
+          ) : null}
+        </div>
+      ) : null}
+    </section>
+  );
+}

@@ -1,0 +1,50 @@
+import type { Site } from "../../../core/sites/site.ts";
+import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
+import { Screen } from "../../../ui/frame/Screen.tsx";
+import { ImportRoutes } from "./ImportRoutes.tsx";
+import { ShortenMany } from "./ShortenMany.tsx";
+
+const FORMATS = [
+  ["csv", "CSV", "for spreadsheets; read back as it was"],
+  ["json", "JSON", "everything, for other systems"],
+  ["nginx", "nginx", "maps and a server that answer the same"],
+  ["apache", "Apache", "a virtual host that answers the same"],
+] as const;
+
+/** Routes in from lists and files, and out as files and server configurations. */
+export function RouteTransferScreen({ site }: { site: Site }) {
+  return (
+    <Screen>
+      <SectionTabs site={site} tab="routes/transfer" />
+      <div className="grid items-start gap-8 lg:grid-cols-[minmax(0,1fr)_20rem]">
+        <div className="grid gap-8">
+          <ShortenMany site={site} />
+          <ImportRoutes site={site} />
+        </div>
+        <section aria-labelledby="take-out">
+          <h2 id="take-out" className="mb-1 font-semibold">
+            Take routes out
+          </h2>
+          <ul className="grid gap-2">
+            {FORMATS.map(([format, word, what]) => (
+              <li key={format} className="flex items-baseline gap-2">
+                <a
+                  className="action py-0.5"
+                  href={`/api/v1/sites/${site.id}/routes/export?format=${format}`}
+                  download
+                >
+                  {word}
+                </a>
+                <span className="text-sm text-quiet">{what}</span>
+              </li>
+            ))}
+          </ul>
+          <p className="mt-3 text-sm text-quiet">
+            What a server's configuration cannot say (notices, schedules, merged queries) is named at its top
+            and left to Map Rope.
+          </p>
+        </section>
+      </div>
+    </Screen>
+  );
+}

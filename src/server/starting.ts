@@ -1,0 +1,72 @@
+import { createHash } from "node:crypto";
+import { accessSync, chmodSync, constants, mkdirSync, statSync } from "node:fs";
+import type { Store } from "../store/ground/store.ts";
+
+const PREPARE_LOCK = 731_604;
+
+/**
+ * Makes the data folder, for its owner alone, and tightens one that is there. Throws an Error with one plain sentence
+ * when it is another user's. (PostgreSQL's own user passes through it where the server runs as root: scripts/postgres.mjs.)
+ */
+export function ownFolder(folder: string): void {
+  try {
+    mkdirSync(folder, { recursive: true, mode: 0o700 });
+    accessSync(folder, constants.R_OK | constants.W_OK | constants.X_OK);
+  } catch {
+    throw new Error(
+      `The data folder ${folder} cannot be used: it belongs to another user, or stands where this one may not write. Set MAPROPE_DATA to a folder of your own.`,
+    );
+  }
+  const { uid, mode } = statSync(folder);
+  if (uid === process.getuid?.()) chmodSync(folder, mode & 0o710);
+}
+
+/** Asks the database once; throws an Error with one plain sentence when it does not answer, or is not there. */
+export async function reachable(store: Store): Promise<void> {
+  try {
+    await store.rows("SELECT 1 AS one");
+  } catch (error) {
+    const { code } = ((error as { parent?: unknown }).parent ?? error) as { code?: string };
+    const { host, pathname } = new URL(store.url);
+    const name = decodeURIComponent(pathname.slice(1));
+    throw new Error(
+      code === "3D000"
+        ? `There is no database “${name}” on ${host}; make it first (createdb), or correct DATABASE_URL.`
+        : code === "28P01" || code === "28000"
+          ? `The database on ${host} does not take the name and password of DATABASE_URL.`
+          : `The database on ${host} does not answer${code ? ` (${code})` : ""}; start it, or correct DATABASE_URL.`,
+      { cause: error },
+    );
+  }
+}
+
+/**
+ * Refuses to start with a secret that is not the one that this database's credentials are sealed with: what would be
+ * sealed anew could not be opened by the others. The first process leaves a mark of its secret, which does not tell it.
+ */
+export async function knownSecret(store: Store, secrets: readonly string[]): Promise<void> {
+  const marks = secrets.map((secret) => createHash("sha256").update(`mark of ${secret}`).digest("base64url"));
+  await store.rows(
+    "INSERT INTO installation (name, value) VALUES ('secret', $mark) ON CONFLICT DO NOTHING RETURNING name",
+    { mark: marks[0] },
+  );
+  const [kept] = await store.rows<{ value: string }>("SELECT value FROM installation WHERE name = 'secret'");
+  if (kept!.value === marks[0]) return;
+  if (!marks.includes(kept!.value))
+    throw new Error(
+      "This database belongs to an installation with another secret: set MAPROPE_SECRET to that one (it stands in the file “secret” of its data folder), or add it to MAPROPE_SECRET_BEFORE to change it.",
+    );
+  // The new secret takes over; what is sealed with the old one is still opened.
+  await store.rows("UPDATE installation SET value = $mark WHERE name = 'secret' RETURNING name", {
+    mark: marks[0],
+  });
+}
+
+/** Does what only one process may do at a time, such as filling an empty database; the others wait, and find it done. */
+export async function inTurn(store: Store, work: () => Promise<void>): Promise<void> {
+  await store.transaction(async (transaction) => {
+    await store.rows("SET LOCAL statement_timeout = 0", {}, transaction);
+    await store.rows("SELECT pg_advisory_xact_lock($lock)", { lock: PREPARE_LOCK }, transaction);
+    await work();
+  });
+}

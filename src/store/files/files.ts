@@ -1,0 +1,53 @@
+import type { Transaction } from "sequelize";
+import type { Store } from "../ground/store.ts";
+
+/** Keeps a file's content beside its row; every process that shares the database can deliver it. */
+export async function writeContent(
+  store: Store,
+  id: string,
+  content: Uint8Array,
+  transaction: Transaction,
+): Promise<void> {
+  await store.rows(
+    "INSERT INTO file_contents (file_id, content) VALUES ($id::bigint, $content::bytea) ON CONFLICT (file_id) DO UPDATE SET content = excluded.content",
+    { id, content: Buffer.from(content) },
+    transaction,
+  );
+}
+
+/** A file's content; undefined when it is gone. */
+export async function readContent(store: Store, id: string): Promise<Buffer | undefined> {
+  const [row] = await store.rows<{ content: Buffer }>(
+    "SELECT content FROM file_contents WHERE file_id = $id::bigint",
+    { id },
+  );
+  return row?.content;
+}
+
+/** A page or block that uses an address in its draft or in what is published. */
+export interface AddressUse {
+  id: string;
+  title: string;
+  path: string;
+  kind: "page" | "block";
+  address: string;
+}
+
+/**
+ * Pages and blocks in whose draft or published HTML one of these addresses stands, as a link or as a picture.
+ * Looked for as text: an address that only begins like another is told apart by the caller's exact check.
+ */
+export async function usesOfAddresses(
+  store: Store,
+  siteId: string,
+  addresses: readonly string[],
+): Promise<AddressUse[]> {
+  if (addresses.length === 0) return [];
+  return store.rows<AddressUse>(
+    `SELECT p.id::text, p.title, p.path, p.kind, a.address FROM pages p
+     JOIN unnest($addresses::text[]) AS a (address)
+       ON strpos(p.html, a.address) > 0 OR strpos(coalesce(p.published->>'html', ''), a.address) > 0
+     WHERE p.site_id = $site::bigint AND p.deleted_at IS NULL ORDER BY p.title, p.id`,
+    { site: siteId, addresses },
+  );
+}

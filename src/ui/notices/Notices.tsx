@@ -1,0 +1,82 @@
+import { LoaderCircle, Undo2, X } from "lucide-react";
+import { useEffect, useRef, useSyncExternalStore } from "react";
+import { queries } from "../client/api.ts";
+import { useBehind } from "../client/behind.ts";
+import { currentNotices, dismiss, holdNotices, listen } from "./notices.ts";
+import { SignInAgain } from "../frame/SignInAgain.tsx";
+
+/** What was done lately, with undo where there is one; and whether the screen is behind it. */
+export function Notices() {
+  const behind = useBehind(queries);
+  const notices = useSyncExternalStore(listen, currentNotices, currentNotices);
+  const place = useRef<HTMLDivElement>(null);
+  // The newest undo is one key away, wherever one is.
+  useEffect(() => {
+    const reach = (event: KeyboardEvent): void => {
+      if (!event.altKey || event.ctrlKey || event.metaKey || event.key.toLowerCase() !== "u") return;
+      const newest = [...(place.current?.querySelectorAll<HTMLElement>("[data-undo]") ?? [])].at(-1);
+      if (!newest) return;
+      event.preventDefault();
+      newest.focus();
+    };
+    addEventListener("keydown", reach);
+    return () => removeEventListener("keydown", reach);
+  }, []);
+  useEffect(() => {
+    // What was pointed at or focused may have gone with its notice.
+    if (notices.length > 0) return;
+    holdNotices("pointer", false);
+    holdNotices("focus", false);
+  }, [notices.length]);
+  return (
+    <>
+      <SignInAgain />
+      <div
+        ref={place}
+        role="status"
+        aria-live="polite"
+        onPointerEnter={() => holdNotices("pointer", true)}
+        onPointerLeave={() => holdNotices("pointer", false)}
+        onFocus={() => holdNotices("focus", true)}
+        onBlur={() => holdNotices("focus", false)}
+        className="fixed bottom-4 left-4 z-50 flex max-w-[min(30rem,calc(100vw-2rem))] flex-col gap-2"
+      >
+        {behind ? (
+          <p className="flex items-center gap-2 rounded border border-line bg-sheet px-3 py-2 text-quiet shadow-lg">
+            <LoaderCircle size={15} aria-hidden className="animate-spin motion-reduce:animate-none" />
+            Reading what was changed last; this follows by itself.
+          </p>
+        ) : null}
+        {notices.map((notice) => (
+          <div
+            key={notice.id}
+            className={`flex items-center gap-3 rounded border bg-sheet px-3 py-2 shadow-lg ${notice.tone === "failed" ? "border-bad text-bad" : "border-line"}`}
+          >
+            <span>{notice.text}</span>
+            {notice.undo ? (
+              <button
+                data-undo
+                aria-keyshortcuts="Alt+U"
+                title="Alt U brings you here"
+                className="action action-plain font-semibold text-accent"
+                onClick={() => {
+                  notice.undo?.();
+                  dismiss(notice.id);
+                }}
+              >
+                <Undo2 size={15} aria-hidden /> {notice.undoWord ?? "Undo"}
+              </button>
+            ) : null}
+            <button
+              className="ml-auto text-quiet hover:text-ink"
+              aria-label="Close this notice"
+              onClick={() => dismiss(notice.id)}
+            >
+              <X size={15} aria-hidden />
+            </button>
+          </div>
+        ))}
+      </div>
+    </>
+  );
+}

@@ -1,7 +1,7 @@
 import { FRAGMENTS, READERS, repeated } from "../tests/support/hostile.ts";
 
 const SIZES = [25_000, 50_000, 100_000];
-const MOST_SHOWN = 40;
+const MAX_SHOWN = 40;
 
 /** Feeds every function that reads text from outside its worst inputs at 1, 2 and 4 times the size: time against size. */
 export async function hostile(): Promise<void> {
@@ -18,10 +18,10 @@ export async function hostile(): Promise<void> {
     }
   rows.sort((a, b) => b.ms.at(-1)! - a.ms.at(-1)!);
   console.log(
-    `${rows.length} readers and inputs; the ${MOST_SHOWN} slowest, milliseconds at ${SIZES.join(", ")} signs:`,
+    `${rows.length} readers and inputs; the ${MAX_SHOWN} slowest, milliseconds at ${SIZES.join(", ")} signs:`,
   );
   console.table(
-    rows.slice(0, MOST_SHOWN).map(({ reader, fragment, ms }) => ({
+    rows.slice(0, MAX_SHOWN).map(({ reader, fragment, ms }) => ({
       reader,
       fragment: JSON.stringify(fragment),
       ...Object.fromEntries(SIZES.map((size, index) => [size, Number(ms[index]!.toFixed(1))])),

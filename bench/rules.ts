@@ -14,7 +14,7 @@ import { resolve } from "../src/core/rules/resolve/resolve.ts";
 import type { Desk } from "../src/desk/desk.ts";
 import { createJobs, UNWATCHED } from "../src/desk/jobs/jobs.ts";
 import { catchUpLedger, rebuildLedger } from "../src/desk/ledger/follow-ledger.ts";
-import { keepPages } from "../src/desk/ledger/keep-pages.ts";
+import { indexPages } from "../src/desk/ledger/index-pages.ts";
 import { linkFacets, linksQuery, listLinks, groupLinks } from "../src/desk/ledger/list-links.ts";
 import { savePage } from "../src/desk/pages/pages.ts";
 import { replaceRules } from "../src/desk/rules/rules.ts";
@@ -104,7 +104,11 @@ async function ledgering(): Promise<void> {
     jobs: createJobs((error) => console.error(error)),
     texts: textsHere,
     seal: sealWith(["nothing is sealed here"]),
-    thread: { run: ({ name }, siteId, input, progress) => runTask(desk, { task: name, siteId, input }, progress) as never, end: async () => {} },
+    thread: {
+      run: ({ name }, siteId, input, progress) =>
+        runTask(desk, { task: name, siteId, input }, progress) as never,
+      end: async () => {},
+    },
     workspaceHosts: [],
     health: async () => ({}),
     preview: () => undefined,
@@ -218,7 +222,7 @@ async function saving(
   for (let round = 0; round < SAVES; round += 1) {
     saves.push(await timedAsync(async () => void (await savePage(desk, ACTOR, site, id, { html: `${html}<p>${round}</p>`, version })))); // prettier-ignore
     version += 1;
-    keeps.push(await timedAsync(async () => void (await keepPages(desk, site, [id]))));
+    keeps.push(await timedAsync(async () => void (await indexPages(desk, site, [id]))));
   }
   console.log(`saving a page with 500 links, median of ${SAVES}: ${median(saves).toFixed(0)} ms in all, the ledger's part ${median(keeps).toFixed(0)} ms (target: under 100)`); // prettier-ignore
 }

@@ -1,5 +1,5 @@
 import { ruleSchema, type Rule } from "../src/core/rules/rule.ts";
-import type { SiteSight } from "../src/core/rules/resolve/link-facts.ts";
+import type { LinkResolver } from "../src/core/rules/resolve/link-facts.ts";
 
 export const PAGES = 10_000;
 export const LINKS_A_PAGE = 20;
@@ -32,7 +32,7 @@ export function pageHtml(page: number, links: number): string {
   }).join("\n");
 } // prettier-ignore
 
-export const FOREIGN: SiteSight = {
+export const FOREIGN: LinkResolver = {
   hosts: ["bench.example"],
   answers: () => "page",
   routeDestination: () => undefined,

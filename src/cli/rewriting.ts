@@ -4,7 +4,12 @@ import { DocumentRewriter, type RewriteReport } from "../core/links/rewrite/rewr
 import { bytesOfText, textOfBytes } from "../core/links/rewrite/source-bytes.ts";
 import { hostName } from "../core/ground/fields.ts";
 import { rewriteAnswerSchema, ruleSchema, type Rule } from "../core/rules/rule.ts";
-import { needsOfRules, ruleBundleSchema, sightOfBundle, type RuleBundle } from "../core/rules/sets/bundle.ts";
+import {
+  needsOfRules,
+  ruleBundleSchema,
+  resolverOfBundle,
+  type RuleBundle,
+} from "../core/rules/sets/bundle.ts";
 import { Unusable } from "./unusable.ts";
 
 /** The page that a document is, as rules look at it. */
@@ -45,7 +50,7 @@ export async function fileRewriting(file: string, hosts: readonly string[]): Pro
     throw new Unusable(
       `the rule “${lacking.rule}” names ${lacking.names}, and ${file} does not say what leads there. Take the file that GET …/rules/bundle answers.`,
     );
-  const site = sightOfBundle({ hosts: [...own, ...bundled], partners: partners ?? [], routes });
+  const site = resolverOfBundle({ hosts: [...own, ...bundled], partners: partners ?? [], routes });
   return {
     async rewrite(pieces, place, put) {
       const rewriter = new DocumentRewriter(rules, site, place, true);

@@ -9,7 +9,7 @@ import {
 import { pasteAnswerSchema, pasteQuestionSchema } from "../core/links/paste.ts";
 import { tokenInputSchema, tokenSchema } from "../core/people/person.ts";
 import { siteInputSchema, siteSchema } from "../core/sites/site.ts";
-import { linkLooksSchema, lookAtLinks } from "./links/link-looks.ts";
+import { resolvedLinksSchema, resolveLinks } from "./links/resolve-links.ts";
 import { listQuery } from "./ground/lists.ts";
 import { UNWATCHED } from "./jobs/jobs.ts";
 import { createPageTask, savePageTask } from "./pages/page-tasks.ts";
@@ -133,8 +133,8 @@ export const operations: readonly Operation[] = [
     summary: "Where each of these addresses leads, seen from the site",
     role: "reader",
     body: z.strictObject({ addresses: z.array(z.string().max(4096)).max(5000) }),
-    answer: linkLooksSchema,
-    run: ({ desk, site, body }) => lookAtLinks(desk, site, body.addresses),
+    answer: resolvedLinksSchema,
+    run: ({ desk, site, body }) => resolveLinks(desk, site, body.addresses),
   }),
   operation("POST", `${SITE}/paste`, {
     summary: "What is known of something that was pasted",

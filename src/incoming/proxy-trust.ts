@@ -15,7 +15,7 @@ export interface ProxyTrust {
 /** Nobody is believed: the reader is the other end of the connection. */
 export const NO_PROXY: ProxyTrust = { address: (remote) => remote, isSecure: () => false };
 
-const MOST_PROXIES = 10;
+const MAX_PROXIES = 10;
 
 /**
  * Reads `MAPROPE_TRUST_PROXY`: how many proxies stand before us (1 to 10), or their addresses and networks
@@ -40,8 +40,8 @@ type Trusts = (address: string, hop: number) => boolean;
 
 function countOf(text: string): Trusts {
   const count = Number(text);
-  if (count > MOST_PROXIES)
-    throw new Error(`MAPROPE_TRUST_PROXY is ${text}; at most ${MOST_PROXIES} proxies stand before a server.`);
+  if (count > MAX_PROXIES)
+    throw new Error(`MAPROPE_TRUST_PROXY is ${text}; at most ${MAX_PROXIES} proxies stand before a server.`);
   return (_address, hop) => hop < count;
 }
 

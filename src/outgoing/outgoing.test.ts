@@ -42,7 +42,7 @@ describe("the outgoing client", () => {
   const client = createOutgoing({
     resolve: async (host) => (host === "nobody.example" ? [] : ["127.0.0.1"]),
     allows: (address, host) => address === "127.0.0.1" && host.endsWith(".example"),
-    patience: 400,
+    timeoutMs: 400,
   });
   const at = (path: string, host = "shop.example"): string => `http://${host}:${port}${path}`;
 

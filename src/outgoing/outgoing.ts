@@ -27,11 +27,11 @@ export interface OutgoingOptions {
   /** Whether an address may be asked; only public ones unless given. */
   allows?: (address: string, host: string, port: number) => boolean;
   /** Milliseconds for one whole visit. */
-  patience?: number;
+  timeoutMs?: number;
 }
 
-const PATIENCE_MS = 6_000;
-const MOST_TITLE_BYTES = 256 * 1024;
+const TIMEOUT_MS = 6_000;
+const MAX_TITLE_BYTES = 256 * 1024;
 const AGENT = "MapRope/1 (link check)";
 
 /** Makes the outgoing client. It goes only where it is allowed to, and the address that was judged is the one that is asked. */
@@ -40,7 +40,7 @@ export function createOutgoing(options: OutgoingOptions = {}): Outgoing {
     options.resolve ??
     (async (host) => (await systemLookup(host, { all: true })).map(({ address }) => address));
   const allows = options.allows ?? ((address) => isPublicAddress(address));
-  const patience = options.patience ?? PATIENCE_MS;
+  const timeoutMs = options.timeoutMs ?? TIMEOUT_MS;
 
   async function judged(url: URL): Promise<string> {
     const host = url.hostname.replace(/^\[|\]$/g, "");
@@ -54,7 +54,7 @@ export function createOutgoing(options: OutgoingOptions = {}): Outgoing {
   }
   return {
     async read(address, mostBytes) {
-      const timeout = AbortSignal.timeout(patience);
+      const timeout = AbortSignal.timeout(timeoutMs);
       try {
         if (!/^https?:/i.test(address) || !URL.canParse(address)) throw new Refusal("is no web address");
         const url = new URL(address);
@@ -70,13 +70,13 @@ export function createOutgoing(options: OutgoingOptions = {}): Outgoing {
         const bytes = await wholeOf(answer, mostBytes);
         return { ok: true, type: answer.headers["content-type"] ?? "", bytes };
       } catch (error) {
-        return { ok: false, reason: reasonOf(error, timeout.aborted, patience) };
+        return { ok: false, reason: reasonOf(error, timeout.aborted, timeoutMs) };
       }
     },
     async visit(address, { title = false, signal } = {}) {
       const began = performance.now();
       const took = (): number => Math.round(performance.now() - began);
-      const timeout = AbortSignal.timeout(patience);
+      const timeout = AbortSignal.timeout(timeoutMs);
       const stop = signal ? AbortSignal.any([signal, timeout]) : timeout;
       try {
         if (!/^https?:/i.test(address) || !URL.canParse(address)) throw new Refusal("is no web address");
@@ -88,7 +88,7 @@ export function createOutgoing(options: OutgoingOptions = {}): Outgoing {
         answer.destroy();
         return { ok: true, status: answer.statusCode ?? 0, location, title: found, ms: took() };
       } catch (error) {
-        return { ok: false, reason: reasonOf(error, timeout.aborted, patience), ms: took() };
+        return { ok: false, reason: reasonOf(error, timeout.aborted, timeoutMs), ms: took() };
       }
     },
   };
@@ -141,8 +141,7 @@ async function titleOf(answer: IncomingMessage): Promise<string | null> {
     // The end of the title may lie across two pieces.
     const seen = tail + chunk.toString("latin1").toLowerCase();
     tail = seen.slice(-"</title".length);
-    if ((size += chunk.length) > MOST_TITLE_BYTES || seen.includes("</title") || seen.includes("<body"))
-      break;
+    if ((size += chunk.length) > MAX_TITLE_BYTES || seen.includes("</title") || seen.includes("<body")) break;
   }
   return titleIn(decoded(Buffer.concat(chunks), answer.headers["content-type"] ?? ""));
 }
@@ -162,9 +161,9 @@ function decoded(bytes: Uint8Array, type: string): string {
   }
 }
 
-function reasonOf(error: unknown, late: boolean, patience: number): string {
+function reasonOf(error: unknown, late: boolean, timeoutMs: number): string {
   if (error instanceof Refusal) return error.message;
-  if (late) return `did not answer within ${Math.round(patience / 1000)} seconds`;
+  if (late) return `did not answer within ${Math.round(timeoutMs / 1000)} seconds`;
   const { code, name } = error as NodeJS.ErrnoException;
   if (name === "AbortError") return "was not asked to the end";
   switch (code) {

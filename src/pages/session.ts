@@ -2,14 +2,14 @@ import type { APIRoute } from "astro";
 import { signInSchema } from "../core/people/person.ts";
 import { isOwnOrigin } from "../ui/frame/own-origin.ts";
 
-const MOST_BYTES = 10_000;
+const MAX_BYTES = 10_000;
 
 /** Signs in. */
 export const POST: APIRoute = async ({ request, locals, cookies }) => {
   if (!isOwnOrigin(request, locals.secure))
     return locals.problem(403, "Not from here", "Sign in on the workspace's own page.");
   try {
-    const input = signInSchema.safeParse(await locals.json(request, MOST_BYTES));
+    const input = signInSchema.safeParse(await locals.json(request, MAX_BYTES));
     if (!input.success)
       return locals.problem(422, "Not signed in", input.error.issues.map(({ message }) => message).join(" "));
     const { token, expires } = await locals.signIn(input.data);

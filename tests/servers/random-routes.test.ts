@@ -81,7 +81,7 @@ interface RandomRoute {
 
 function randomRoute(random: Random): RandomRoute {
   const match = random.one(["exact", "exact", "exact", "exact", "exact", "exact", "prefix", "wildcard", "pattern"]); // prettier-ignore
-  const folded = random.below(4) === 0;
+  const caseInsensitive = random.below(4) === 0;
   const base = randomPath(random);
   const address =
     match === "wildcard"
@@ -92,7 +92,7 @@ function randomRoute(random: Random): RandomRoute {
   const gone = random.below(10) === 0;
   const to = random.one(["/moved", "https://shop.example/a", "https://shop.example/a?x=1", "/moved#part", "https://shop.example/a?x=1#part", "https://archive.example/é?q=$"]); // prettier-ignore
   return {
-    kind: gone ? "gone" : folded ? "short" : "redirect",
+    kind: gone ? "gone" : caseInsensitive ? "short" : "redirect",
     match,
     address,
     host: random.one([null, HOSTS[0], HOSTS[1]]),
@@ -141,13 +141,13 @@ async function namedAsLeftOut(garden: TestDesk, format: string): Promise<(path: 
     named.includes(address.replace(/[^\x20-\x7E]+/g, "?")),
   );
   const { draftTable } = await import("../../src/core/routes/match/draft-table.ts");
-  const { foldedKey, pathKey } = await import("../../src/core/address/path-key.ts");
+  const { caseFoldedKey, pathKey } = await import("../../src/core/address/path-key.ts");
   return (path) => {
     const key = pathKey(path);
     return routes.some(({ match, address }) =>
       match === "exact"
-        ? foldedKey(pathKey(address)) === foldedKey(key)
-        : draftTable([address], match as "prefix", true).find("", foldedKey(key)).length > 0,
+        ? caseFoldedKey(pathKey(address)) === caseFoldedKey(key)
+        : draftTable([address], match as "prefix", true).find("", caseFoldedKey(key)).length > 0,
     );
   };
 }

@@ -1,7 +1,7 @@
 import { mayLeave } from "../../src/core/address/may-leave.ts";
 import { pathKey } from "../../src/core/address/path-key.ts";
 import { looksLikeAddress, repairAddress } from "../../src/core/address/repair/repair.ts";
-import { mendScheme } from "../../src/core/address/repair/scheme.ts";
+import { repairScheme } from "../../src/core/address/repair/scheme.ts";
 import { unwrap } from "../../src/core/address/repair/unwrap.ts";
 import { headingAnchors, withHeadingIds } from "../../src/core/pages/body/headings.ts";
 import { readFrontMatter } from "../../src/core/pages/formats/front-matter.ts";
@@ -19,14 +19,14 @@ import { readReportDate } from "../../src/core/earnings/report-date.ts";
 import { programSlug } from "../../src/core/programs/slug.ts";
 import { readSnippet } from "../../src/core/creatives/snippet.ts";
 import { fillSubId, fitSubId } from "../../src/core/programs/sub-id.ts";
-import { takenApart } from "../../src/core/programs/taken-apart.ts";
+import { parseUrl } from "../../src/core/programs/parsed-url.ts";
 import { readTemplate } from "../../src/core/programs/template.ts";
 import { suggestSlugs } from "../../src/core/routes/slugs/suggest-slugs.ts";
 import { decoded } from "../../src/core/text/decoded.ts";
 import { pageText } from "../../src/core/text/difference.ts";
 import { titleIn } from "../../src/core/text/title.ts";
 import { fillVariables, findPlaceholders, variableNames } from "../../src/core/text/variables.ts";
-import { takeHtml } from "../../src/desk/pages/take-html.ts";
+import { sanitizeHtml } from "../../src/desk/pages/sanitize-html.ts";
 import { isVectorPicture, vectorFault } from "../../src/desk/files/vector-picture.ts";
 
 const site = { hosts: ["garden.example"], answers: () => undefined, routeDestination: () => undefined };
@@ -35,7 +35,7 @@ const site = { hosts: ["garden.example"], answers: () => undefined, routeDestina
 export const READERS: Readonly<Record<string, (text: string) => unknown>> = {
   repairAddress: (text) => repairAddress(text),
   looksLikeAddress,
-  mendScheme,
+  repairScheme,
   unwrap,
   mayLeave,
   pathKey,
@@ -57,7 +57,7 @@ export const READERS: Readonly<Record<string, (text: string) => unknown>> = {
   readSnippet,
   fillSubId: (text) => fillSubId("{page}-{text}", { page: text, text } as never),
   fitSubId: (text) => fitSubId(text, 40),
-  takenApart: (text) => URL.canParse(text) && takenApart(text),
+  parseUrl: (text) => URL.canParse(text) && parseUrl(text),
   readTemplate,
   suggestSlugs: (text) => suggestSlugs(text, text, []),
   decoded,
@@ -66,7 +66,7 @@ export const READERS: Readonly<Record<string, (text: string) => unknown>> = {
   fillVariables: (text) => fillVariables(text, { a: "b" }),
   variableNames,
   findPlaceholders: (text) => findPlaceholders(text, { account: "x" }),
-  takeHtml,
+  sanitizeHtml,
   isVectorPicture,
   vectorFault,
 };

@@ -52,7 +52,7 @@ function removeDotSegments(path: string): string {
 }
 
 /** The key of a short link's path: letter case does not count in what people type from memory. */
-export function foldedKey(key: string): string {
+export function caseFoldedKey(key: string): string {
   if (!/[A-Z]/.test(key)) return key;
   return key.replace(/%[0-9A-F]{2}|[A-Z]+/g, (part) => (part.startsWith("%") ? part : part.toLowerCase()));
 }

@@ -8,7 +8,7 @@ import {
   type SpoolRecord,
 } from "./record.ts";
 
-const MOST_TEXT = 1024;
+const MAX_TEXT = 1024;
 
 /** Writes a record as one line, newline included. Fields are separated by tabs; text is cut and kept free of controls. */
 export function writeSpoolLine(record: ClickRecord | MissRecord): string {
@@ -97,7 +97,7 @@ export function readSpoolLine(line: string): SpoolRecord | undefined {
 const CONTROL = /[\u0000-\u001F\u007F]+/g;
 
 function clean(text: string): string {
-  const cut = text.length > MOST_TEXT ? text.slice(0, MOST_TEXT).toWellFormed() : text;
+  const cut = text.length > MAX_TEXT ? text.slice(0, MAX_TEXT).toWellFormed() : text;
   CONTROL.lastIndex = 0;
   return CONTROL.test(cut) ? cut.replace(CONTROL, " ") : cut;
 }

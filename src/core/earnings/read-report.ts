@@ -41,7 +41,7 @@ const KINDS: Readonly<Record<string, ConversionKind>> = {
   sale: "sale", order: "sale", purchase: "sale", lead: "lead", signup: "lead", registration: "lead", click: "click",
 }; // prettier-ignore
 
-const MOST_REFERENCE = 200;
+const MAX_REFERENCE = 200;
 
 /**
  * Makes a reader for a report with this header. Without a column of references, equal rows of one report are told apart
@@ -87,7 +87,7 @@ export function rowReader(header: readonly string[], columns: ReportColumns): Ro
     const kind = kindWord === "" ? "sale" : KINDS[kindWord];
     if (!kind) return no(`“${cell(cells, places.kind)}” is no kind that is known: sale, lead or click.`);
     const reference = places.reference < 0 ? numbered(cells.join("\t"), seen) : cell(cells, places.reference);
-    if (reference === "" || reference.length > MOST_REFERENCE)
+    if (reference === "" || reference.length > MAX_REFERENCE)
       return no(
         reference === "" ? "The reference is missing." : "The reference has more than 200 characters.",
       );

@@ -37,7 +37,7 @@ export const ledgerFilterSchema = z.object({
 });
 export type LedgerFilter = z.infer<typeof ledgerFilterSchema>;
 
-const lookSchema = z.object({ rel: z.array(z.string()), target: z.string().nullable() });
+const resolvedLinkSchema = z.object({ rel: z.array(z.string()), target: z.string().nullable() });
 
 /** One entry of the ledger. */
 export const ledgerLinkSchema = z.object({
@@ -62,8 +62,8 @@ export const ledgerLinkSchema = z.object({
   /** Host of the network that a tracked link is written with; empty for all others. */
   via: z.string(),
   kind: z.enum(DESTINATION_KINDS),
-  stored: lookSchema,
-  delivered: lookSchema,
+  stored: resolvedLinkSchema,
+  delivered: resolvedLinkSchema,
   override: z.string().nullable(),
   treatment: z.enum(TREATMENTS),
   /** The rule that decided first, and all that decided something. */

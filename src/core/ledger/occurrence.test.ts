@@ -2,10 +2,10 @@ import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import { findLinks } from "../links/find.ts";
 import { ruleSchema } from "../rules/rule.ts";
-import type { SiteSight } from "../rules/resolve/link-facts.ts";
+import type { LinkResolver } from "../rules/resolve/link-facts.ts";
 import { occurrencesIn, type Occurrence, type Standing } from "./occurrence.ts";
 
-const SITE: SiteSight = {
+const SITE: LinkResolver = {
   hosts: ["own.example", "s.example"],
   answers(_host, key) {
     if (key === "/go" || key === "/on" || key === "/in") return "route";

@@ -5,7 +5,7 @@ import type { LinkInHtml } from "../links/find.ts";
 import { movedTo } from "../links/rewrite/deliver.ts";
 import type { Rule } from "../rules/rule.ts";
 import { writtenOn } from "../rules/resolve/link-attributes.ts";
-import { linkFacts, throughRoutes, type SiteSight } from "../rules/resolve/link-facts.ts";
+import { linkFacts, throughRoutes, type LinkResolver } from "../rules/resolve/link-facts.ts";
 import type { LinkFacts } from "../rules/resolve/match.ts";
 import { resolve, type Resolved } from "../rules/resolve/resolve.ts";
 import { treatmentOf, type Treatment } from "../rules/treatment.ts";
@@ -64,7 +64,7 @@ export function occurrencesIn(
   links: readonly LinkInHtml[],
   standing: Standing,
   rules: readonly Rule[],
-  site: SiteSight,
+  site: LinkResolver,
 ): Occurrence[] {
   return links.map((link, ordinal) => {
     const filled = fillAddress(link.href, standing.variables);
@@ -106,7 +106,7 @@ export function ledgerFacts(
   },
   { page, category }: Pick<Standing, "page" | "category">,
   rules: readonly Rule[],
-  site: SiteSight,
+  site: LinkResolver,
 ): Omit<
   Occurrence,
   "ordinal" | "words" | "anchor" | "href" | "storedRel" | "storedTarget" | "override" | "creative"

@@ -7,7 +7,7 @@ import { deliveredTag } from "./delivered-tag.ts";
 import { findLinks } from "./find.ts";
 import { rewriteLinks, type DeliveredAttributes } from "./rewrite/rewrite.ts";
 
-const SIGHT = { hosts: ["own.example"], answers: () => undefined, routeDestination: () => undefined };
+const RESOLVER = { hosts: ["own.example"], answers: () => undefined, routeDestination: () => undefined };
 
 describe("links are found in any HTML", () => {
   const cases: readonly (readonly [
@@ -209,7 +209,7 @@ describe("stored HTML becomes delivered HTML", () => {
     const stored =
       '<p><a href="https://shop.example/">out</a> <a href="https://shop.example/" data-override="target=same">by hand</a> <a href="/in">in</a></p>';
     assert.equal(
-      deliverHtml(stored, rules, SIGHT, {}),
+      deliverHtml(stored, rules, RESOLVER, {}),
       '<p><a href="https://shop.example/" rel="noopener" target="_blank">out</a> <a href="https://shop.example/">by hand</a> <a href="/in">in</a></p>',
     );
   });
@@ -222,7 +222,7 @@ describe("stored HTML becomes delivered HTML", () => {
     const delivered = deliverHtml(
       '<a href="https://shop.example/?a=1&amp;b=2" title="A &quot;lamp&quot;">Lamp &amp; more</a>',
       [...rules, ruleSchema.parse({ name: "nf", set: { nofollow: "on" } })],
-      SIGHT,
+      RESOLVER,
       {},
     );
     assert.equal(tag, delivered);

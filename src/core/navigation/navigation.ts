@@ -23,7 +23,7 @@ export interface NavigationItem<A extends string = string> {
 /** An entry whose address was checked: only such ones are stored. */
 export type StoredItem = NavigationItem<Address>;
 
-const MOST_LEVELS = 3;
+const MAX_LEVELS = 3;
 
 const landing = z.string().trim().max(4096).transform((pasted, context) => {
   const repaired = repairAddress(pasted);
@@ -54,7 +54,7 @@ const itemSchema: z.ZodType<StoredItem> = z.lazy(() =>
 const items = z
   .array(itemSchema)
   .max(200, "The navigation has at most 200 entries on its first level.")
-  .refine((list) => depthOf(list) <= MOST_LEVELS, `The navigation has at most ${MOST_LEVELS} levels.`);
+  .refine((list) => depthOf(list) <= MAX_LEVELS, `The navigation has at most ${MAX_LEVELS} levels.`);
 
 export const navigationInputSchema = z.strictObject({ version: z.int().nonnegative(), items });
 export const navigationSchema = z.object({
@@ -83,7 +83,7 @@ export function treeNavigation<A extends string>(
   const root: NavigationItem<A>[] = [];
   const open: NavigationItem<A>[][] = [root];
   for (const { level, ...item } of flat) {
-    const at = Math.min(level, open.length - 1, MOST_LEVELS - 1);
+    const at = Math.min(level, open.length - 1, MAX_LEVELS - 1);
     const entry: NavigationItem<A> = { ...item, children: [] };
     open[at]!.push(entry);
     open.length = at + 1;

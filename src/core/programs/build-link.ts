@@ -46,7 +46,8 @@ export function buildLink(terms: LinkTerms, destination: string, subId: string):
   if (fault) return { ok: false, ...fault };
   const { template, trackingId } = terms;
   const values: Record<Placeholder, string> = { id: trackingId, sub: subId, destination };
-  const address = template.way === "around" ? filledAround(template, values) : filledOnto(template, values);
+  const address =
+    template.style === "wrapper" ? filledWrapper(template, values) : filledParameters(template, values);
   if (address.length > MAX_ADDRESS_LENGTH)
     return {
       ok: false,
@@ -96,25 +97,25 @@ const SHORTEST_ID = 4;
 
 // Tracked by the network itself, by the template's own parameters, or by our ID under whatever name.
 function isTracked(url: URL, template: LinkTemplate, trackingId: string): boolean {
-  if (template.way === "around" && url.host === template.host) return true;
-  if (template.way === "onto" && ownParameters(template).some((one) => url.searchParams.has(one)))
+  if (template.style === "wrapper" && url.host === template.host) return true;
+  if (template.style === "parameters" && ownParameters(template).some((one) => url.searchParams.has(one)))
     return true;
   return trackingId.length >= SHORTEST_ID && [...url.searchParams.values()].includes(trackingId);
 }
 
-type Around = Extract<LinkTemplate, { way: "around" }>;
-type Onto = Extract<LinkTemplate, { way: "onto" }>;
+type Wrapper = Extract<LinkTemplate, { style: "wrapper" }>;
+type Parameters = Extract<LinkTemplate, { style: "parameters" }>;
 
-function filledAround(template: Around, values: Record<Placeholder, string>): string {
+function filledWrapper(template: Wrapper, values: Record<Placeholder, string>): string {
   const scheme = /^https?/i.exec(template.text)![0].toLowerCase();
   const path = template.path.map((piece) => encoded(filled(piece, values))).join("/");
   const query = queryOf(template, values);
   return `${scheme}://${template.host}/${path}${query === "" ? "" : `?${query}`}`;
 }
 
-// The page's own parameters stay as they are and where they are (DESIGN section 6), a lone ? or & at their end too: what
+// The page's own parameters stay as they are and where they are, a lone ? or & at their end too: what
 // was added can be taken off again and nothing else.
-function filledOnto(template: Onto, values: Record<Placeholder, string>): string {
+function filledParameters(template: Parameters, values: Record<Placeholder, string>): string {
   const [whole, fragment] = splitAt(values.destination, "#");
   const joint = whole.includes("?") ? "&" : "?";
   return `${whole}${joint}${queryOf(template, values)}${fragment}`;

@@ -7,7 +7,7 @@ import type { LinkTerms } from "./build-link.ts";
 import { consideredProgram, newerTerms, readCatalogue } from "./catalogue.ts";
 import { filledCreative } from "../creatives/creative-html.ts";
 import { recogniser } from "./recognise.ts";
-import { becomes, type Becoming } from "../creatives/reissue.ts";
+import { convertLink, type LinkConversion } from "../creatives/convert-link.ts";
 import { programSlug } from "./slug.ts";
 import { readSnippet, type ReadSnippet } from "../creatives/snippet.ts";
 import { fitSubId } from "./sub-id.ts";
@@ -26,7 +26,7 @@ describe("what links to a program become", () => {
   const now = terms("https://go.example/v2/{id}?u={destination}&l={sub}");
   const ours = "https://go.example/c/OLD/shop?to=https%3A%2F%2Fshop.example%2Fa&s=x";
   const foreign = "https://go.example/c/ELSE/shop?to=https%3A%2F%2Fshop.example%2Fa";
-  const rows: [says: string, address: string, becoming: Becoming, expected: unknown][] = [
+  const rows: [says: string, address: string, conversion: LinkConversion, expected: unknown][] = [
     ["ours, on new terms", ours, { do: "reissue", terms: now }, "https://go.example/v2/NEW?u=https%3A%2F%2Fshop.example%2Fa&l=x"],
     ["ours, that names only a path", "https://go.example/c/OLD/shop?to=%2Fitem%2F8", { do: "reissue", terms: now }, "https://go.example/v2/NEW?u=https%3A%2F%2Fshop.example%2Fitem%2F8"],
     ["ours, that names no page", "https://go.example/c/OLD/shop", { do: "reissue", terms: now }, "https://go.example/v2/NEW?u=https%3A%2F%2Fshop.example%2F"],
@@ -40,15 +40,15 @@ describe("what links to a program become", () => {
     ["one that leads elsewhere", "https://news.example/", { do: "plain" }, undefined],
     ["a path of our own", "/reviews", { do: "plain" }, undefined],
   ]; // prettier-ignore
-  for (const [says, address, becoming, expected] of rows)
-    test(says, () => assert.equal(becomes(address, find, becoming, place), expected));
+  for (const [says, address, conversion, expected] of rows)
+    test(says, () => assert.equal(convertLink(address, find, conversion, place), expected));
 
   test("what cannot be built stays, with the reason", () => {
     const far = terms("{destination}?p={id}", "F", ["far.example"]);
-    const refused = becomes(ours, find, { do: "reissue", terms: far }, place);
+    const refused = convertLink(ours, find, { do: "reissue", terms: far }, place);
     assert.match((refused as { refused: string }).refused, /does not belong to Shop/);
     const nowhere = recogniser([{ ...old, entrance: undefined }]);
-    const unknown = becomes("https://go.example/c/OLD/shop", nowhere, { do: "plain" }, place);
+    const unknown = convertLink("https://go.example/c/OLD/shop", nowhere, { do: "plain" }, place);
     assert.match((unknown as { refused: string }).refused, /names no page/);
   });
 });

@@ -53,7 +53,7 @@ describe("a link template", () => {
 
   test("is taken apart into host, path and parameters", () => {
     assert.deepEqual(templateOf(AROUND), {
-      way: "around",
+      style: "wrapper",
       text: AROUND,
       host: "go.saltmarsh.example",
       path: ["c", { before: "", holds: "id", after: "" }, "harbour"],

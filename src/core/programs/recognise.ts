@@ -1,7 +1,7 @@
 import { hostOf, plainHost } from "../address/classify.ts";
 import { splitAt, type LinkTerms } from "./build-link.ts";
 import { decoded } from "../text/decoded.ts";
-import { takenApart, type TakenApart } from "./taken-apart.ts";
+import { parseUrl, type ParsedUrl } from "./parsed-url.ts";
 import type { LinkTemplate, Piece, Placeholder } from "./template.ts";
 
 /** What recognising needs of a program; without a template only its domains are known. */
@@ -34,7 +34,7 @@ export function recogniser<P extends Recognisable>(programs: readonly P[]): Reco
   const below = new Map<string, P[]>();
   for (const program of programs) {
     const { template } = program;
-    if (template?.way === "around") {
+    if (template?.style === "wrapper") {
       addShape(around, template, program);
       aroundNames.add(template.host.replace(/:\d+$/, ""));
     }
@@ -65,10 +65,10 @@ export function recogniser<P extends Recognisable>(programs: readonly P[]): Reco
       const host = webHost(address);
       if (host === undefined) return undefined;
       place = placeOf(host);
-      if (host === written && seen.size < MOST_SEEN) seen.set(host, place);
+      if (host === written && seen.size < MAX_SEEN) seen.set(host, place);
     }
     if (place.isNetwork) {
-      const apart = takenApart(address);
+      const apart = parseUrl(address);
       const shapes = around.get(apart.host);
       const found = shapes && recogniseAround(shapes, apart, address);
       if (found) return found;
@@ -83,7 +83,7 @@ interface Place<P> {
   isNetwork: boolean;
   owners: readonly P[] | undefined;
 }
-const MOST_SEEN = 50_000;
+const MAX_SEEN = 50_000;
 const SCHEME = /^https?:\/\//;
 
 function webHost(address: string): string | undefined {
@@ -102,13 +102,13 @@ interface Shape<P> {
   segments: number;
   literalSegments: readonly number[];
   literalParameters: readonly string[];
-  byLiterals: Map<string, { template: Around; program: P }[]>;
+  byLiterals: Map<string, { template: Wrapper; program: P }[]>;
 }
-type Around = Extract<LinkTemplate, { way: "around" }>;
+type Wrapper = Extract<LinkTemplate, { style: "wrapper" }>;
 
 const JOINT = "\n";
 
-function addShape<P>(shapes: Map<string, Shape<P>[]>, template: Around, program: P): void {
+function addShape<P>(shapes: Map<string, Shape<P>[]>, template: Wrapper, program: P): void {
   const literalSegments = template.path.flatMap((piece, at) => (typeof piece === "string" ? [at] : []));
   const literal = template.parameters.filter(([, piece]) => typeof piece === "string");
   const literalParameters = literal.map(([name]) => name).sort();
@@ -136,7 +136,7 @@ function addShape<P>(shapes: Map<string, Shape<P>[]>, template: Around, program:
 
 function recogniseAround<P extends Recognisable>(
   shapes: readonly Shape<P>[],
-  apart: TakenApart,
+  apart: ParsedUrl,
   address: string,
 ): Recognition<P> | undefined {
   const { segments } = apart;
@@ -148,7 +148,7 @@ function recogniseAround<P extends Recognisable>(
       ...shape.literalParameters.map((name) => apart.parameter(name) ?? ""),
     ];
     for (const { template, program } of shape.byLiterals.get(literals.join(JOINT)) ?? []) {
-      const held = heldAround(template, apart);
+      const held = heldByWrapper(template, apart);
       if (held?.id === undefined) continue;
       const found = new Found(program, held, template, apart, address);
       if (found.tracking === "ours") return found;
@@ -160,7 +160,7 @@ function recogniseAround<P extends Recognisable>(
 
 type Held = Partial<Record<Placeholder, string>>;
 
-function heldAround(template: Around, apart: TakenApart): Held | undefined {
+function heldByWrapper(template: Wrapper, apart: ParsedUrl): Held | undefined {
   const held: Held = {};
   for (const [at, piece] of template.path.entries())
     if (typeof piece !== "string" && !takeSegment(held, piece, decoded(apart.segments[at]!)))
@@ -177,7 +177,7 @@ const DESTINATION: readonly Placeholder[] = ["destination"];
 function takeParameters(
   held: Held,
   template: LinkTemplate,
-  apart: TakenApart,
+  apart: ParsedUrl,
   wanted: readonly Placeholder[],
 ): void {
   for (const [name, piece] of template.parameters) {
@@ -209,11 +209,11 @@ class Found<P extends Recognisable> implements Recognition<P> {
   readonly subId: string | null;
   private readonly held: Held;
   private readonly template: LinkTemplate;
-  private readonly apart: TakenApart;
+  private readonly apart: ParsedUrl;
   private readonly address: string;
 
   /** `held` has the tracking ID. */
-  constructor(program: P, held: Held, template: LinkTemplate, apart: TakenApart, address: string) {
+  constructor(program: P, held: Held, template: LinkTemplate, apart: ParsedUrl, address: string) {
     this.program = program;
     this.trackingId = held.id!;
     this.tracking = held.id === program.trackingId ? "ours" : "foreign";
@@ -225,7 +225,7 @@ class Found<P extends Recognisable> implements Recognition<P> {
   }
 
   get destination(): string | null {
-    if (this.template.way === "onto") return withoutParameters(this.address, this.template);
+    if (this.template.style === "parameters") return withoutParameters(this.address, this.template);
     const held = { ...this.held };
     takeParameters(held, this.template, this.apart, DESTINATION);
     return held.destination ?? null;
@@ -233,11 +233,11 @@ class Found<P extends Recognisable> implements Recognition<P> {
 }
 
 function recogniseOnto<P extends Recognisable>(owners: readonly P[], address: string): Recognition<P> {
-  const apart = address.includes("?") ? takenApart(address) : undefined;
+  const apart = address.includes("?") ? parseUrl(address) : undefined;
   let foreign: Recognition<P> | undefined;
   for (const program of owners) {
     const { template } = program;
-    if (template?.way !== "onto" || !apart) continue;
+    if (template?.style !== "parameters" || !apart) continue;
     const held: Held = {};
     takeParameters(held, template, apart, OURS);
     if (held.id === undefined) continue;

@@ -10,7 +10,7 @@ export type Piece = string | { before: string; holds: Placeholder; after: string
 export type LinkTemplate =
   | {
       /** The link goes to a host of the network's, which sends the reader on. */
-      way: "around";
+      style: "wrapper";
       text: string;
       /** Lower-case, with the port where there is one. */
       host: string;
@@ -19,7 +19,7 @@ export type LinkTemplate =
     }
   | {
       /** The link goes to the page itself, with parameters behind it. */
-      way: "onto";
+      style: "parameters";
       text: string;
       parameters: readonly (readonly [name: string, value: Piece])[];
     };
@@ -66,7 +66,7 @@ function readOnto(text: string): ReadTemplate {
   const parameters = readParameters(behind.slice(1));
   return typeof parameters === "string"
     ? { ok: false, reason: parameters }
-    : { ok: true, template: { way: "onto", text, parameters } };
+    : { ok: true, template: { style: "parameters", text, parameters } };
 }
 
 function readAround(text: string): ReadTemplate {
@@ -92,7 +92,7 @@ function readAround(text: string): ReadTemplate {
   if (typeof parameters === "string") return { ok: false, reason: parameters };
   return {
     ok: true,
-    template: { way: "around", text, host: new URL(`${start[0]}/`).host, path, parameters },
+    template: { style: "wrapper", text, host: new URL(`${start[0]}/`).host, path, parameters },
   };
 }
 

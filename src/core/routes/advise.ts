@@ -1,13 +1,13 @@
 import { before } from "../text/cut.ts";
 import { ownPlace } from "../address/classify.ts";
-import { foldedKey, pathKey } from "../address/path-key.ts";
+import { caseFoldedKey, pathKey } from "../address/path-key.ts";
 import type { Advice } from "./route.ts";
 import { addressFault, captureCount, routeKey } from "./match/address-form.ts";
 import { captureFault, capturesHost, highestCapture, withCaptures } from "./match/captures.ts";
 import type { MatchKind } from "./match/match-kind.ts";
 import { reservedPath } from "./reserved.ts";
-import { circleFrom, firstOfEach, wayInWords, type Step } from "./chain/circle.ts";
-import { MOST_HOPS } from "./chain/follow.ts";
+import { circleFrom, firstOfEach, chainInWords, type Step } from "./chain/circle.ts";
+import { MAX_HOPS } from "./chain/follow.ts";
 import { leadsBack } from "./chain/leads-back.ts";
 import type { OwnSite } from "./chain/own-site.ts";
 import { patternGroups } from "./match/pattern.ts";
@@ -42,12 +42,12 @@ export interface RouteDraft {
   host: string | null;
   match: MatchKind;
   addresses: readonly string[];
-  folded: boolean;
+  caseInsensitive: boolean;
   destination: string | null;
   replacesPage: boolean;
 }
 
-/** What is to be said of a route before it is saved (DESIGN section 8). Findings of severity "error" refuse it. */
+/** What is to be said of a route before it is saved. Findings of severity "error" refuse it. */
 export function adviseRoute(draft: RouteDraft, around: RouteSurroundings): Advice[] {
   const advice = draft.addresses.flatMap((address, index) => adviseAddress(address, index, draft, around));
   if (advice.every(({ severity }) => severity !== "error")) advice.push(...adviseOrder(draft, around));
@@ -68,10 +68,10 @@ function adviseAddress(
   ];
   const fault = addressFault(address, draft.match);
   if (fault) return error(draft.match === "pattern" ? "pattern" : "warning", fault);
-  const key = routeKey(address, draft.folded, draft.match);
+  const key = routeKey(address, draft.caseInsensitive, draft.match);
   const twice = draft.addresses
     .slice(0, index)
-    .some((earlier) => routeKey(earlier, draft.folded, draft.match) === key);
+    .some((earlier) => routeKey(earlier, draft.caseInsensitive, draft.match) === key);
   if (twice) return error("taken", `${address} stands in this route twice.`);
   const exact = draft.match === "exact";
   const other =
@@ -90,7 +90,7 @@ function adviseAddress(
   }
   const reserved = reservedPath(pathKey(address));
   if (reserved?.severity === "error") return error("page", reserved.message);
-  const near = draft.folded ? undefined : around.nearTo?.(draft.host, pathKey(address));
+  const near = draft.caseInsensitive ? undefined : around.nearTo?.(draft.host, pathKey(address));
   return [
     ...(reserved ? [{ code: "page" as const, field, ...reserved }] : []),
     ...(page
@@ -160,7 +160,7 @@ function pathOf(destination: string): string {
 
 // Whether the way of some address comes round, looked for among those that are likeliest to.
 function adviseCircles(draft: RouteDraft, destination: string, around: RouteSurroundings): Advice[] {
-  const table = draftTable(draft.addresses, draft.match, draft.folded);
+  const table = draftTable(draft.addresses, draft.match, draft.caseInsensitive);
   const isOwn = answersItself(draft, around);
   const step = (host: string | null, key: string): Step => {
     const captures = isOwn(host, key) ? table.find("", key)[0]?.captures : undefined;
@@ -181,14 +181,14 @@ function adviseCircles(draft: RouteDraft, destination: string, around: RouteSurr
   if (round)
     return said(
       "error",
-      `Some addresses would go round in a circle: ${wayInWords(round.way)}, and on. Choose another destination.`,
+      `Some addresses would go round in a circle: ${chainInWords(round.chain)}, and on. Choose another destination.`,
     );
   if (aside && circles.length === asked.length)
     return said("error", "This would go round in a circle: every address that it answers leads back to itself. Choose another destination."); // prettier-ignore
   return aside
     ? said(
         "warning",
-        `Some addresses would lead back to themselves, such as ${aside.way[0]}: there the route stands aside, and readers get what they would without it.`,
+        `Some addresses would lead back to themselves, such as ${aside.chain[0]}: there the route stands aside, and readers get what they would without it.`,
       )
     : [];
 }
@@ -204,7 +204,7 @@ function followDraft(draft: RouteDraft, destination: string, around: RouteSurrou
     field: "destination",
     message,
   });
-  for (let hops = 0; hops <= MOST_HOPS; hops += 1) {
+  for (let hops = 0; hops <= MAX_HOPS; hops += 1) {
     const place = ownPlace(current, around.hosts);
     if (!place) {
       const badly = around.answersBadly?.(current);
@@ -239,7 +239,7 @@ function followDraft(draft: RouteDraft, destination: string, around: RouteSurrou
       return [at("loop", "error", `${destination} leads into a circle of other routes. Mend those first.`)];
     }
   }
-  return [at("long-way", "error", `${destination} takes more than ${MOST_HOPS} hops on this site.`)];
+  return [at("long-way", "error", `${destination} takes more than ${MAX_HOPS} hops on this site.`)];
 }
 
 // Whether the route that is being saved would answer a place itself.
@@ -250,10 +250,11 @@ function answersItself(
   const onHost = (host: string | null): boolean =>
     draft.host === null || (host ?? around.primary) === draft.host;
   if (draft.match === "exact") {
-    const own = new Set(draft.addresses.map((address) => routeKey(address, draft.folded)));
-    return (host, key) => (own.has(key) || (draft.folded && own.has(foldedKey(key)))) && onHost(host);
+    const own = new Set(draft.addresses.map((address) => routeKey(address, draft.caseInsensitive)));
+    return (host, key) =>
+      (own.has(key) || (draft.caseInsensitive && own.has(caseFoldedKey(key)))) && onHost(host);
   }
-  const table = draftTable(draft.addresses, draft.match, draft.folded);
+  const table = draftTable(draft.addresses, draft.match, draft.caseInsensitive);
   return (host, key) => {
     if (!onHost(host) || table.find("", key).length === 0) return false;
     const { by } = around.answerAt(host, key);
@@ -265,7 +266,7 @@ function answersItself(
 // What stands before a prefix, wildcard or pattern and takes everything from it, or what it leaves alone.
 function adviseOrder(draft: RouteDraft, around: RouteSurroundings): Advice[] {
   if (draft.match === "exact") return [];
-  const table = draftTable(draft.addresses, draft.match, draft.folded);
+  const table = draftTable(draft.addresses, draft.match, draft.caseInsensitive);
   const literal = literalOf({ match: draft.match, key: draft.addresses[0] ?? "" });
   const samples = draft.addresses
     .flatMap((address) => samplesOf(address, draft.match))

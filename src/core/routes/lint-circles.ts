@@ -1,14 +1,14 @@
 import { readRouteKey } from "./match/address-form.ts";
 import { highestCapture, withCaptures } from "./match/captures.ts";
 import type { PatternTable } from "./match/pattern-table.ts";
-import { MOST_SUSPECTS, suspects } from "./match/suspects.ts";
+import { MAX_SUSPECTS, suspects } from "./match/suspects.ts";
 import type { RouteTable } from "./match/table.ts";
-import { circleFrom, firstOfEach, wayInWords, type Step } from "./chain/circle.ts";
+import { circleFrom, firstOfEach, chainInWords, type Step } from "./chain/circle.ts";
 import { leadsBack, mayLeadInside } from "./chain/leads-back.ts";
 import type { LintedRoute, LintedSite, LintFinding } from "./linted.ts";
 
 // All routes together try so many addresses; the more routes, the fewer each.
-const MOST_TRIED = 50_000;
+const MAX_TRIED = 50_000;
 
 /** Ways that come round for some addresses: where captures are filled in each has its own, and those that may are followed. */
 export function circleFindings(
@@ -32,7 +32,7 @@ export function circleFindings(
     return undefined;
   };
   const filled = routes.filter(({ destination }) => destination !== null && highestCapture(destination) > 0);
-  const most = Math.max(10, Math.min(MOST_SUSPECTS, Math.floor(MOST_TRIED / Math.max(1, filled.length))));
+  const most = Math.max(10, Math.min(MAX_SUSPECTS, Math.floor(MAX_TRIED / Math.max(1, filled.length))));
   return filled.flatMap((route): LintFinding[] => {
     if (!mayLeadInside(route.destination!, site.hosts)) return [];
     const circles = route.keys.flatMap((stored) => {
@@ -45,8 +45,8 @@ export function circleFindings(
     const said = (severity: LintFinding["severity"], message: string): LintFinding[] => [
       { code: "loop", severity, routes: [route.id], message },
     ];
-    if (round) return said("error", `${route.address} goes round in a circle for some addresses: ${wayInWords(round.way)}, and on.`); // prettier-ignore
-    if (aside) return said("warning", `${route.address} would lead some addresses back to themselves, such as ${aside.way[0]}: there it stands aside.`); // prettier-ignore
+    if (round) return said("error", `${route.address} goes round in a circle for some addresses: ${chainInWords(round.chain)}, and on.`); // prettier-ignore
+    if (aside) return said("warning", `${route.address} would lead some addresses back to themselves, such as ${aside.chain[0]}: there it stands aside.`); // prettier-ignore
     return [];
   });
 }

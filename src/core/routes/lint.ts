@@ -1,7 +1,7 @@
 import { from } from "../text/cut.ts";
 import { ownPlace } from "../address/classify.ts";
 import { compareKey } from "../address/compare.ts";
-import { foldedKey } from "../address/path-key.ts";
+import { caseFoldedKey } from "../address/path-key.ts";
 import { circleFindings } from "./lint-circles.ts";
 import { readRouteKey } from "./match/address-form.ts";
 import { highestCapture } from "./match/captures.ts";
@@ -21,16 +21,16 @@ export function lintRoutes(routes: readonly LintedRoute[], site: LintedSite): Li
   const table = new RouteTable<number>();
   const patterns = new PatternTable<number>();
   routes.forEach((route, index) => {
-    const folded = route.kind === "short";
+    const caseInsensitive = route.kind === "short";
     for (const stored of route.keys) {
       const { match, key } = readRouteKey(stored);
-      if (match === "exact") table.set({ host: route.host, key, folded }, index);
-      else patterns.add({ match, host: route.host, key, folded }, index, index);
+      if (match === "exact") table.set({ host: route.host, key, caseInsensitive }, index);
+      else patterns.add({ match, host: route.host, key, caseInsensitive }, index, index);
     }
   });
   const next = routes.map((route) => nextOf(route, routes, site, table, patterns));
   return [
-    ...wayFindings(routes, next, site),
+    ...chainFindings(routes, next, site),
     ...circleFindings(routes, site, table, patterns),
     ...shadowFindings(routes, site, table, patterns),
     ...nearFindings(routes),
@@ -70,7 +70,11 @@ function nextOf(
   return highestCapture(routes[hit.entry]!.destination ?? "") > 0 ? "unknown" : { route: hit.entry };
 }
 
-function wayFindings(routes: readonly LintedRoute[], next: readonly Next[], site: LintedSite): LintFinding[] {
+function chainFindings(
+  routes: readonly LintedRoute[],
+  next: readonly Next[],
+  site: LintedSite,
+): LintFinding[] {
   const findings: LintFinding[] = [];
   const looping = new Set<number>();
   const ends = endsOf(next, (cycle) => {
@@ -128,7 +132,7 @@ function wayFindings(routes: readonly LintedRoute[], next: readonly Next[], site
 function endsOf(next: readonly Next[], onCycle: (cycle: number[]) => void): number[] {
   const ends = new Array<number | undefined>(next.length);
   for (let start = 0; start < next.length; start += 1) {
-    const way: number[] = [];
+    const chain: number[] = [];
     const on = new Map<number, number>();
     let at = start;
     let end: number;
@@ -140,12 +144,12 @@ function endsOf(next: readonly Next[], onCycle: (cycle: number[]) => void): numb
       }
       const before = on.get(at);
       if (before !== undefined) {
-        onCycle(way.slice(before));
+        onCycle(chain.slice(before));
         end = -1;
         break;
       }
-      on.set(at, way.length);
-      way.push(at);
+      on.set(at, chain.length);
+      chain.push(at);
       const step = next[at]!;
       if (typeof step === "string") {
         end = at;
@@ -153,7 +157,7 @@ function endsOf(next: readonly Next[], onCycle: (cycle: number[]) => void): numb
       }
       at = step.route;
     }
-    for (const index of way) ends[index] = end;
+    for (const index of chain) ends[index] = end;
   }
   return ends as number[];
 }
@@ -240,7 +244,7 @@ function nearFindings(routes: readonly LintedRoute[]): LintFinding[] {
   for (const route of routes) {
     if (route.match !== "exact") continue;
     for (const key of route.keys) {
-      const place = `${route.host ?? "*"} ${foldedKey(key)}`;
+      const place = `${route.host ?? "*"} ${caseFoldedKey(key)}`;
       const there = groups.get(place);
       if (!there) groups.set(place, [route]);
       else if (!there.includes(route)) there.push(route);

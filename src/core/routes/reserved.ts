@@ -1,4 +1,4 @@
-import { foldedKey } from "../address/path-key.ts";
+import { caseFoldedKey } from "../address/path-key.ts";
 
 /** What is to be said of a route at a path that is not its author's alone. */
 export interface Reserved {
@@ -19,7 +19,7 @@ const ASKED_BY_MACHINES: Readonly<Record<string, string>> = {
  * look away, and when machines ask every host for it. Undefined for all other paths.
  */
 export function reservedPath(key: string): Reserved | undefined {
-  const path = foldedKey(key);
+  const path = caseFoldedKey(key);
   if (path === "/healthz")
     return { severity: "error", message: `${key} is answered by delivery itself: whoever watches the servers asks there. A route would never be reached.` }; // prettier-ignore
   if (path === "/~theme" || path.startsWith("/~theme/"))

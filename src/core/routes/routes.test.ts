@@ -1,7 +1,7 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import fc from "fast-check";
-import { foldedKey, pathKey } from "../address/path-key.ts";
+import { caseFoldedKey, pathKey } from "../address/path-key.ts";
 import { routeKey } from "./match/address-form.ts";
 import { adviseRoute, type RouteDraft, type RouteSurroundings } from "./advise.ts";
 import { closestAddresses } from "../misses/closest.ts";
@@ -12,10 +12,10 @@ import { headerSafe } from "./chain/header-safe.ts";
 
 describe("the route table", () => {
   const table = new RouteTable<string>();
-  table.set({ host: null, key: "/links", folded: false }, "everywhere");
-  table.set({ host: "a.example", key: "/links", folded: false }, "a's own");
-  table.set({ host: "a.example", key: "/dob", folded: true }, "short");
-  table.set({ host: "a.example", key: "/DOB", folded: false }, "redirect in capitals");
+  table.set({ host: null, key: "/links", caseInsensitive: false }, "everywhere");
+  table.set({ host: "a.example", key: "/links", caseInsensitive: false }, "a's own");
+  table.set({ host: "a.example", key: "/dob", caseInsensitive: true }, "short");
+  table.set({ host: "a.example", key: "/DOB", caseInsensitive: false }, "redirect in capitals");
 
   const cases: readonly (readonly [host: string, path: string, answer: string | undefined])[] = [
     ["b.example", "/links", "everywhere"],
@@ -32,12 +32,12 @@ describe("the route table", () => {
   test("a deletion takes out only what is still there", () => {
     const own = new RouteTable<object>();
     const [old, young] = [{}, {}];
-    own.set({ host: null, key: "/a", folded: false }, old);
-    own.set({ host: null, key: "/a", folded: false }, young);
-    own.delete({ host: null, key: "/a", folded: false }, old);
+    own.set({ host: null, key: "/a", caseInsensitive: false }, old);
+    own.set({ host: null, key: "/a", caseInsensitive: false }, young);
+    own.delete({ host: null, key: "/a", caseInsensitive: false }, old);
     assert.equal(own.find("x", "/a"), young);
     assert.equal(own.size, 1);
-    own.delete({ host: null, key: "/a", folded: false }, young);
+    own.delete({ host: null, key: "/a", caseInsensitive: false }, young);
     assert.equal(own.size, 0);
     assert.deepEqual([...own.shortKeys("x", 10)], []);
   });
@@ -46,7 +46,7 @@ describe("the route table", () => {
     const address = fc.record({
       host: fc.constantFrom(null, "a.example", "b.example"),
       path: fc.constantFrom("/a", "/A", "/b/c", "/B/c", "/%c3%a4", "/d/"),
-      folded: fc.boolean(),
+      caseInsensitive: fc.boolean(),
       remove: fc.boolean(),
     });
     fc.assert(
@@ -56,25 +56,29 @@ describe("the route table", () => {
         fc.constantFrom("/a", "/A/", "/B/C", "/ä", "/d", "/x"),
         (steps, host, asked) => {
           const compiled = new RouteTable<number>();
-          const plain = new Map<string, { host: string | null; key: string; folded: boolean; id: number }>();
-          steps.forEach(({ host: on, path, folded, remove }, id) => {
-            const key = routeKey(path, folded);
-            const name = `${on} ${key} ${folded}`;
+          const plain = new Map<
+            string,
+            { host: string | null; key: string; caseInsensitive: boolean; id: number }
+          >();
+          steps.forEach(({ host: on, path, caseInsensitive, remove }, id) => {
+            const key = routeKey(path, caseInsensitive);
+            const name = `${on} ${key} ${caseInsensitive}`;
             if (!remove) {
-              compiled.set({ host: on, key, folded }, id);
-              plain.set(name, { host: on, key, folded, id });
+              compiled.set({ host: on, key, caseInsensitive }, id);
+              plain.set(name, { host: on, key, caseInsensitive, id });
             } else if (plain.has(name)) {
-              compiled.delete({ host: on, key, folded }, plain.get(name)!.id);
+              compiled.delete({ host: on, key, caseInsensitive }, plain.get(name)!.id);
               plain.delete(name);
             }
           });
           const key = pathKey(asked);
           const matching = [...plain.values()].filter(
             (one) =>
-              (one.host === null || one.host === host) && one.key === (one.folded ? foldedKey(key) : key),
+              (one.host === null || one.host === host) &&
+              one.key === (one.caseInsensitive ? caseFoldedKey(key) : key),
           );
-          const rank = (one: { host: string | null; folded: boolean }): number =>
-            (one.folded ? 2 : 0) + (one.host === null ? 1 : 0);
+          const rank = (one: { host: string | null; caseInsensitive: boolean }): number =>
+            (one.caseInsensitive ? 2 : 0) + (one.host === null ? 1 : 0);
           const expected = matching.sort((a, b) => rank(a) - rank(b))[0]?.id;
           assert.equal(compiled.find(host, key), expected);
           assert.equal(compiled.size, plain.size);
@@ -151,7 +155,7 @@ describe("the linter, before a route is saved", () => {
     host: null,
     match: "exact",
     addresses: ["/new"],
-    folded: false,
+    caseInsensitive: false,
     destination: "https://shop.example/x",
     replacesPage: false,
     ...rest,
@@ -173,7 +177,7 @@ describe("the linter, before a route is saved", () => {
     ],
     [
       "that it leads to itself in other letters",
-      draft({ folded: true, destination: "/NEW" }),
+      draft({ caseInsensitive: true, destination: "/NEW" }),
       ["error loop"],
     ],
     [
@@ -213,7 +217,7 @@ describe("the linter, before a route is saved", () => {
     ],
     [
       "that delivery answers an address itself",
-      draft({ addresses: ["/HealthZ"], folded: true }),
+      draft({ addresses: ["/HealthZ"], caseInsensitive: true }),
       ["error page"],
     ],
     ["that the site's look is below an address", draft({ addresses: ["/~theme/site.css"] }), ["error page"]],
@@ -225,7 +229,7 @@ describe("the linter, before a route is saved", () => {
     ["that an alias is taken", draft({ addresses: ["/new", "/old"] }), ["error taken"]],
     [
       "that an address stands there twice",
-      draft({ addresses: ["/new", "/NEW"], folded: true }),
+      draft({ addresses: ["/new", "/NEW"], caseInsensitive: true }),
       ["error taken"],
     ],
     ["that a page is published there", draft({ addresses: ["/resources"] }), ["error page"]],
@@ -236,7 +240,12 @@ describe("the linter, before a route is saved", () => {
     ],
     [
       "nothing, when a short host has a link of a page's name to that page",
-      draft({ host: "short.example", addresses: ["/resources"], folded: true, destination: "/resources" }),
+      draft({
+        host: "short.example",
+        addresses: ["/resources"],
+        caseInsensitive: true,
+        destination: "/resources",
+      }),
       [],
     ],
     ["nothing of a destination, when it is gone itself", draft({ destination: null }), []],

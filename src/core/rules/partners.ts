@@ -156,7 +156,7 @@ function knownOf(partners: readonly Partner[]): Known {
     byName: new Map(partners.map((partner) => [partner.name, partner])),
     networkHosts: new Set(
       recognisables.flatMap(({ template }) =>
-        template?.way === "around" ? template.host.replace(/:\d+$/, "") : [],
+        template?.style === "wrapper" ? template.host.replace(/:\d+$/, "") : [],
       ),
     ),
     recognise: recogniser(recognisables),

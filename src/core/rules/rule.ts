@@ -39,7 +39,7 @@ export const ruleSetsSchema = z.strictObject({
   target: targetSchema.optional(),
 });
 
-/** A statement that sets rel tokens and target for the links it matches (DESIGN section 7). */
+/** A statement that sets rel tokens and target for the links it matches. */
 export const ruleSchema = z.strictObject({
   name: requiredLine("The rule's name", 160),
   enabled: z.boolean().default(true),

@@ -1,6 +1,6 @@
 import { decodeHTML } from "entities";
 
-const MOST_WORDS = 300;
+const MAX_WORDS = 300;
 
 /**
  * The title that an HTML document gives itself, from its head (HTML section 4.2.2); null when it has none. Comments
@@ -18,7 +18,7 @@ export function titleIn(html: string): string | null {
       const open = lower.indexOf(">", tag);
       const close = open === -1 ? -1 : lower.indexOf("</title", open);
       if (close === -1) return null;
-      return decodeHTML(html.slice(open + 1, close).slice(0, MOST_WORDS * 20)).replace(/\s+/g, " ").trim().slice(0, MOST_WORDS) || null; // prettier-ignore
+      return decodeHTML(html.slice(open + 1, close).slice(0, MAX_WORDS * 20)).replace(/\s+/g, " ").trim().slice(0, MAX_WORDS) || null; // prettier-ignore
     } else at = tag + 1;
   }
   return null;

@@ -2,7 +2,7 @@ import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import { testDesk, type TestDesk } from "../../../tests/support/desk.ts";
 import type { ClickClass, ClickRecord } from "../../core/clicks/record.ts";
-import { MOST_MISSES } from "../../store/misses/miss-keeping.ts";
+import { MAX_MISSES } from "../../store/misses/miss-keeping.ts";
 import { keepClicks } from "./click-keeping.ts";
 import { closeSegment, copyBatch } from "../../store/clicks/click-spool.ts";
 import { dropOldMonths, ensureMonths } from "../../store/clicks/click-months.ts";
@@ -273,7 +273,7 @@ describe("clicks are kept by month", () => {
 
   test("misses have a bound: what was asked for again or led to from somewhere stays, single ones go, and it is told", async () => {
     const missed = (key: string, at: number, referrer = "") => ({ kind: "miss" as const, at, site: garden.site.id, host: "garden.example", key, class: "person" as const, referrer }); // prettier-ignore
-    const single = Array.from({ length: MOST_MISSES + 200 }, (_, n) => missed(`/random-${n}`, NOW + n));
+    const single = Array.from({ length: MAX_MISSES + 200 }, (_, n) => missed(`/random-${n}`, NOW + n));
     const kept = [
       missed("/asked-again", NOW - 50 * DAY),
       missed("/asked-again", NOW - 49 * DAY),
@@ -281,7 +281,7 @@ describe("clicks are kept by month", () => {
     ];
     await copyBatch(garden.store, { segment: "flood", from: 0, to: 1, records: [...kept, ...single] });
     const left = await garden.store.rows<{ key: string }>("SELECT key FROM misses WHERE resolved_at IS NULL");
-    assert.ok(left.length <= MOST_MISSES, `${left.length} are left`);
+    assert.ok(left.length <= MAX_MISSES, `${left.length} are left`);
     const keys = new Set(left.map(({ key }) => key));
     for (const { key } of kept) assert.ok(keys.has(key), key);
     const { body } = await garden.call("GET", "/sites/garden/misses/summary");

@@ -6,7 +6,7 @@ const SHARES: readonly (readonly [perSecond: number, share: number])[] = [
   [10_000, 0.005],
   [2_000, 0.25],
 ];
-const MOST_WAITING_BYTES = 1024 * 1024 * 1024;
+const MAX_WAITING_BYTES = 1024 * 1024 * 1024;
 
 /** Copying for as long as the process runs. */
 export interface CopyLoop {
@@ -50,7 +50,7 @@ export function startCopyLoop(
     const now = { at: performance.now(), written: recordsWritten() };
     const perSecond = ((now.written - seen.written) * 1000) / (now.at - seen.at);
     seen = now;
-    if (copier.waitingBytes >= MOST_WAITING_BYTES) return 1;
+    if (copier.waitingBytes >= MAX_WAITING_BYTES) return 1;
     return SHARES.find(([from]) => perSecond > from)?.[1] ?? 1;
   };
   const turn = async (): Promise<void> => {

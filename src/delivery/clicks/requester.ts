@@ -11,7 +11,7 @@ interface AgentTraits {
 }
 
 // User agents repeat: judging each once keeps a regular expression of some thousand branches off the hot path.
-const MOST_AGENTS = 5_000;
+const MAX_AGENTS = 5_000;
 const agents = new Map<string, AgentTraits>();
 
 /** The headers that delivery looks at; empty where a request has none. */
@@ -98,7 +98,7 @@ export function referrerParts(referrer: string): { host: string; path: string } 
 function agentTraits(userAgent: string): AgentTraits {
   const known = agents.get(userAgent);
   if (known) return known;
-  if (agents.size >= MOST_AGENTS) agents.clear();
+  if (agents.size >= MAX_AGENTS) agents.clear();
   // Programs that send no user agent are no browsers.
   const traits = { isBot: userAgent === "" || isbot(userAgent), device: deviceOf(userAgent) };
   agents.set(userAgent, traits);

@@ -3,11 +3,11 @@ import { mkdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
 import { dirname } from "node:path";
 
 const KEY_LENGTH = 22; // 132 bits in base64url: no two visitors of a day share one
-const MOST_KEPT = 10_000;
+const MAX_KEPT = 10_000;
 const DAY = 86_400_000;
 const AGAIN_MS = 5_000;
 // Behind a longer absence nothing is left to be counted on with.
-const MOST_DAYS_ON = 366;
+const MAX_DAYS_ON = 366;
 
 /** Makes visitor keys: a keyed hash of address and user agent that can be compared within one UTC day only. */
 export interface VisitorKeys {
@@ -56,7 +56,7 @@ export function createVisitorKeys(
   // All before `now` is let go of here; what is kept can make no key of an earlier day.
   function saltOf(today: number): string {
     const known = keeping.read();
-    if (!known || known.day > today || today - known.day > MOST_DAYS_ON)
+    if (!known || known.day > today || today - known.day > MAX_DAYS_ON)
       return randomBytes(16).toString("base64url");
     let { salt } = known;
     for (let next = known.day + 1; next <= today; next += 1)
@@ -99,7 +99,7 @@ export function createVisitorKeys(
       const who = `${address}\n${userAgent}`;
       const known = lately.get(who);
       if (known !== undefined) return known;
-      if (lately.size >= MOST_KEPT) lately.clear();
+      if (lately.size >= MAX_KEPT) lately.clear();
       // One-shot hash: a third of the time of an HMAC object; the secret prefix is of fixed length and the digest is cut.
       const key = hash("sha256", `${dailyKey}\n${who}`, "base64url").slice(0, KEY_LENGTH);
       lately.set(who, key);

@@ -35,10 +35,10 @@ interface Place {
 const HTML = "text/html; charset=utf-8";
 // The workspace shows pages in their own look, and fonts are fetched across origins only where that is allowed.
 const ASSET = ["Cache-Control", "public, max-age=3600", "Access-Control-Allow-Origin", "*"];
-const MOST_HOSTS = 1_000;
+const MAX_HOSTS = 1_000;
 
 /** The request handler of the delivery listener. Order of answer: exact route, published page, file, pattern
- * routes, miss (DESIGN section 8). */
+ * routes, miss. */
 export function createListener(
   parts: ListenerParts,
 ): (request: IncomingMessage, response: ServerResponse) => void {
@@ -47,7 +47,7 @@ export function createListener(
 
   // Host headers repeat; taking them apart once keeps that off the hot path.
   function placeOf(header: string): Place | null {
-    if (placesGeneration !== parts.index.generation() || places.size > MOST_HOSTS) {
+    if (placesGeneration !== parts.index.generation() || places.size > MAX_HOSTS) {
       places = new Map();
       placesGeneration = parts.index.generation();
     }

@@ -14,9 +14,9 @@ import type { SiteIndex } from "../sites/site-index.ts";
 import { goneDocument, noticeDocument, notFoundTemplate, pageDocument } from "./theme/documents.tsx";
 import { headerSafe } from "../../core/routes/chain/header-safe.ts";
 
-const MOST_BYTES = 64 * 1024 * 1024;
+const MAX_BYTES = 64 * 1024 * 1024;
 // Each comparison takes a fraction of a microsecond; this bounds what one mistyped address may cost.
-const MOST_ROUTES_COMPARED = 5_000;
+const MAX_ROUTES_COMPARED = 5_000;
 
 /** Whole documents, rendered once for each state of the site and then answered from memory. */
 export interface RenderedPages {
@@ -70,11 +70,11 @@ const MISS_HEADERS = [
 /** A page's links depend on the rules and on every route they pass, so any change of the site renders anew. */
 export function createRenderedPages(store: Store, deliveryPort: number): RenderedPages {
   const misses = new LRUCache<string, AnsweredMiss>({
-    maxSize: MOST_BYTES,
+    maxSize: MAX_BYTES,
     sizeCalculation: ({ body }, key) => body.length + 2 * key.length + 1,
   });
   const documents = new LRUCache<string, Buffer>({
-    maxSize: MOST_BYTES,
+    maxSize: MAX_BYTES,
     sizeCalculation: (body) => body.length + 1,
   });
   const published = new LRUCache<string, NonNullable<Awaited<ReturnType<typeof readPublished>>>>({
@@ -191,7 +191,7 @@ export function documentOf(site: SiteIndex, page: PublishedPage & { id?: string 
   const disclosure = placedDisclosure(
     [body, ...frame.sidebar, ...frame.footer],
     site.site.disclosure,
-    site.sight,
+    site.links,
   );
   return pageDocument({ ...frame, base }, page, body, disclosure);
 }
@@ -201,7 +201,7 @@ function* candidates(site: SiteIndex, host: string): Generator<Candidate> {
   if (servesPages(site, host))
     for (const { path, title } of site.pages.values()) yield { address: path, title };
   // All spellings of one short link are that one.
-  for (const [key, slot] of site.routes.shortKeys(host, MOST_ROUTES_COMPARED))
+  for (const [key, slot] of site.routes.shortKeys(host, MAX_ROUTES_COMPARED))
     yield { address: key, title: "", of: String(slot) };
 }
 

@@ -4,7 +4,7 @@ import type { Socket } from "node:net";
 import { pathKey } from "../../core/address/path-key.ts";
 import { location } from "../../core/routes/chain/location.ts";
 import { clickLine, clickSource } from "../../core/clicks/spool-line.ts";
-import type { SiteSight } from "../../core/rules/resolve/link-facts.ts";
+import type { LinkResolver } from "../../core/rules/resolve/link-facts.ts";
 import type { VisitorKeys } from "../clicks/visitor-key.ts";
 import { publicAddress } from "../../core/address/public-address.ts";
 import type { RouteStatus } from "../../core/routes/route.ts";
@@ -27,13 +27,13 @@ const CACHE: Readonly<Record<RouteStatus, string>> = {
 };
 
 // A turn with many requests sends what it has before it has read them all.
-const MOST_WAITING = 32;
+const MAX_WAITING = 32;
 
 const LAST_SOURCE = Symbol("the last click's source");
 
 interface LastSource {
   epoch: number;
-  sight: SiteSight;
+  links: LinkResolver;
   method: string | undefined;
   seen: SeenHeaders;
   source: string;
@@ -108,7 +108,7 @@ export function createHotPath(
     if (waiting.length === 0) setImmediate(flush);
     lines += line;
     waiting.push(ready);
-    if (waiting.length === MOST_WAITING) flush();
+    if (waiting.length === MAX_WAITING) flush();
   }
   // A reader's requests on one connection are alike: what the last one told is kept with it, and strings are
   // compared instead of hashed.
@@ -119,7 +119,7 @@ export function createHotPath(
     if (
       last !== undefined &&
       last.epoch === epoch &&
-      last.sight === site.sight &&
+      last.links === site.links &&
       last.method === request.method &&
       last.seen.userAgent === seen.userAgent &&
       last.seen.referrer === seen.referrer &&
@@ -134,9 +134,9 @@ export function createHotPath(
       device: requester.device,
       visitor: visitors.key(requester.address, seen.userAgent, at),
       referrer: referrer.host,
-      page: site.sight.hosts.includes(referrer.host) ? pathKey(referrer.path) : "",
+      page: site.links.hosts.includes(referrer.host) ? pathKey(referrer.path) : "",
     });
-    socket[LAST_SOURCE] = { epoch, sight: site.sight, method: request.method, seen, source };
+    socket[LAST_SOURCE] = { epoch, links: site.links, method: request.method, seen, source };
     return source;
   }
   return {

@@ -49,7 +49,7 @@ export class RouteSlots {
   private readonly destinations: (string | null)[] = [];
   private readonly keys: (string | string[])[] = [];
   private readonly hosts: (string | null)[] = [];
-  private readonly folded: boolean[] = [];
+  private readonly caseInsensitive: boolean[] = [];
   private readonly rare = new Map<number, Rare>();
 
   /** Number of routes held. */
@@ -76,7 +76,7 @@ export class RouteSlots {
         : headerSafe(withParameters(route.destination, route.more?.parameters ?? ""));
     this.keys[slot] = route.keys.length === 1 ? route.keys[0]! : route.keys;
     this.hosts[slot] = route.host;
-    this.folded[slot] = route.folded;
+    this.caseInsensitive[slot] = route.caseInsensitive;
     if (route.more) this.rare.set(slot, rareOf(route.more));
     else this.rare.delete(slot);
     return slot;
@@ -92,12 +92,12 @@ export class RouteSlots {
   }
 
   /** Where a route is found: its host (null: all), its stored keys, whether letter case counts. */
-  placesOf(slot: number): { host: string | null; keys: readonly string[]; folded: boolean } {
+  placesOf(slot: number): { host: string | null; keys: readonly string[]; caseInsensitive: boolean } {
     const keys = this.keys[slot]!;
     return {
       host: this.hosts[slot]!,
       keys: typeof keys === "string" ? [keys] : keys,
-      folded: this.folded[slot]!,
+      caseInsensitive: this.caseInsensitive[slot]!,
     };
   }
 

@@ -24,7 +24,7 @@ const MORE: DeliveredMore = {
 const route = (id: number, rest: Partial<DeliveredRoute> = {}): DeliveredRoute => ({
   id: String(id),
   siteId: "1",
-  folded: false,
+  caseInsensitive: false,
   host: null,
   keys: [`/r${id}`],
   destination: `https://shop.example/${id}`,
@@ -135,7 +135,7 @@ describe("routes in columns", () => {
               made.id,
               made.destination,
               made.more ? "forward" : "drop",
-              { host: made.host, keys: made.keys, folded: false },
+              { host: made.host, keys: made.keys, caseInsensitive: false },
             ],
           );
         }

@@ -4,7 +4,7 @@ import type { DeliveredFile } from "../../store/sites/delivery-view.ts";
 import { readContent } from "../../store/files/files.ts";
 import type { Store } from "../../store/ground/store.ts";
 
-const MOST_BYTES = 128 * 1024 * 1024;
+const MAX_BYTES = 128 * 1024 * 1024;
 
 /** Answers requests for uploaded files; what is asked for often comes from memory. */
 export interface SiteFiles {
@@ -17,7 +17,7 @@ export interface SiteFiles {
 
 export function createSiteFiles(store: Store): SiteFiles {
   const contents = new LRUCache<string, Buffer>({
-    maxSize: MOST_BYTES,
+    maxSize: MAX_BYTES,
     sizeCalculation: (content) => content.length + 1,
   });
 

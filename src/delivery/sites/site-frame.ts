@@ -49,7 +49,7 @@ export function deliverPlaced(
   page: PageAround | undefined,
   bound: Readonly<Record<string, string>> = {},
 ): string {
-  return deliverHtml(html, site.site.rules, site.sight, {
+  return deliverHtml(html, site.site.rules, site.links, {
     page: page?.path,
     category: page?.category,
     pageId: page?.id,
@@ -80,7 +80,7 @@ function navigationLink(
   const { rel, target } = linkAttributes(
     { href, override: item.target && `target=${item.target}`, page: page?.path, category: page?.category },
     site.site.rules,
-    site.sight,
+    site.links,
   );
   return [
     {

@@ -4,7 +4,7 @@ import { readRouteKey } from "../../core/routes/match/address-form.ts";
 import { PatternTable } from "../../core/routes/match/pattern-table.ts";
 import { RouteTable } from "../../core/routes/match/table.ts";
 import { inEffect } from "../../core/routes/chain/in-effect.ts";
-import type { SiteSight } from "../../core/rules/resolve/link-facts.ts";
+import type { LinkResolver } from "../../core/rules/resolve/link-facts.ts";
 import type { DeliveredFile, DeliveredPage, DeliveredSite } from "../../store/sites/delivery-view.ts";
 import { RouteSlots, type CompiledRoute } from "../routes/route-slots.ts";
 import type { DeliveredRoute } from "../../store/routes/delivered-route.ts";
@@ -31,7 +31,7 @@ export interface SiteIndex {
   paths: Map<string, string>;
   /** Compare key of a destination to the route that replaces it in content. */
   inContent: Map<string, InContent>;
-  sight: SiteSight;
+  links: LinkResolver;
 }
 
 /** All sites by host, kept current by patches. */
@@ -71,7 +71,7 @@ export class DeliveryIndex {
     const index = known ?? this.emptyIndex(site);
     index.site = site;
     index.primary = site.hosts.find((host) => host.role === "primary")!.name;
-    index.sight = this.sightOf(index);
+    index.links = this.resolverOf(index);
     this.byId.set(site.id, index);
     for (const [host, other] of this.byHost) if (other === index) this.byHost.delete(host);
     for (const { name } of site.hosts) this.byHost.set(name, index);
@@ -95,11 +95,11 @@ export class DeliveryIndex {
   }
 
   private list(index: SiteIndex, slot: number, route: DeliveredRoute): void {
-    const { host, folded } = route;
+    const { host, caseInsensitive } = route;
     for (const stored of route.keys) {
       const { match, key } = readRouteKey(stored);
-      if (match === "exact") index.routes.set({ host, key, folded }, slot);
-      else index.patterns.add({ match, host, key, folded }, slot, Number(route.id));
+      if (match === "exact") index.routes.set({ host, key, caseInsensitive }, slot);
+      else index.patterns.add({ match, host, key, caseInsensitive }, slot, Number(route.id));
     }
     const { more } = route;
     if (!more || more.inContent === "nowhere" || more.destinationKey === null) return;
@@ -111,11 +111,11 @@ export class DeliveryIndex {
   }
 
   private unlist(index: SiteIndex, slot: number, id: string): void {
-    const { host, keys, folded } = this.slots.placesOf(slot);
+    const { host, keys, caseInsensitive } = this.slots.placesOf(slot);
     for (const stored of keys) {
       const { match, key } = readRouteKey(stored);
-      if (match === "exact") index.routes.delete({ host, key, folded }, slot);
-      else index.patterns.delete({ match, host, key, folded }, slot);
+      if (match === "exact") index.routes.delete({ host, key, caseInsensitive }, slot);
+      else index.patterns.delete({ match, host, key, caseInsensitive }, slot);
     }
     for (const [key, { route }] of index.inContent) if (route === id) index.inContent.delete(key);
   }
@@ -156,13 +156,13 @@ export class DeliveryIndex {
       files: new Map(),
       paths: new Map(),
       inContent: new Map(),
-      sight: undefined!,
+      links: undefined!,
     };
-    index.sight = this.sightOf(index);
+    index.links = this.resolverOf(index);
     return index;
   }
 
-  private sightOf(index: SiteIndex): SiteSight {
+  private resolverOf(index: SiteIndex): LinkResolver {
     const exact = (host: string | null, key: string): CompiledRoute | undefined => {
       const slot = index.routes.find(host ?? index.primary, key);
       return slot === undefined ? undefined : this.slots.read(slot);

@@ -17,8 +17,8 @@ import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore } from "../ground/parts.ts";
 
 const DAY = 86_400_000;
-const MOST_DAYS = 3_700;
-const MOST_EXPORTED = 1_000_000;
+const MAX_DAYS = 3_700;
+const MAX_EXPORTED = 1_000_000;
 
 /** Clicks by day, route, referrer, page, device or hour; the last 60 days unless asked otherwise. Days and hours without clicks are there, with zeros. */
 export async function askClicks(
@@ -49,7 +49,7 @@ function spanOf(
 ): ClickSpan {
   const to = question.to ?? utcDay(now);
   const from = question.from ?? utcDay(Date.parse(to) - 59 * DAY);
-  if ((Date.parse(to) - Date.parse(from)) / DAY > MOST_DAYS)
+  if ((Date.parse(to) - Date.parse(from)) / DAY > MAX_DAYS)
     throw new Problem(422, "Too long a span", "Ask for at most ten years at once.");
   return { siteId: site.id, from, to, route: question.route };
 }
@@ -141,7 +141,7 @@ export async function exportClicks(
       ),
     ]);
   }
-  const rows = await singleClicks(desk.store, span, MOST_EXPORTED);
+  const rows = await singleClicks(desk.store, span, MAX_EXPORTED);
   const head = ["time", "route", "address", "who", "device", "referrer", "page"];
   return csv([
     head,

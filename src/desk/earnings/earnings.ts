@@ -19,11 +19,11 @@ import type { WithStore } from "../ground/parts.ts";
 
 const DAY_MS = 86_400_000;
 const USUAL_DAYS = 90;
-const MOST_DAYS = 3_700;
+const MAX_DAYS = 3_700;
 /** Groups that are told at once; an export has all of them. */
-const MOST_SHOWN = 1_000;
+const MAX_SHOWN = 1_000;
 const MANY_CLICKS = 20;
-const MOST_SILENT = 5;
+const MAX_SILENT = 5;
 
 /** What was earned in a span, by what was asked for, beside the clicks that led there. Currencies are never added up. */
 export async function readEarnings(
@@ -31,7 +31,7 @@ export async function readEarnings(
   site: OpenSite,
   query: EarningsQuery,
   now: number,
-  most = MOST_SHOWN,
+  most = MAX_SHOWN,
 ): Promise<Earnings> {
   const span = spanOf(site, query, now);
   const [money, clicks, theirs, unmatched] = await Promise.all([
@@ -43,7 +43,7 @@ export async function readEarnings(
   const groups = grouped(money, clicks, theirs, query.by);
   const shown = groups.slice(0, most);
   const silent = groups.filter(({ clicks: clicked, weight }) => weight === 0 && clicked >= MANY_CLICKS);
-  const labels = await labelsOf(core, query.by, [...shown, ...silent.slice(0, MOST_SILENT)].map(({ key }) => key)); // prettier-ignore
+  const labels = await labelsOf(core, query.by, [...shown, ...silent.slice(0, MAX_SILENT)].map(({ key }) => key)); // prettier-ignore
   const labelOf = (key: string): string => labels.get(key) ?? nothing(query.by, key);
   const hasIds = query.by === "program" || query.by === "page";
   const totalClicks = sumOf(clicks);
@@ -73,7 +73,7 @@ export async function readEarnings(
       };
     }),
     left: groups.length - shown.length,
-    silent: silent.slice(0, MOST_SILENT).map(({ key }) => labelOf(key)),
+    silent: silent.slice(0, MAX_SILENT).map(({ key }) => labelOf(key)),
     unmatched,
   };
 }
@@ -157,7 +157,7 @@ export function spanOf(
   const from = query.from ?? dayOf(Date.parse(to) - (USUAL_DAYS - 1) * DAY_MS);
   const days = (Date.parse(to) - Date.parse(from)) / DAY_MS + 1;
   if (days < 1) throw invalid([{ path: "to", message: "The span ends before it begins." }]);
-  if (days > MOST_DAYS) throw invalid([{ path: "from", message: "A span has at most ten years." }]);
+  if (days > MAX_DAYS) throw invalid([{ path: "from", message: "A span has at most ten years." }]);
   return { siteId: site.id, from, to, ...(query.program === undefined ? {} : { program: query.program }) };
 }
 

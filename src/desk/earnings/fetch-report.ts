@@ -1,6 +1,6 @@
 import { Problem } from "../ground/problem.ts";
 import { networkNamed } from "../programs/networks.ts";
-import { MOST_REPORT } from "./import-report.ts";
+import { MAX_REPORT } from "./import-report.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithOutgoing } from "../ground/parts.ts";
 
@@ -13,7 +13,7 @@ export async function fetchReport(
   const network = await networkNamed(desk, site, name);
   if (!network || network.report === "")
     throw new Problem(422, "No report is known", `Write down where ${name}’s report is, or take a file.`);
-  const read = await desk.outgoing.read(network.report, MOST_REPORT);
+  const read = await desk.outgoing.read(network.report, MAX_REPORT);
   if (!read.ok)
     throw new Problem(
       422,

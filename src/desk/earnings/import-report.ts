@@ -23,7 +23,7 @@ import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore } from "../ground/parts.ts";
 
 /** The largest report that is taken, in bytes. */
-export const MOST_REPORT = 400_000_000;
+export const MAX_REPORT = 400_000_000;
 const SAMPLE_ROWS = 8;
 const MANY = 10_000;
 
@@ -167,7 +167,11 @@ export const importReportTask: Task<WithStore, ReportFile, ReportResult> = {
 };
 
 /** Looks at a report of whatever length. */
-export const lookAtReportTask: Task<WithStore, { network: string; name: string; bytes: Uint8Array }, ReportLook> = {
+export const lookAtReportTask: Task<
+  WithStore,
+  { network: string; name: string; bytes: Uint8Array },
+  ReportLook
+> = {
   name: "earnings.look",
   run: lookAtReport,
 };

@@ -11,8 +11,8 @@ import {
 import type { Progress } from "../jobs/jobs.ts";
 import type { TextTable } from "./read-table.ts";
 
-const MOST_REFUSALS = 100;
-const MOST_LATER = 50_000;
+const MAX_REFUSALS = 100;
+const MAX_LATER = 50_000;
 
 /** Whom a conversion belongs to. */
 type Belongs = "page" | "program" | "doubtful" | "nobody";
@@ -48,7 +48,7 @@ export class ReportReading {
 
   /** Rows whose reference is new, until the report ends or much has been put aside. */
   async *fresh(): AsyncGenerator<MatchedConversion[]> {
-    while (this.later.length < MOST_LATER) {
+    while (this.later.length < MAX_LATER) {
       const { value: portion, done } = this.portions.next();
       if (done) {
         this.isDone = true;
@@ -90,7 +90,7 @@ export class ReportReading {
         lines.push(line);
         good.push({ row: row.conversion, belonging: this.match(row.conversion) });
       } else if (row.ok) this.count(row.counted);
-      else if ((this.refused += 1) <= MOST_REFUSALS) this.refusals.push({ line, message: row.reason });
+      else if ((this.refused += 1) <= MAX_REFUSALS) this.refusals.push({ line, message: row.reason });
     }
     return good;
   }

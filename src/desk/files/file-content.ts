@@ -40,7 +40,7 @@ const TEXTS: Readonly<Record<string, string>> = {
   gpx: "application/gpx+xml",
 };
 const PICTURE_NAMES = /\.(?:png|jpe?g|gif|webp|avif|svg)$/i;
-const MOST_PIXELS = 100_000_000;
+const MAX_PIXELS = 100_000_000;
 
 /** Judges an upload by its bytes. Throws a Problem that says what the file is when it cannot be taken. */
 export async function judgeContent(name: string, content: Uint8Array): Promise<FileContent> {
@@ -73,7 +73,7 @@ export async function judgeContent(name: string, content: Uint8Array): Promise<F
 function picture(name: string, content: Uint8Array, mediaType: string, extension: string): FileContent {
   try {
     const { width, height, orientation } = imageSize(content);
-    if (width * height > MOST_PIXELS)
+    if (width * height > MAX_PIXELS)
       throw refused(`“${name}” has ${width} × ${height} pixels; make it smaller.`);
     const turned = (orientation ?? 1) >= 5;
     return { mediaType, extension, width: turned ? height : width, height: turned ? width : height };

@@ -66,7 +66,7 @@ export function vectorFault(text: string): string | undefined {
   });
   parser.on("opentag", (tag) => {
     // A prefix is looked up in everything around it: that has to end somewhere.
-    if ((depth += 1) > MOST_DEEP) throw new Fault(`more than ${MOST_DEEP} elements inside one another`);
+    if ((depth += 1) > MAX_DEEP) throw new Fault(`more than ${MAX_DEEP} elements inside one another`);
     const fault = tagFault(tag);
     if (fault) throw new Fault(fault);
     if (tag.uri === SVG && tag.local === "style") inStyle += 1;
@@ -89,7 +89,7 @@ export function vectorFault(text: string): string | undefined {
   return styleFault(styles);
 }
 
-const MOST_DEEP = 100;
+const MAX_DEEP = 100;
 
 /** Ends the reading: nothing behind the first fault is looked at. */
 class Fault extends Error {}

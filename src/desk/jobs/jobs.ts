@@ -49,7 +49,7 @@ export const UNWATCHED: Progress = {
 };
 
 const KEPT_MS = 3_600_000;
-const MOST_KEPT = 200;
+const MAX_KEPT = 200;
 
 interface Held {
   owner: string;
@@ -69,7 +69,7 @@ export function createJobs(failed: (error: unknown) => void): Jobs {
     start(owner, name, work) {
       const began = performance.now();
       for (const [id, { job, began: then }] of held)
-        if (job.state !== "running" && (began - then > KEPT_MS || held.size > MOST_KEPT)) held.delete(id);
+        if (job.state !== "running" && (began - then > KEPT_MS || held.size > MAX_KEPT)) held.delete(id);
       const control = new AbortController();
       const job: Job = {
         id: randomUUID(),

@@ -5,8 +5,8 @@ import type { Progress } from "../jobs/jobs.ts";
 import { keepProgramRoutes } from "../programs/program-routes.ts";
 import { currentRules } from "../rules/rules.ts";
 import { affectedPages, pagesOutOfDate, pagesWithLinks } from "./affected-pages.ts";
-import { keepManyPages } from "./keep-pages.ts";
-import { retreatLinks } from "./retreat.ts";
+import { keepManyPages } from "./index-pages.ts";
+import { reapplyRules } from "./reapply-rules.ts";
 import { openSite, type OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
@@ -59,7 +59,7 @@ export async function catchUpLedger(
   await keepManyPages(core, site, others, (done) => progress.step(done, others.length));
   if (version !== state.rulesVersion) {
     const links = await countLedger(core.store, site.id);
-    await retreatLinks(core, site, rules, (done) => progress.step(done, links));
+    await reapplyRules(core, site, rules, (done) => progress.step(done, links));
   }
   await saveLedgerState(core.store, site.id, {
     seq: changes.at(-1)?.seq ?? seq,

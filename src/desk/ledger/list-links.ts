@@ -20,7 +20,7 @@ import {
   type LedgerListRow,
 } from "../../store/ledger/ledger-reading.ts";
 import { cursorOffset, listing, listQuery, sortedBy, type Listing } from "../ground/lists.ts";
-import { ledgerLevel } from "./ready.ts";
+import { requireFreshLedger } from "./fresh-ledger.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
 import type { WithThread } from "../jobs/desk-thread.ts";
@@ -84,7 +84,7 @@ export async function groupLinks(
   return listing(rows, total, query);
 }
 
-const MOST_EXPORTED = 500_000;
+const MAX_EXPORTED = 500_000;
 const EXPORTED_AT_ONCE = 5_000;
 const HEAD = [
   "page",
@@ -110,8 +110,8 @@ export async function exportLinks(
   site: OpenSite,
   filter: LedgerFilter,
 ): Promise<string> {
-  await ledgerLevel(desk, site);
-  const ids = await ledgerIds(desk.store, site.id, filter, MOST_EXPORTED);
+  await requireFreshLedger(desk, site);
+  const ids = await ledgerIds(desk.store, site.id, filter, MAX_EXPORTED);
   const lines = [HEAD.join(",")];
   for (let from = 0; from < ids.length; from += EXPORTED_AT_ONCE) {
     const rows = await ledgerRowsById(desk.store, site.id, ids.slice(from, from + EXPORTED_AT_ONCE));

@@ -7,14 +7,14 @@ import { movedTo } from "../../core/links/rewrite/deliver.ts";
 import { findLinks } from "../../core/links/find.ts";
 import { plainText } from "../../core/links/plain-text.ts";
 import type { Rule } from "../../core/rules/rule.ts";
-import type { SiteSight } from "../../core/rules/resolve/link-facts.ts";
+import type { LinkResolver } from "../../core/rules/resolve/link-facts.ts";
 import { subIdOf } from "../../core/rules/partners.ts";
-import type { Look } from "../../core/rules/looks.ts";
+import type { ResolvedLink } from "../../core/links/resolved-link.ts";
 import { fillAddress } from "../../core/text/variables.ts";
 import type { LedgerLinkRow, LedgerSourceRow } from "../../store/ledger/ledger-rows.ts";
 import { pagePaths, withMovedLinks } from "../links/bound-links.ts";
-import { looksAt } from "../links/link-looks.ts";
-import { lookUpPlaces, type Places } from "../links/places.ts";
+import { resolvedAt } from "../links/resolve-links.ts";
+import { snapshotSite, type SiteSnapshot } from "../links/site-snapshot.ts";
 import { ingredientsOf, type LinkDocument } from "./documents.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
@@ -47,14 +47,14 @@ export async function readLinks(
   );
   const moved = movedIn.flatMap((way, index) => found[index]!.flatMap(({ href }) => way(href) ?? []));
   const addresses = [...stored, ...moved];
-  const places = await lookUpPlaces(core, site, addresses);
-  const sight: SiteSight = { ...places.sight(), pagePath };
+  const snapshot = await snapshotSite(core, site, addresses);
+  const resolver: LinkResolver = { ...snapshot.linkResolver(), pagePath };
   const read = documents.map((document, index) =>
     occurrencesIn(
       found[index]!,
       { page: document.source.path || undefined, category: document.source.category || undefined, bound: document.bound, variables: site.variables },
       rules,
-      sight,
+      resolver,
     ),
   ); // prettier-ignore
   const short = await shortLinksFor(core, site, read.flat());
@@ -63,9 +63,9 @@ export async function readLinks(
     const isMoved = found[index]!.some(({ href }) => movedIn[index]!(href) !== undefined);
     const html = isMoved ? withMovedLinks(document.html, movedIn[index]!) : document.html;
     const links = isMoved ? findLinks(html) : found[index]!;
-    const looks = looksAt(places, site, links.map(({ href }) => fill(href))); // prettier-ignore
+    const resolvedLinks = resolvedAt(snapshot, site, links.map(({ href }) => fill(href))); // prettier-ignore
     const plain = plainText(html);
-    const findings = checkPage(html, against(site, rules, document, looks), plain, links);
+    const findings = checkPage(html, against(site, rules, document, resolvedLinks), plain, links);
     const codes = codesByLink(findings);
     return {
       source: {
@@ -76,7 +76,7 @@ export async function readLinks(
         disclosed: document.source.kind === "page" ? isDisclosed(plain.text, site.disclosure) : null,
         findings: codes.get(null) ?? [],
       },
-      links: read[index]!.map((one) => linkRow(one, codes.get(one.ordinal) ?? NONE, places, site, short)),
+      links: read[index]!.map((one) => linkRow(one, codes.get(one.ordinal) ?? NONE, snapshot, site, short)),
     };
   });
 }
@@ -85,13 +85,13 @@ function against(
   site: OpenSite,
   rules: readonly Rule[],
   { source }: LinkDocument,
-  looks: readonly Look[],
+  resolvedLinks: readonly ResolvedLink[],
 ): CheckAgainst {
   const { partners, disclosure, variables, hostNames, paidLimit, paidLimitLong, longWords } = site;
   const isPage = source.kind === "page";
   return {
     hosts: hostNames,
-    looks,
+    resolvedLinks,
     rules,
     page: { path: source.path, category: source.category },
     variables,
@@ -109,16 +109,16 @@ const NONE: readonly FindingCode[] = [];
 function linkRow(
   one: Occurrence,
   codes: readonly FindingCode[],
-  places: Places,
+  snapshot: SiteSnapshot,
   site: OpenSite,
   short: ReadonlyMap<string, string>,
 ): LedgerLinkRow {
   const { delivered } = one;
   // What is delivered is what was looked up: a link that follows its page has the page's path of now.
   const place = one.ownKey === null ? undefined : { key: one.ownKey, host: ownPlace(one.address, site.hostNames)?.host ?? null }; // prettier-ignore
-  const page = one.kind === "page" && place ? places.pageAt(place.key) : undefined;
+  const page = one.kind === "page" && place ? snapshot.pageAt(place.key) : undefined;
   const route =
-    one.kind === "route" && place ? places.routeAt(place.host ?? site.primary, place.key) : undefined;
+    one.kind === "route" && place ? snapshot.routeAt(place.host ?? site.primary, place.key) : undefined;
   return {
     ordinal: one.ordinal,
     words: one.words,

@@ -4,18 +4,18 @@ import { documentsWith, groupLedger, readLedger } from "../../store/ledger/ledge
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore } from "../ground/parts.ts";
 
-const MOST_GROUPS = 500;
+const MAX_GROUPS = 500;
 const FOR_READERS = { edition: "readers", reach: "external" } as const;
 const NOT_LET_OUT = { edition: "readers", finding: "not-let-out" } as const;
 
 /** What can be shown to whoever asks how outside links are marked: by treatment, host, page and day. */
 export async function reportLinks(desk: WithStore, site: OpenSite, now: number): Promise<LedgerReport> {
   const [hosts, pages, days, links, pictures] = await Promise.all([
-    groupLedger(desk.store, site.id, FOR_READERS, "host", { limit: MOST_GROUPS, offset: 0 }),
-    groupLedger(desk.store, site.id, FOR_READERS, "page", { limit: MOST_GROUPS, offset: 0 }),
+    groupLedger(desk.store, site.id, FOR_READERS, "host", { limit: MAX_GROUPS, offset: 0 }),
+    groupLedger(desk.store, site.id, FOR_READERS, "page", { limit: MAX_GROUPS, offset: 0 }),
     treatmentDays(desk.store, site.id),
-    readLedger(desk.store, site.id, NOT_LET_OUT, { limit: MOST_GROUPS, offset: 0 }),
-    documentsWith(desk.store, site.id, "not-let-out", MOST_GROUPS),
+    readLedger(desk.store, site.id, NOT_LET_OUT, { limit: MAX_GROUPS, offset: 0 }),
+    documentsWith(desk.store, site.id, "not-let-out", MAX_GROUPS),
   ]);
   const sum = (of: "sponsored" | "ugc" | "nofollow" | "plain" | "newTab"): number => hosts.rows.reduce((total, row) => total + row[of], 0); // prettier-ignore
   return {

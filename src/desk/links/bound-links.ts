@@ -3,7 +3,7 @@ import type { Body } from "../../core/pages/body/body.ts";
 import { findLinks } from "../../core/links/find.ts";
 import { movedTo } from "../../core/links/rewrite/deliver.ts";
 import { rewriteLinks } from "../../core/links/rewrite/rewrite.ts";
-import type { SiteSight } from "../../core/rules/resolve/link-facts.ts";
+import type { LinkResolver } from "../../core/rules/resolve/link-facts.ts";
 import type { PageRow } from "../../store/ground/models.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore } from "../ground/parts.ts";
@@ -50,15 +50,15 @@ export async function pagePaths(
   return new Map(rows.map(({ id, path }) => [id, path]));
 }
 
-/** The site's sight with the paths of the pages that links are bound to. */
+/** The site's resolver with the paths of the pages that links are bound to. */
 export async function withPagePaths(
   desk: WithStore,
   site: OpenSite,
-  sight: SiteSight,
+  resolver: LinkResolver,
   bound: Readonly<Record<string, string>> = {},
-): Promise<SiteSight> {
+): Promise<LinkResolver> {
   const paths = await pagePaths(desk, site, [...new Set(Object.values(bound))]);
-  return { ...sight, pagePath: (id) => paths.get(id) };
+  return { ...resolver, pagePath: (id) => paths.get(id) };
 }
 
 /** Stored HTML with the addresses of links that have moved; the same when none has. */
@@ -75,8 +75,8 @@ export async function followMovedPages(
   { html, body, bound }: Pick<PageRow, "html" | "body" | "bound">,
 ): Promise<{ html: string; body: Body }> {
   const paths = await pagePaths(desk, site, [...new Set(Object.values(bound))]);
-  const sight = { hosts: site.hostNames, pagePath: (id: string) => paths.get(id) };
-  const moved = (href: string): string | undefined => movedTo(href, bound, sight);
+  const resolver = { hosts: site.hostNames, pagePath: (id: string) => paths.get(id) };
+  const moved = (href: string): string | undefined => movedTo(href, bound, resolver);
   if (!findLinks(html).some(({ href }) => moved(href) !== undefined)) return { html, body };
   return { html: withMovedLinks(html, moved), body: withMoved(body, moved) as Body };
 }

@@ -8,7 +8,7 @@ import type { PasteAnswer } from "../../core/links/paste.ts";
 import { listFiles } from "../files/files.ts";
 import { pageSummaries } from "../pages/page-views.ts";
 import { listPages } from "../pages/pages.ts";
-import { lookUpPlaces } from "./places.ts";
+import { snapshotSite } from "./site-snapshot.ts";
 import { shortLinksTo, surroundingsOf } from "../routes/route-advice.ts";
 import { listRoutes } from "../routes/list-routes.ts";
 import { askAttributes } from "../rules/rules.ts";
@@ -37,10 +37,10 @@ export async function lookAtPaste(
     };
   }
   const { address } = repaired;
-  const places = await lookUpPlaces(desk, site, [address]);
-  const sight = places.sight();
-  const kind = destinationKind(address, sight);
-  const end = throughRoutes(address, sight);
+  const snapshot = await snapshotSite(desk, site, [address]);
+  const resolver = snapshot.linkResolver();
+  const kind = destinationKind(address, resolver);
+  const end = throughRoutes(address, resolver);
   const place = ownPlace(address, site.hostNames);
   const [attributes, shortLinks, users] = await Promise.all([
     askAttributes(desk, site, { href: address }),
@@ -62,7 +62,7 @@ export async function lookAtPaste(
     repairs: repaired.repairs.map(({ message }) => message),
     warnings: repaired.warnings.map(({ message }) => message),
     others: repaired.others,
-    answeredBy: place ? answeredBy(kind, places.pageAt(place.key)?.title, end) : null,
+    answeredBy: place ? answeredBy(kind, snapshot.pageAt(place.key)?.title, end) : null,
     ends: end === address ? null : end,
     attributes,
     shortLinks,

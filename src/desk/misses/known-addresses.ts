@@ -3,7 +3,7 @@ import type { Candidate } from "../../core/misses/closest.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
-const MOST_KNOWN = 20_000;
+const MAX_KNOWN = 20_000;
 
 /** What somebody may have meant, for each host: its own short links, and pages where the host serves pages. */
 export async function knownAddresses(
@@ -15,7 +15,7 @@ export async function knownAddresses(
        WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND published_key IS NOT NULL
      UNION ALL (SELECT address, title, host, false FROM routes
        WHERE site_id = $site::bigint AND deleted_at IS NULL AND enabled AND kind = 'short' AND match = 'exact'
-       ORDER BY id DESC LIMIT ${MOST_KNOWN})`,
+       ORDER BY id DESC LIMIT ${MAX_KNOWN})`,
     { site: site.id },
   );
   const onHost = ({ name, role }: OpenSite["hosts"][number]): Candidate[] =>

@@ -2,7 +2,7 @@ import type { Advice } from "../../core/routes/route.ts";
 import type { MissPolicy } from "../../core/sites/site.ts";
 import { followOwn } from "../../core/routes/chain/follow.ts";
 import { invalid } from "../ground/problem.ts";
-import { lookUpForAdvice, lookUpPlaces } from "../links/places.ts";
+import { snapshotForAdvice, snapshotSite } from "../links/site-snapshot.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
@@ -20,8 +20,8 @@ export async function adviseMisses(
   const refuse = (message: string): never => {
     throw invalid([{ path: "misses.destination", message }]);
   };
-  const places = await lookUpPlaces(desk, site, [destination]);
-  const around = places.surroundings(Date.now());
+  const snapshot = await snapshotSite(desk, site, [destination]);
+  const around = snapshot.surroundings(Date.now());
   const { hops, next, endless } = followOwn(destination, around);
   if (endless) refuse(`${destination} goes round and never arrives; readers would be lost. Choose another.`);
   const last = hops.at(-1)?.answer;
@@ -33,7 +33,7 @@ export async function adviseMisses(
   if (next === null && last?.by === "route")
     return said(`${destination} is answered as gone (410): readers who mistyped learn nothing from it.`);
   if (next === null) return [];
-  await lookUpForAdvice(desk, site, places, [], next);
+  await snapshotForAdvice(desk, site, snapshot, [], next);
   const badly = around.answersBadly?.(next);
   return badly ? said(`${next} ${badly}: readers who mistyped would end there.`) : [];
 }

@@ -25,7 +25,7 @@ import { audited, type Actor } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
 const SORT = { lastSeen: "last_seen", times: "times", address: "key", host: "host" };
-const MOST_PROPOSED_FROM = 5_000;
+const MAX_PROPOSED_FROM = 5_000;
 
 export const missesQuery = listQuery.extend({
   group: z.enum(MISS_GROUPS, "group is people, robots or scanners.").optional(),
@@ -154,7 +154,7 @@ export async function missSummary(desk: WithStore & WithDeliveryPort, site: Open
       { site: site.id },
     ),
     desk.store.rows<{ host: string; address: string; times: number; referrers: string[] }>(
-      `SELECT host, key AS address, times, referrers FROM misses WHERE ${open} AND ${GROUP.people} ORDER BY times DESC LIMIT ${MOST_PROPOSED_FROM}`,
+      `SELECT host, key AS address, times, referrers FROM misses WHERE ${open} AND ${GROUP.people} ORDER BY times DESC LIMIT ${MAX_PROPOSED_FROM}`,
       { site: site.id },
     ),
     knownAddresses(desk, site),

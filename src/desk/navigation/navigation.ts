@@ -1,7 +1,7 @@
 import type { Navigation, StoredItem } from "../../core/navigation/navigation.ts";
 import { noteChange } from "../../store/ground/changes.ts";
 import { NAVIGATION_PAGE } from "../ledger/documents.ts";
-import { keepSaved } from "../ledger/keep-saved.ts";
+import { indexSaved } from "../ledger/index-saved.ts";
 import { stale } from "../ground/problem.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import { audit, type Actor } from "../ground/audit.ts";
@@ -42,6 +42,6 @@ export async function replaceNavigation(
     );
     await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
   });
-  await keepSaved(desk, site, NAVIGATION_PAGE);
+  await indexSaved(desk, site, NAVIGATION_PAGE);
   return readNavigation(desk, site);
 }

@@ -1,7 +1,7 @@
 import { bodyDocument, type WrittenBody } from "../../core/pages/body/body.ts";
 import { bodyToHtml } from "../../core/pages/body/to-html.ts";
 import { bodyToMarkdown, markdownToHtml } from "../../core/pages/formats/markdown.ts";
-import { takeHtml } from "./take-html.ts";
+import { sanitizeHtml } from "./sanitize-html.ts";
 
 /**
  * Writes a body as Markdown that is read as the same body again. Where Markdown's signs would be read otherwise
@@ -23,7 +23,7 @@ export function exactMarkdown(body: unknown): string {
 }
 
 function readBack(markdown: string): string {
-  return bodyToHtml(takeHtml(markdownToHtml(markdown)).body);
+  return bodyToHtml(sanitizeHtml(markdownToHtml(markdown)).body);
 }
 
 // An HTML block of Markdown ends at an empty line (CommonMark 4.6), so it holds none.

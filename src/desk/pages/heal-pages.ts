@@ -3,10 +3,10 @@ import { bodyToHtml } from "../../core/pages/body/to-html.ts";
 import { noteChange } from "../../store/ground/changes.ts";
 import type { PageRow, Row } from "../../store/ground/models.ts";
 import { bindLinks } from "../links/bound-links.ts";
-import { keepSaved } from "../ledger/keep-saved.ts";
+import { indexSaved } from "../ledger/index-saved.ts";
 import { storedLinks } from "./page-views.ts";
 import { changeOf } from "./pages.ts";
-import { takeHtml } from "./take-html.ts";
+import { sanitizeHtml } from "./sanitize-html.ts";
 import { openSite } from "../sites/open-site.ts";
 import { audit, type Actor } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
@@ -50,7 +50,7 @@ export async function healPages(desk: WithStore & WithDeliveryPort & WithReport)
       `The page ${path} held what may not be stored; it was taken out: ${dropped.join("; ")}.`,
       undefined,
     );
-    if (row.deletedAt === null) await keepSaved(desk, await openSite(desk, siteId), id);
+    if (row.deletedAt === null) await indexSaved(desk, await openSite(desk, siteId), id);
   }
   return looked;
 }
@@ -60,7 +60,7 @@ async function healedParts(
   row: PageRow,
 ): Promise<{ dropped: string[]; change: Partial<PageRow> }> {
   const draft = admitBody(row.body);
-  const published = row.published && takeHtml(row.published.html);
+  const published = row.published && sanitizeHtml(row.published.html);
   const dropped = [...new Set([...draft.dropped, ...(published?.dropped ?? [])])];
   if (dropped.length === 0) return { dropped, change: {} };
   const site = await openSite(desk, row.siteId);

@@ -13,9 +13,9 @@ import { MAX_HTML, pageInputSchema } from "../../core/pages/page.ts";
 import type { ImportedFile, ImportReport } from "../../core/pages/transfer.ts";
 import { uploadFile } from "../files/files.ts";
 import { createPage, publishPage, savePage } from "./pages.ts";
-import { lookUpPlaces } from "../links/places.ts";
+import { snapshotSite } from "../links/site-snapshot.ts";
 import { fieldErrors, Problem } from "../ground/problem.ts";
-import type { TakenHtml } from "./take-html.ts";
+import type { SanitizedHtml } from "./sanitize-html.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { Actor } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
@@ -134,7 +134,7 @@ async function keep(
   actor: Actor,
   site: OpenSite,
   input: Required<Pick<ReturnType<typeof pageInputSchema.parse>, "title" | "path">> & PageMeta,
-  { body }: TakenHtml,
+  { body }: SanitizedHtml,
   { dryRun, publish }: Options,
 ): Promise<Kept> {
   const there = await desk.store.pages.findOne({
@@ -210,16 +210,16 @@ async function withLinkKinds(
   site: OpenSite,
   files: readonly ImportedFile[],
 ): Promise<ImportedFile[]> {
-  const sight = (
-    await lookUpPlaces(desk, site, [...new Set(files.flatMap(({ links }) => links.map(({ href }) => href)))])
-  ).sight();
+  const resolver = (
+    await snapshotSite(desk, site, [...new Set(files.flatMap(({ links }) => links.map(({ href }) => href)))])
+  ).linkResolver();
   const coming = new Set(
     files.flatMap(({ path, outcome }) => (path && outcome !== "refused" ? [pathKey(path)] : [])),
   );
   return files.map((file) => ({
     ...file,
     links: file.links.map((link) => {
-      const kind = destinationKind(link.href, sight);
+      const kind = destinationKind(link.href, resolver);
       // Pages that come in together know each other, also while this is only tried.
       return {
         ...link,

@@ -5,11 +5,11 @@ import { findLinks } from "../../core/links/find.ts";
 import type { Page, PageSummary } from "../../core/pages/page.ts";
 import type { PageRow, StoredLink } from "../../store/ground/models.ts";
 import { followMovedPages } from "../links/bound-links.ts";
-import { lookUpPlaces } from "../links/places.ts";
+import { snapshotSite } from "../links/site-snapshot.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
-const MOST_KNOTS = 24;
+const MAX_KNOTS = 24;
 
 /** What a list needs of a page: all but its text. */
 export type ListedPage = Omit<PageRow, "body" | "html">;
@@ -24,9 +24,9 @@ export async function pageSummaries(
   rows: readonly ListedPage[],
 ): Promise<PageSummary[]> {
   const addresses = [...new Set(rows.flatMap((row) => row.links.map(({ href }) => href)))];
-  const sight = (await lookUpPlaces(desk, site, addresses)).sight();
+  const resolver = (await snapshotSite(desk, site, addresses)).linkResolver();
   return rows.map((row) => {
-    const kinds = row.links.map(({ href }) => destinationKind(href, sight));
+    const kinds = row.links.map(({ href }) => destinationKind(href, resolver));
     return {
       id: row.id,
       kind: row.kind,
@@ -38,7 +38,7 @@ export async function pageSummaries(
       changed: row.published !== null && row.publishedVersion !== row.version,
       links: kinds.length,
       outside: kinds.filter((kind) => kind === "external").length,
-      knots: kinds.slice(0, MOST_KNOTS),
+      knots: kinds.slice(0, MAX_KNOTS),
       version: row.version,
       url: publicAddress(site.primary, row.published?.path ?? row.path, desk.deliveryPort),
       updatedAt: row.updatedAt.toISOString(),

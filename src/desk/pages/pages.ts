@@ -12,9 +12,9 @@ import type { PageRow, PublishedPage, Row } from "../../store/ground/models.ts";
 import { violatedIndex } from "../../store/ground/store.ts";
 import { containing } from "../../store/ground/like.ts";
 import { cursorOffset, listing, orderBy, type ListQuery, type Listing } from "../ground/lists.ts";
-import { keepSaved } from "../ledger/keep-saved.ts";
+import { indexSaved } from "../ledger/index-saved.ts";
 import { bindLinks, withPagePaths } from "../links/bound-links.ts";
-import { lookUpPlaces } from "../links/places.ts";
+import { snapshotSite } from "../links/site-snapshot.ts";
 import { invalid, notFound, stale } from "../ground/problem.ts";
 import { currentRules } from "../rules/rules.ts";
 import { pageSummaries, pageView, storedLinks } from "./page-views.ts";
@@ -75,7 +75,7 @@ export async function createPage(
   input: PageInput,
   placement: Placement | null = null,
 ): Promise<Page> {
-  const { body, dropped } = await takenBody(desk, input);
+  const { body, dropped } = await parseBody(desk, input);
   const html = bodyToHtml(body);
   const values = {
     siteId: site.id,
@@ -101,7 +101,7 @@ export async function createPage(
     if (input.publish) await mapTakenPath(input.path, () => publishRow(desk, actor, created, transaction));
     return created;
   });
-  await keepSaved(desk, site, row.id);
+  await indexSaved(desk, site, row.id);
   return { ...(await readPage(desk, site, row.id)), dropped };
 }
 
@@ -117,7 +117,7 @@ export async function savePage(
   const values: Partial<PageRow> = { updatedBy: actor.name };
   let dropped: string[] | undefined;
   if (change.body !== undefined || change.html !== undefined) {
-    const taken = await takenBody(desk, change);
+    const taken = await parseBody(desk, change);
     dropped = taken.dropped;
     values.body = taken.body;
     values.html = bodyToHtml(taken.body);
@@ -139,7 +139,7 @@ export async function savePage(
     }),
   );
   const current = await readPage(desk, site, id);
-  await keepSaved(desk, site, id);
+  await indexSaved(desk, site, id);
   return { ...current, ...(dropped ? { dropped } : {}) };
 }
 
@@ -164,7 +164,7 @@ export async function publishPage(
     await audit(desk, actor, { siteId: site.id, action: "page.publish", object: id, detail: { version } }, transaction); // prettier-ignore
     await mapTakenPath(locked.path, () => publishRow(desk, actor, locked, transaction));
   });
-  await keepSaved(desk, site, id);
+  await indexSaved(desk, site, id);
   return readPage(desk, site, id);
 }
 
@@ -177,7 +177,7 @@ export async function deletePage(
 ): Promise<void> {
   const row = await pageRow(desk, site, id);
   await setDeleted(desk, actor, row, new Date());
-  await keepSaved(desk, site, id);
+  await indexSaved(desk, site, id);
 }
 
 /** Brings a deleted page back, published if it was. */
@@ -190,7 +190,7 @@ export async function restorePage(
   const row = await desk.store.pages.findOne({ where: { id, siteId: site.id } });
   if (!row) throw notFound("This page");
   await mapTakenPath(row.path, () => setDeleted(desk, actor, row, null));
-  await keepSaved(desk, site, id);
+  await indexSaved(desk, site, id);
   return readPage(desk, site, id);
 }
 
@@ -203,19 +203,24 @@ export async function deliveredHtml(
 ): Promise<string> {
   const row = await pageRow(desk, site, id);
   const source = draft || !row.published ? row : row.published;
-  const places = await lookUpPlaces(
+  const snapshot = await snapshotSite(
     desk,
     site,
     findLinks(source.html).map(({ href }) => href),
   );
   const { rules } = await currentRules(desk, site);
-  return deliverHtml(source.html, rules, await withPagePaths(desk, site, places.sight(), source.bound), {
-    page: source.path,
-    category: source.category,
-    bound: source.bound,
-    variables: site.variables,
-    pageId: id,
-  });
+  return deliverHtml(
+    source.html,
+    rules,
+    await withPagePaths(desk, site, snapshot.linkResolver(), source.bound),
+    {
+      page: source.path,
+      category: source.category,
+      bound: source.bound,
+      variables: site.variables,
+      pageId: id,
+    },
+  );
 }
 
 /** The whole document as readers get it, or would get the draft; for showing it in the workspace. */
@@ -242,7 +247,7 @@ export async function pageRow(desk: WithStore, site: OpenSite, id: string): Prom
 }
 
 /** The body of an input that came as HTML or as body, and what was left out of it. */
-export async function takenBody(
+export async function parseBody(
   desk: WithTexts,
   input: { html?: string; body?: WrittenBody },
 ): Promise<{ body: Body; dropped: string[] }> {
@@ -309,7 +314,7 @@ async function setDeleted(
   });
 }
 
-// Two things never claim one address (DESIGN section 8).
+// Two things never claim one address.
 async function refuseTakenPath(desk: WithStore, site: OpenSite, path: string): Promise<void> {
   const rows = await desk.store.rows<{ address: string }>(
     `SELECT r.address FROM route_addresses a JOIN routes r ON r.id = a.route_id

@@ -1,6 +1,6 @@
 import type { AsideInput, Page, Revision, RevisionFull, VisitAnswer } from "../../core/pages/page.ts";
 import { bodyToHtml } from "../../core/pages/body/to-html.ts";
-import { pageRow, savePage, takenBody } from "./pages.ts";
+import { pageRow, savePage, parseBody } from "./pages.ts";
 import { notFound } from "../ground/problem.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import { audited, type Actor } from "../ground/audit.ts";
@@ -54,12 +54,12 @@ export async function restoreRevision(
   version: number,
 ): Promise<Page> {
   const { title, description, category, body } = await readRevision(desk, site, id, revision);
-  await setAside(desk, actor, site, id, {});
+  await stashRevision(desk, actor, site, id, {});
   return savePage(desk, actor, site, id, { title, description, category, body: body as never, version });
 }
 
 /** Keeps a version beside the draft: what one of two people had written, or what a restored version replaces. */
-export async function setAside(
+export async function stashRevision(
   desk: WithStore & WithTexts,
   actor: Actor,
   site: OpenSite,
@@ -68,7 +68,7 @@ export async function setAside(
 ): Promise<void> {
   const row = await pageRow(desk, site, id);
   const body =
-    input.html === undefined && input.body === undefined ? row.body : (await takenBody(desk, input)).body;
+    input.html === undefined && input.body === undefined ? row.body : (await parseBody(desk, input)).body;
   const snapshot = {
     path: input.path ?? row.path,
     title: input.title ?? row.title,

@@ -2,8 +2,8 @@ import { unzipSync } from "fflate";
 import { MAX_FILE } from "../../core/files/file.ts";
 import { invalid } from "../ground/problem.ts";
 
-const MOST_ENTRIES = 2_000;
-const MOST_BYTES = 200_000_000;
+const MAX_ENTRIES = 2_000;
+const MAX_BYTES = 200_000_000;
 
 /** A file out of an archive, or why it was left there. */
 export type Unpacked = { name: string; content: Uint8Array } | { name: string; refusal: string };
@@ -20,8 +20,8 @@ export function unpackZip(archive: Uint8Array): Unpacked[] {
     const files = unzipSync(archive, {
       filter({ name, originalSize }) {
         entries += 1;
-        if (entries > MOST_ENTRIES)
-          throw new TooMuch(`The archive holds more than ${MOST_ENTRIES} files; bring them in portions.`);
+        if (entries > MAX_ENTRIES)
+          throw new TooMuch(`The archive holds more than ${MAX_ENTRIES} files; bring them in portions.`);
         if (name.endsWith("/") || (/(?:^|\/)(?:__MACOSX|\.[^/]*)(?:\/|$)/.test(name) && !name.includes("..")))
           return false;
         const fault =
@@ -34,7 +34,7 @@ export function unpackZip(archive: Uint8Array): Unpacked[] {
           return false;
         }
         bytes += originalSize;
-        if (bytes > MOST_BYTES)
+        if (bytes > MAX_BYTES)
           throw new TooMuch("The archive unpacks to more than 200 MB; bring it in portions.");
         return true;
       },

@@ -1,5 +1,5 @@
 import type { Page } from "../../core/pages/page.ts";
-import { keepSaved } from "../ledger/keep-saved.ts";
+import { indexSaved } from "../ledger/index-saved.ts";
 import { changeOf, pageRow, readPage } from "./pages.ts";
 import { stale } from "../ground/problem.ts";
 import { writeVersioned } from "../ground/write-versioned.ts";
@@ -26,6 +26,6 @@ export async function unpublishPage(
     change: changeOf(row),
     stale: async () => stale(await readPage(desk, site, id)),
   });
-  await keepSaved(desk, site, id);
+  await indexSaved(desk, site, id);
   return readPage(desk, site, id);
 }

@@ -69,7 +69,8 @@ export const writingOperations: readonly Operation[] = [
     body: page.asideSchema,
     mostBody: TEXT_BODY,
     status: 204,
-    run: ({ desk, actor, site, params, body }) => revisions.setAside(desk, actor, site, params.id!, body),
+    run: ({ desk, actor, site, params, body }) =>
+      revisions.stashRevision(desk, actor, site, params.id!, body),
   }),
   operation("POST", `${PAGE}/visit`, {
     summary: "Say that a tab has the page open; what others saved meanwhile, and who is at it",

@@ -13,10 +13,10 @@ import type { WithStore } from "../ground/parts.ts";
 /** Attempts that pass before the next has to wait. */
 const FREE = { pair: 6, place: 30, mail: 20, token: 20 } as const;
 /** Passwords that are hashed at the same time, each with 32 MB, and how many may wait for that. */
-const MOST_HASHED = 2;
-const MOST_WAITING = 30;
+const MAX_HASHED = 2;
+const MAX_WAITING = 30;
 
-const hashing = pLimit(MOST_HASHED);
+const hashing = pLimit(MAX_HASHED);
 
 /**
  * Where an attempt comes from: an IPv4 address, or the network of an IPv6 one, of which a household has as many
@@ -58,7 +58,7 @@ export function countWrongToken(desk: WithStore, place: string): Promise<void> {
 
 /** Hashes a password when its turn has come; throws a 429 when too many wait already. */
 export async function inTurn<T>(hash: () => Promise<T>): Promise<T> {
-  if (hashing.pendingCount >= MOST_WAITING) throw tooMany(2);
+  if (hashing.pendingCount >= MAX_WAITING) throw tooMany(2);
   return hashing(hash);
 }
 

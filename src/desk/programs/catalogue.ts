@@ -21,7 +21,7 @@ export const catalogueAnswerSchema = z.object({
 export type CatalogueAnswer = z.infer<typeof catalogueAnswerSchema>;
 
 /** The largest catalogue that is taken, in bytes. */
-export const MOST_CATALOGUE = 10_000_000;
+export const MAX_CATALOGUE = 10_000_000;
 
 /** Asks a network for its catalogue and searches in it. */
 export async function searchCatalogue(
@@ -36,7 +36,7 @@ export async function searchCatalogue(
       "No catalogue is known",
       `Write down where ${network}’s catalogue is, or take a file of your own.`,
     );
-  const read = await desk.outgoing.read(known.catalogue, MOST_CATALOGUE);
+  const read = await desk.outgoing.read(known.catalogue, MAX_CATALOGUE);
   if (!read.ok)
     throw new Problem(
       422,

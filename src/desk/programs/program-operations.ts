@@ -34,23 +34,23 @@ import {
 import { exportEarnings, readEarnings } from "../earnings/earnings.ts";
 import { listUnmatched } from "../earnings/unmatched.ts";
 import { fetchReport } from "../earnings/fetch-report.ts";
-import { MOST_REPORT, type ReportFile , importReportTask, lookAtReportTask } from "../earnings/import-report.ts";
+import {
+  MAX_REPORT,
+  type ReportFile,
+  importReportTask,
+  lookAtReportTask,
+} from "../earnings/import-report.ts";
 import { UNWATCHED } from "../jobs/jobs.ts";
 import { fieldErrors, invalid } from "../ground/problem.ts";
 import { buildProgramLink } from "./build-link.ts";
 import {
   catalogueAnswerSchema,
   catalogueQuery,
-  MOST_CATALOGUE,
+  MAX_CATALOGUE,
   searchCatalogue,
   searchFile,
 } from "./catalogue.ts";
-import {
-  keepCreative,
-  listCreatives,
-  placeCreative,
-  setCreativeDeleted,
-} from "../creatives/creatives.ts";
+import { keepCreative, listCreatives, placeCreative, setCreativeDeleted } from "../creatives/creatives.ts";
 import { dropCredentials, keepCredentials, renewSeals, showCredentials } from "./credentials.ts";
 import { listPrograms } from "./list-programs.ts";
 import { keepColumns, keepNetwork, keptColumns, listNetworks } from "./networks.ts";
@@ -213,7 +213,7 @@ export const programOperations: readonly Operation[] = [
     summary: "Search in a catalogue that comes as a file (CSV or JSON)",
     role: "reader",
     query: catalogueQuery.pick({ q: true }),
-    takesBytes: MOST_CATALOGUE,
+    takesBytes: MAX_CATALOGUE,
     answer: catalogueAnswerSchema,
     run: ({ desk, site, query, bytes }) => searchFile(desk, site, bytes, query.q),
   }),
@@ -258,7 +258,7 @@ export const programOperations: readonly Operation[] = [
     summary: "Look at a report's columns before it is imported (text/csv)",
     role: "reader",
     query: reportLookQuerySchema,
-    takesBytes: MOST_REPORT,
+    takesBytes: MAX_REPORT,
     answer: reportLookSchema,
     run: ({ desk, site, query: { network = "", name = "" }, bytes }) =>
       desk.thread.run(lookAtReportTask, site.id, { network, name, bytes }, UNWATCHED),
@@ -267,7 +267,7 @@ export const programOperations: readonly Operation[] = [
     summary: "Import a network's report (text/csv); with “Prefer: respond-async” as a job",
     role: "editor",
     query: reportImportQuerySchema,
-    takesBytes: MOST_REPORT,
+    takesBytes: MAX_REPORT,
     answer: reportResultSchema,
     run: async (call) => {
       const { desk, actor, site, query, bytes } = call;
@@ -280,7 +280,9 @@ export const programOperations: readonly Operation[] = [
       const dryRun = query.dryRun === "1";
       if (!dryRun) await keepColumns(desk, site, query.network, columns);
       const report: ReportFile = { network: query.network, bytes, columns, dryRun, by: actor.name };
-      return asPreferred(call, "earnings.import", (progress) => desk.thread.run(importReportTask, site.id, report, progress));
+      return asPreferred(call, "earnings.import", (progress) =>
+        desk.thread.run(importReportTask, site.id, report, progress),
+      );
     },
   }),
 ];

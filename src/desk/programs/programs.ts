@@ -180,7 +180,7 @@ export function programView(row: ProgramRow): Program {
 // Tracked links go to the program's own domains or to a host of its network: anywhere else would be a slip, or a theft.
 async function checkTemplate(desk: WithStore, site: OpenSite, terms: ProgramInput): Promise<void> {
   const read = readTemplate(terms.template);
-  if (!read.ok || read.template.way !== "around") return;
+  if (!read.ok || read.template.style !== "wrapper") return;
   const host = read.template.host.replace(/:\d+$/, "");
   const network: Network | undefined = terms.network
     ? await networkNamed(desk, site, terms.network)

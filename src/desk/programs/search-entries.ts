@@ -9,8 +9,8 @@ export interface FoundEntries {
   refused: { line: number; message: string }[];
 }
 
-const MOST_SHOWN = 500;
-const MOST_REFUSED = 100;
+const MAX_SHOWN = 500;
+const MAX_REFUSED = 100;
 
 /** Reads a catalogue whole and searches it; where nobody says whether it is JSON, its first sign tells. Throws a Problem (422). */
 export function searchEntries(
@@ -26,8 +26,8 @@ export function searchEntries(
     return words.every((word) => hay.includes(word));
   });
   return {
-    entries: found.slice(0, MOST_SHOWN),
+    entries: found.slice(0, MAX_SHOWN),
     total: found.length,
-    refused: read.refused.slice(0, MOST_REFUSED),
+    refused: read.refused.slice(0, MAX_REFUSED),
   };
 }

@@ -57,7 +57,7 @@ export const bulkAnswerSchema = z.object({
 export type BulkAnswer = z.infer<typeof bulkAnswerSchema>;
 
 const MOST = 200_000;
-const MOST_SAMPLES = 50;
+const MAX_SAMPLES = 50;
 
 type Changing = Pick<
   RouteRow,
@@ -107,7 +107,7 @@ interface Plan {
 }
 
 function answerOf({ good, refused }: Plan, what: Bulk["action"]["do"]): Omit<BulkAnswer, "batch"> {
-  const samples = good.slice(0, MOST_SAMPLES).map((change) => ({
+  const samples = good.slice(0, MAX_SAMPLES).map((change) => ({
     id: change.row.id,
     address: change.row.address,
     ...shown(change, what),
@@ -282,7 +282,13 @@ async function withoutLoops(
     const advice = await adviceFor(
       desk,
       site,
-      { ...row, folded: row.kind === "short", addresses: [row.address], destination, replacesPage: true },
+      {
+        ...row,
+        caseInsensitive: row.kind === "short",
+        addresses: [row.address],
+        destination,
+        replacesPage: true,
+      },
       row.id,
     );
     const [error] = refusals(advice);

@@ -1,6 +1,6 @@
-import { MOST_HOPS } from "../../core/routes/chain/follow.ts";
+import { MAX_HOPS } from "../../core/routes/chain/follow.ts";
 import { ownPlace } from "../../core/address/classify.ts";
-import { foldedKey, pathKey } from "../../core/address/path-key.ts";
+import { caseFoldedKey, pathKey } from "../../core/address/path-key.ts";
 import { readRouteKey } from "../../core/routes/match/address-form.ts";
 import { withCaptures } from "../../core/routes/match/captures.ts";
 import { PatternTable } from "../../core/routes/match/pattern-table.ts";
@@ -49,13 +49,13 @@ export async function loopingLines(
   const stored = new Map<string, string | null>();
   const looping = new Set<number>();
   let walking = planned.flatMap((one) => (one.values.enabled ? begin(site, patterns, one) : []));
-  for (let hop = 0; hop <= MOST_HOPS && walking.length > 0; hop += 1) {
+  for (let hop = 0; hop <= MAX_HOPS && walking.length > 0; hop += 1) {
     await lookUp(core, site, walking, stored, patterns.size > 0);
     walking = walking.flatMap((walker) => {
       const to = nextOf(walker, fresh, stored, patterns);
       const further = to === undefined ? undefined : stepTo(site, walker, to);
       if (!further) return [];
-      if (hop < MOST_HOPS && !further.seen.includes(`${further.host} ${further.key}`)) return [further];
+      if (hop < MAX_HOPS && !further.seen.includes(`${further.host} ${further.key}`)) return [further];
       looping.add(walker.one.line);
       return [];
     });
@@ -75,8 +75,8 @@ function begin(site: OpenSite, patterns: PatternTable<Answering>, one: Planned):
         match === "exact" ? undefined : patterns.find(on, key).find(({ entry }) => entry.one === one);
       const to = match === "exact" ? destination : hit && withCaptures(destination, hit.captures);
       if (to === undefined) return [];
-      // A short link forgives letter case: it is told by its folded key.
-      const start = match === "exact" && one.keys[0] === foldedKey(key) ? foldedKey(key) : key;
+      // A short link forgives letter case: it is told by its caseInsensitive key.
+      const start = match === "exact" && one.keys[0] === caseFoldedKey(key) ? caseFoldedKey(key) : key;
       return stepTo(site, { one, host: on, key: start, seen: [] }, to) ?? [];
     }),
   );
@@ -97,7 +97,7 @@ function nextOf(
   stored: ReadonlyMap<string, string | null>,
   patterns: PatternTable<Answering>,
 ): string | undefined {
-  const names = [key, foldedKey(key)].flatMap((one) => [`${host} ${one}`, `* ${one}`]);
+  const names = [key, caseFoldedKey(key)].flatMap((one) => [`${host} ${one}`, `* ${one}`]);
   for (const name of names) {
     const line = fresh.get(name);
     if (line) return line.values.destination ?? undefined;
@@ -118,7 +118,7 @@ async function lookUp(
   stored: Map<string, string | null>,
   pages: boolean,
 ): Promise<void> {
-  const keys = [...new Set(walking.flatMap(({ key }) => [key, foldedKey(key)]))].filter(
+  const keys = [...new Set(walking.flatMap(({ key }) => [key, caseFoldedKey(key)]))].filter(
     (key) => !stored.has(`* ${key}`),
   );
   if (keys.length === 0) return;
@@ -151,15 +151,15 @@ async function patternsWith(
     id: string;
     host: string;
     key: string;
-    folded: boolean;
+    caseInsensitive: boolean;
     destination: string | null;
   }>(
-    `SELECT r.id::text, a.host, a.key, r.kind = 'short' AS folded, r.destination FROM route_addresses a JOIN routes r ON r.id = a.route_id
+    `SELECT r.id::text, a.host, a.key, r.kind = 'short' AS "caseInsensitive", r.destination FROM route_addresses a JOIN routes r ON r.id = a.route_id
      WHERE r.site_id = $site::bigint AND r.match <> 'exact' AND r.enabled AND NOT r.id = ANY($changed::bigint[]) ORDER BY r.id`,
     { site: site.id, changed },
   );
-  for (const { id, host, key, folded, destination } of rows)
-    add(table, host === "*" ? null : host, key, folded, { destination, one: undefined }, Number(id));
+  for (const { id, host, key, caseInsensitive, destination } of rows)
+    add(table, host === "*" ? null : host, key, caseInsensitive, { destination, one: undefined }, Number(id));
   for (const one of planned) {
     const { enabled, match, host, kind, destination } = one.values;
     if (!enabled || match === "exact") continue;
@@ -173,10 +173,10 @@ function add(
   table: PatternTable<Answering>,
   host: string | null,
   stored: string,
-  folded: boolean,
+  caseInsensitive: boolean,
   entry: Answering,
   age: number,
 ): void {
   const { match, key } = readRouteKey(stored);
-  if (match !== "exact") table.add({ match, host, key, folded }, entry, age);
+  if (match !== "exact") table.add({ match, host, key, caseInsensitive }, entry, age);
 }

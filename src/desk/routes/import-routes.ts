@@ -45,11 +45,11 @@ export const importAnswerSchema = z.object({
 export type RoutesImported = z.infer<typeof importAnswerSchema>;
 
 /** The largest file that is taken, in bytes. */
-export const MOST_IMPORTED = 100_000_000;
+export const MAX_IMPORTED = 100_000_000;
 
 const AT_ONCE = 1_000;
 /** A file of more bad lines than this is another kind of file. */
-const MOST_NAMED = 20_000;
+const MAX_NAMED = 20_000;
 
 /**
  * Imports routes from CSV or JSON in one transaction. A line whose address is a route's already changes that one.
@@ -85,9 +85,9 @@ export async function importRoutes(
     refused,
     notes,
   };
-  if (refused.length > MOST_NAMED) {
-    notes.push(`${refused.length.toLocaleString("en")} lines cannot be taken; the first ${MOST_NAMED.toLocaleString("en")} are named.`); // prettier-ignore
-    answer.refused = refused.slice(0, MOST_NAMED);
+  if (refused.length > MAX_NAMED) {
+    notes.push(`${refused.length.toLocaleString("en")} lines cannot be taken; the first ${MAX_NAMED.toLocaleString("en")} are named.`); // prettier-ignore
+    answer.refused = refused.slice(0, MAX_NAMED);
   }
   if (query.dryRun === "1") return answer;
   if (query.atomic === "1" && refused.length > 0) {
@@ -327,5 +327,6 @@ export const importRoutesTask: Task<
   RoutesImported
 > = {
   name: "routes.import",
-  run: (desk, site, { actor, file, query }, progress) => importRoutes(desk, actor, site, file, query, progress),
+  run: (desk, site, { actor, file, query }, progress) =>
+    importRoutes(desk, actor, site, file, query, progress),
 };

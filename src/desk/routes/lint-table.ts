@@ -41,7 +41,7 @@ interface LintRow {
   bad: string | null;
 }
 
-const MOST_REPAIRED = 200;
+const MAX_REPAIRED = 200;
 
 /** What is to be said of the whole table of switched-on routes, gravest first. */
 export async function lintTable(
@@ -82,7 +82,7 @@ export async function lintTable(
       hasFile: (key) => paths.has(key),
       // Looking for what was meant compares with every address: the first dead ends are enough for one reading.
       closest: (key) =>
-        (repaired += 1) > MOST_REPAIRED
+        (repaired += 1) > MAX_REPAIRED
           ? undefined
           : closestMatch(closestAddresses(key, known.get(site.primary) ?? [], 2))?.address,
     },

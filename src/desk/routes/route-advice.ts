@@ -12,7 +12,7 @@ import { mistakable, spoken } from "../../core/routes/slugs/spoken.ts";
 import { publicAddress } from "../../core/address/public-address.ts";
 import { suggestSlugs } from "../../core/routes/slugs/suggest-slugs.ts";
 import type { z } from "zod";
-import { lookUpForAdvice, lookUpPlaces } from "../links/places.ts";
+import { snapshotForAdvice, snapshotSite } from "../links/site-snapshot.ts";
 import type { FieldError } from "../ground/problem.ts";
 import { routeViews } from "./route-views.ts";
 import type { OpenSite } from "../sites/open-site.ts";
@@ -28,11 +28,11 @@ export async function adviceFor(
   const exact = draft.match === "exact";
   const keys = draft.addresses.flatMap((address) => [
     ...(exact ? [pathKey(address)] : []),
-    routeKey(address, draft.folded, draft.match),
+    routeKey(address, draft.caseInsensitive, draft.match),
   ]);
-  const places = await lookUpPlaces(desk, site, draft.destination ? [draft.destination] : [], keys);
-  await lookUpForAdvice(desk, site, places, exact ? keys : [], draft.destination);
-  return adviseRoute(draft, places.surroundings(Date.now(), routeId));
+  const snapshot = await snapshotSite(desk, site, draft.destination ? [draft.destination] : [], keys);
+  await snapshotForAdvice(desk, site, snapshot, exact ? keys : [], draft.destination);
+  return adviseRoute(draft, snapshot.surroundings(Date.now(), routeId));
 }
 
 /** The linter's refusals as messages at their fields. */
@@ -71,7 +71,7 @@ export async function checkRoute(
       match: question.match,
       addresses:
         question.match === "exact" ? [typed.path, ...question.aliases.filter(Boolean)] : [typed.path],
-      folded: question.kind === "short",
+      caseInsensitive: question.kind === "short",
       destination: question.kind === "gone" ? null : destination,
       replacesPage: question.replacesPage,
     };
@@ -117,20 +117,20 @@ async function spelling(
   const prefix = shortPrefixOn(site, host);
   if (faulty || question.match !== "exact" || path.length <= prefix.length)
     return { hosts: [], spoken: null, mistypings: [] };
-  const folded = question.kind === "short";
+  const caseInsensitive = question.kind === "short";
   const home = path.slice(0, path.lastIndexOf("/") + 1);
   const slug = path.slice(home.length);
   const others = mistypings(slug, () => false, 12);
-  const keys = [slug, ...others.map((one) => one.slug)].map((one) => routeKey(home + one, folded));
-  const places = await lookUpPlaces(desk, site, [], keys);
-  const around = places.surroundings(Date.now(), question.id);
+  const keys = [slug, ...others.map((one) => one.slug)].map((one) => routeKey(home + one, caseInsensitive));
+  const snapshot = await snapshotSite(desk, site, [], keys);
+  const around = snapshot.surroundings(Date.now(), question.id);
   const takenOn = (on: string, key: string): string | null => {
     const route = around.claimAt(on, key);
     if (route) return route.destination ? `leads to ${route.destination}` : "is answered as gone";
     const page = around.pageAt(on, key);
     return page ? `is the page “${page.title}”` : null;
   };
-  const key = routeKey(path, folded);
+  const key = routeKey(path, caseInsensitive);
   const sayable = mistakable(slug);
   return {
     hosts: site.hosts.map(({ name }) => {
@@ -138,9 +138,9 @@ async function spelling(
       return { host: name, free: takenBy === null, takenBy };
     }),
     spoken: `${spoken(publicAddress(host ?? site.primary, path, desk.deliveryPort))}${sayable ? ` (${sayable})` : ""}`,
-    mistypings: folded
+    mistypings: caseInsensitive
       ? others
-          .filter((one) => takenOn(host ?? site.primary, routeKey(home + one.slug, folded)) === null)
+          .filter((one) => takenOn(host ?? site.primary, routeKey(home + one.slug, caseInsensitive)) === null)
           .slice(0, 6)
           .map(({ slug: other, reason }) => ({ address: home + other, reason }))
       : [],

@@ -27,7 +27,7 @@ import { jobSchema } from "../jobs/jobs.ts";
 import { notFound, Problem } from "../ground/problem.ts";
 import { bulkAnswerSchema, bulkSchema, changeMany, undoMany } from "./bulk.ts";
 import { exportQuery, exportRoutes } from "./export-routes.ts";
-import { importAnswerSchema, importQuery, importRoutesTask, MOST_IMPORTED } from "./import-routes.ts";
+import { importAnswerSchema, importQuery, importRoutesTask, MAX_IMPORTED } from "./import-routes.ts";
 import { lintAnswerSchema, lintTable } from "./lint-table.ts";
 import { listRoutes, routeFacets, routeFacetsSchema, routesQuery } from "./list-routes.ts";
 import * as misses from "../misses/misses.ts";
@@ -161,7 +161,7 @@ const many: readonly Operation[] = [
     summary: "Import routes from CSV or JSON; with “Prefer: respond-async” as a job",
     role: "editor",
     query: importQuery,
-    takesBytes: MOST_IMPORTED,
+    takesBytes: MAX_IMPORTED,
     answer: importAnswerSchema,
     run: async (call) => {
       const { desk, actor, site, query, bytes, contentType } = call;
@@ -170,7 +170,9 @@ const many: readonly Operation[] = [
         throw new Problem(415, "Unsupported media type", "Routes come as text/csv or application/json.");
       }
       const file = { bytes, json };
-      return asPreferred(call, "routes.import", (progress) => desk.thread.run(importRoutesTask, site.id, { actor, file, query }, progress));
+      return asPreferred(call, "routes.import", (progress) =>
+        desk.thread.run(importRoutesTask, site.id, { actor, file, query }, progress),
+      );
     },
   }),
   operation("GET", `${ROUTES}/export`, {

@@ -12,7 +12,7 @@ export interface RouteThere extends ScheduledRoute {
   /** The stored key of the place. */
   key: string;
   address: string;
-  folded: boolean;
+  caseInsensitive: boolean;
   enabled: boolean;
   query: QueryMode;
 }
@@ -23,7 +23,7 @@ export interface RouteThereRow {
   host: string;
   key: string;
   address: string;
-  folded: boolean;
+  caseInsensitive: boolean;
   enabled: boolean;
   destination: string | null;
   parameters: string;
@@ -36,7 +36,7 @@ export interface RouteThereRow {
 }
 
 /** Reads places with their routes; a WHERE clause follows. */
-export const ROUTE_THERE = `SELECT r.id::text, a.host, a.key, r.address, r.kind = 'short' AS folded, r.enabled, r.destination, r.parameters,
+export const ROUTE_THERE = `SELECT r.id::text, a.host, a.key, r.address, r.kind = 'short' AS "caseInsensitive", r.enabled, r.destination, r.parameters,
     r.status, r.query, r.valid_from AS "from", r.valid_until AS "until", r.after_end AS "afterEnd", r.end_destination AS "endDestination"
   FROM route_addresses a JOIN routes r ON r.id = a.route_id`;
 

@@ -26,7 +26,7 @@ export const DEFAULT_QUERY: Readonly<Record<RouteKind, QueryMode>> = {
 const DEFAULT_NOTICE = { seconds: 5, text: "" };
 
 /** Every field of a route from what was handed in, its defaults filled in; throws what cannot be, at its field. */
-export function completed(site: OpenSite, input: RouteInput): RouteValues {
+export function normalizeRoute(site: OpenSite, input: RouteInput): RouteValues {
   const { values, errors } = completion(site, input);
   if (errors.length > 0) throw invalid(errors);
   return values;

@@ -9,13 +9,13 @@ import type { RouteRow, Row } from "../../store/ground/models.ts";
 import { violatedIndex } from "../../store/ground/store.ts";
 import { invalid, notFound, stale } from "../ground/problem.ts";
 import { adviceFor, refusals } from "./route-advice.ts";
-import { completed, DEFAULT_STATUS, inputOf, type RouteValues } from "./route-values.ts";
+import { normalizeRoute, DEFAULT_STATUS, inputOf, type RouteValues } from "./route-values.ts";
 import { routeView } from "./route-views.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import { audit, type Actor } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 
-const MOST_PATTERNS = 2_000;
+const MAX_PATTERNS = 2_000;
 
 /** One route. */
 export async function readRoute(
@@ -33,7 +33,7 @@ export async function createRoute(
   site: OpenSite,
   input: RouteInput,
 ): Promise<Route> {
-  const values = completed(site, input);
+  const values = normalizeRoute(site, input);
   const advice = await checked(desk, site, values);
   const row = await writing(values.address, () =>
     desk.store.transaction(async (transaction) => {
@@ -62,7 +62,7 @@ export async function changeRoute(
   if (row.version !== change.version) throw stale(await routeView(desk, site, row));
   const { version, ...fields } = change;
   const present = Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined));
-  const values = completed(site, { ...inputOf(row), ...present, ...statusFor(row, change) });
+  const values = normalizeRoute(site, { ...inputOf(row), ...present, ...statusFor(row, change) });
   const advice = await checked(desk, site, values, id);
   const changed = changedFields(row, values);
   await writing(values.address, () =>
@@ -113,7 +113,7 @@ export async function restoreRoute(
     : null;
   if (!row) throw notFound("This route");
   if (row.deletedAt) {
-    await checked(desk, site, completed(site, inputOf(row)), id);
+    await checked(desk, site, normalizeRoute(site, inputOf(row)), id);
     await writing(row.address, () =>
       desk.store.transaction(async (transaction) => {
         await row.update({ deletedAt: null }, { transaction, silent: true });
@@ -147,7 +147,7 @@ async function checked(
   const advice = await adviceFor(
     desk,
     site,
-    { ...values, folded: values.kind === "short", addresses: [values.address, ...values.aliases] },
+    { ...values, caseInsensitive: values.kind === "short", addresses: [values.address, ...values.aliases] },
     id,
   );
   const errors = refusals(advice);
@@ -176,15 +176,15 @@ async function refuseTooManyPatterns(
   id = "0",
 ): Promise<void> {
   if (values.match !== "pattern") return;
-  if ((await countPatterns(desk, site, id)) < MOST_PATTERNS) return;
+  if ((await countPatterns(desk, site, id)) < MAX_PATTERNS) return;
   throw invalid([{ path: "match", message: TOO_MANY_PATTERNS }]);
 }
 
-export const TOO_MANY_PATTERNS = `A site has at most ${MOST_PATTERNS.toLocaleString("en-GB")} patterns. Wildcards and prefixes are not limited; most patterns can be one.`;
+export const TOO_MANY_PATTERNS = `A site has at most ${MAX_PATTERNS.toLocaleString("en-GB")} patterns. Wildcards and prefixes are not limited; most patterns can be one.`;
 
 /** How many patterns a site may still have. */
 export async function patternsLeft(desk: WithStore, site: OpenSite): Promise<number> {
-  return MOST_PATTERNS - (await countPatterns(desk, site, "0"));
+  return MAX_PATTERNS - (await countPatterns(desk, site, "0"));
 }
 
 async function countPatterns(desk: WithStore, site: OpenSite, except: string): Promise<number> {

@@ -38,7 +38,7 @@ export const shortenAnswerSchema = z.object({
 export type ShortenAnswer = z.infer<typeof shortenAnswerSchema>;
 type Line = ShortenAnswer["lines"][number];
 
-const MOST_LINES = 2_000;
+const MAX_LINES = 2_000;
 
 /** Makes a short link for each address of a list; one that has one already is answered with that. */
 export async function shortenMany(
@@ -48,11 +48,11 @@ export async function shortenMany(
   { text, host = site.shortHost, tags, dryRun }: z.infer<typeof shortenSchema>,
 ): Promise<ShortenAnswer> {
   const { items } = readAddressList(text);
-  if (items.length > MOST_LINES)
+  if (items.length > MAX_LINES)
     throw new Problem(
       422,
       "Too long a list",
-      `At most ${MOST_LINES.toLocaleString("en-GB")} lines at once; import a CSV file for more.`,
+      `At most ${MAX_LINES.toLocaleString("en-GB")} lines at once; import a CSV file for more.`,
     );
   const prefix = shortPrefixOn(site, host);
   const rows = await desk.store.rows<{ key: string }>(

@@ -30,7 +30,7 @@ export async function patternsOf(store: Store, siteId: string): Promise<PatternT
     const { match, key } = readRouteKey(row.key);
     if (match === "exact") continue;
     const host = row.host === "*" ? null : row.host;
-    table.add({ match, host, key, folded: row.folded }, routeThere(row), Number(row.id));
+    table.add({ match, host, key, caseInsensitive: row.caseInsensitive }, routeThere(row), Number(row.id));
   }
   sites.set(siteId, { seq, table });
   return table;

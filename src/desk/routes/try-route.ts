@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { ownPlace } from "../../core/address/classify.ts";
-import { foldedKey, pathKey } from "../../core/address/path-key.ts";
+import { caseFoldedKey, pathKey } from "../../core/address/path-key.ts";
 import { repairAddress } from "../../core/address/repair/repair.ts";
 import { id, splitOwnAddress } from "../../core/ground/fields.ts";
 import { AFTER_END, QUERY_MODES, ROUTE_KINDS, type RouteStatus } from "../../core/routes/route.ts";
@@ -14,7 +14,7 @@ import { inEffect } from "../../core/routes/chain/in-effect.ts";
 import type { OwnAnswer, OwnSite } from "../../core/routes/chain/own-site.ts";
 import { withParameters } from "../../core/routes/chain/parameters.ts";
 import { invalid } from "../ground/problem.ts";
-import { lookUpPlaces } from "../links/places.ts";
+import { snapshotSite } from "../links/site-snapshot.ts";
 import { headerSafe } from "../../core/routes/chain/header-safe.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort, WithWorkspaceHosts } from "../ground/parts.ts";
@@ -66,32 +66,32 @@ export async function tryRoute(
   const destination = draft.kind === "gone" || !repaired?.ok ? null : (repaired.address as string);
   const tries = draft.tries.map((typed) => typed.trim()).filter(Boolean);
   const addresses = tries.map((typed) => fullAddress(typed, site, desk));
-  const places = await lookUpPlaces(desk, site, [
+  const snapshot = await snapshotSite(desk, site, [
     ...addresses,
     ...(destination === null ? [] : [destination]),
     ...leadsTo({ ...draft, path, destination }, addresses, site),
   ]);
   const host = typedHost ?? draft.host ?? null;
   const now = Date.now();
-  const around = places.surroundings(now, draft.id);
+  const around = snapshot.surroundings(now, draft.id);
   const own = withDraft(
-    places.ownSite(now, draft.id),
+    snapshot.ownSite(now, draft.id),
     { ...draft, path, host, destination },
     (on, key) => around.patternAt?.(on, key)?.literal,
   );
   return {
     results: tries.map((typed, index) => {
-      const way = followOwn(addresses[index]!, own);
-      const first = way.hops[0]?.answer;
-      const last = way.hops.at(-1);
+      const chain = followOwn(addresses[index]!, own);
+      const first = chain.hops[0]?.answer;
+      const last = chain.hops.at(-1);
       return {
         address: typed,
         answered: first?.by === "route" && first.id === DRAFT,
         status: first?.status ?? null,
         by: first?.by ?? "outside",
-        end: way.endless ? null : (way.next ?? last?.address ?? null),
-        hops: way.hops.length,
-        note: noteOf(way.endless, last?.answer, way.next),
+        end: chain.endless ? null : (chain.next ?? last?.address ?? null),
+        hops: chain.hops.length,
+        note: noteOf(chain.endless, last?.answer, chain.next),
       };
     }),
   };
@@ -144,9 +144,9 @@ function withDraft(
   draft: Draft,
   literalAt: (host: string | null, key: string) => number | undefined,
 ): OwnSite {
-  const folded = draft.kind === "short";
-  const stored = routeKey(draft.path, folded, draft.match);
-  const table = draftTable([draft.path], draft.match, folded);
+  const caseInsensitive = draft.kind === "short";
+  const stored = routeKey(draft.path, caseInsensitive, draft.match);
+  const table = draftTable([draft.path], draft.match, caseInsensitive);
   const { match, key: own } = readRouteKey(stored);
   const literal = match === "exact" ? 0 : literalOf({ match, key: own });
   const answer = (captures: readonly string[]): OwnAnswer | undefined => {
@@ -167,7 +167,7 @@ function withDraft(
       const there = site.answerAt(host, key);
       if (!here) return there;
       if (match === "exact") {
-        const same = stored === key || (folded && stored === foldedKey(pathKey(key)));
+        const same = stored === key || (caseInsensitive && stored === caseFoldedKey(pathKey(key)));
         return (same ? answer([]) : undefined) ?? there;
       }
       const [hit] = table.find("", key);

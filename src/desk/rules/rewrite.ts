@@ -5,7 +5,7 @@ import { LinkScanner } from "../../core/links/scan.ts";
 import { MAX_HTML } from "../../core/pages/page.ts";
 import type { rewriteAnswerSchema, rewriteInputSchema } from "../../core/rules/rule.ts";
 import { Problem } from "../ground/problem.ts";
-import { lookUpPlaces } from "../links/places.ts";
+import { snapshotSite } from "../links/site-snapshot.ts";
 import { currentRules } from "./rules.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
@@ -20,8 +20,8 @@ export async function rewriteHtml(
   const scanner = new LinkScanner(({ href }) => addresses.add(href));
   for await (const piece of inPieces(html)) scanner.write(piece);
   scanner.end();
-  const [{ rules }, places] = await Promise.all([currentRules(desk, site), lookUpPlaces(desk, site, [...addresses])]); // prettier-ignore
-  const rewriter = new DocumentRewriter(rules, places.sight(), { page, category });
+  const [{ rules }, snapshot] = await Promise.all([currentRules(desk, site), snapshotSite(desk, site, [...addresses])]); // prettier-ignore
+  const rewriter = new DocumentRewriter(rules, snapshot.linkResolver(), { page, category });
   const rewritten: string[] = [];
   for await (const piece of inPieces(html)) rewritten.push(rewriter.write(piece));
   rewritten.push(rewriter.end());
@@ -55,4 +55,4 @@ export function htmlOf(bytes: Uint8Array, contentType: string): string {
 }
 
 /** The largest document that is taken, in bytes. */
-export const MOST_REWRITTEN = MAX_HTML;
+export const MAX_REWRITTEN = MAX_HTML;

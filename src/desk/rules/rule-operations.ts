@@ -16,7 +16,7 @@ import {
   scheduleSchema,
   triedRulesSchema,
 } from "../../core/rules/rule.ts";
-import { htmlOf, MOST_REWRITTEN, rewriteHtml } from "./rewrite.ts";
+import { htmlOf, MAX_REWRITTEN, rewriteHtml } from "./rewrite.ts";
 import { adviceOn, askAttributes, currentRules, replaceRules } from "./rules.ts";
 import { dropSchedule, readSchedule, scheduleRules } from "./schedule.ts";
 import { listVersions, putBackVersion, readVersion } from "./versions.ts";
@@ -63,7 +63,9 @@ export const ruleOperations: readonly Operation[] = [
     body: rulesTrySchema,
     answer: triedRulesSchema,
     run: (call) =>
-      asPreferred(call, "rules.try", (progress) => call.desk.thread.run(tryRulesTask, call.site.id, call.body, progress)),
+      asPreferred(call, "rules.try", (progress) =>
+        call.desk.thread.run(tryRulesTask, call.site.id, call.body, progress),
+      ),
   }),
   operation("POST", `${RULES}/advice`, {
     summary: "What is to be said of a set of rules",
@@ -124,7 +126,7 @@ export const ruleOperations: readonly Operation[] = [
     summary: "The site's rules applied to any document: text/html in, text/html out",
     role: "reader",
     query: z.object({ page: z.string().max(1024).optional(), category: z.string().max(120).optional() }),
-    takesBytes: MOST_REWRITTEN,
+    takesBytes: MAX_REWRITTEN,
     media: "text/html",
     run: async ({ desk, site, query, bytes, contentType }) =>
       (await rewriteHtml(desk, site, { ...query, html: htmlOf(bytes, contentType) })).html,

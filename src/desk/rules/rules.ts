@@ -10,7 +10,7 @@ import {
 import { adviseRules, type RuleAdvice } from "../../core/rules/sets/advice.ts";
 import { otherAnswer } from "../../core/rules/why.ts";
 import { noteChange } from "../../store/ground/changes.ts";
-import { lookUpPlaces } from "../links/places.ts";
+import { snapshotSite } from "../links/site-snapshot.ts";
 import { stale } from "../ground/problem.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import { audit, type Actor } from "../ground/audit.ts";
@@ -62,15 +62,15 @@ export async function askAttributes(
   site: OpenSite,
   question: z.infer<typeof attributesQuestionSchema>,
 ): Promise<z.infer<typeof attributesAnswerSchema>> {
-  const [{ rules }, places] = await Promise.all([
+  const [{ rules }, snapshot] = await Promise.all([
     currentRules(desk, site),
-    lookUpPlaces(desk, site, [question.href]),
+    snapshotSite(desk, site, [question.href]),
   ]);
-  const { rel, target, trace } = linkAttributes(question, rules, places.sight());
+  const { rel, target, trace } = linkAttributes(question, rules, snapshot.linkResolver());
   return {
     rel: [...rel],
     target,
-    trace: trace.map(({ attribute, value, by, beat }) => ({ attribute, value, by, beat })),
+    trace: trace.map(({ attribute, value, by, overridden }) => ({ attribute, value, by, beat: overridden })),
     otherwise: Object.fromEntries(trace.map((decision) => [decision.attribute, otherAnswer(decision)])),
   };
 }

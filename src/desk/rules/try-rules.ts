@@ -7,7 +7,7 @@ import { RuleTrial, type ChangedLink, type Trial } from "../../core/rules/sets/t
 import { countLedger, ruledRows } from "../../store/ledger/ledger-rows.ts";
 import type { Progress } from "../jobs/jobs.ts";
 import { catchUpLedger } from "../ledger/follow-ledger.ts";
-import { factsOf } from "../ledger/retreat.ts";
+import { factsOf } from "../ledger/reapply-rules.ts";
 import { adviceOn, currentRules } from "./rules.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
@@ -20,9 +20,9 @@ export interface TriedSet extends Trial {
   listed: ChangedLink[];
 }
 
-const MOST_SAMPLES = 50;
-const MOST_LISTED = 200;
-const MOST_HOSTS = 60;
+const MAX_SAMPLES = 50;
+const MAX_LISTED = 200;
+const MAX_HOSTS = 60;
 
 /**
  * Tries a set of rules on every link that readers get (of pages that are not published, on every link that is
@@ -42,7 +42,7 @@ export async function tryOnLedger(
   const keep = (change: string, link: ChangedLink): void => {
     if (change !== only?.change) return;
     passed += 1;
-    if (passed > only.offset && listed.length < MOST_LISTED) listed.push(link);
+    if (passed > only.offset && listed.length < MAX_LISTED) listed.push(link);
   };
   const trial = new RuleTrial(current.rules, rules, keep);
   let done = 0;
@@ -57,10 +57,10 @@ export async function tryOnLedger(
   const result = trial.result();
   return {
     ...result,
-    hosts: result.hosts.slice(0, MOST_HOSTS),
+    hosts: result.hosts.slice(0, MAX_HOSTS),
     samples: mixed(
       result.groups.map(({ samples }) => samples),
-      MOST_SAMPLES,
+      MAX_SAMPLES,
     ),
     advice: adviceOn(site, rules),
     listed,

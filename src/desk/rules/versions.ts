@@ -13,16 +13,16 @@ interface VersionRow {
   created_at: Date;
 }
 
-const MOST_LISTED = 200;
+const MAX_LISTED = 200;
 
 /** The sets that a site had, newest first, each with what it changed of the one before. */
 export async function listVersions(desk: WithStore, site: OpenSite): Promise<RuleVersion[]> {
   const rows = await desk.store.rows<VersionRow>(
-    `SELECT version, rules, created_by, created_at FROM rule_sets WHERE site_id = $site::bigint ORDER BY version DESC LIMIT ${MOST_LISTED + 1}`,
+    `SELECT version, rules, created_by, created_at FROM rule_sets WHERE site_id = $site::bigint ORDER BY version DESC LIMIT ${MAX_LISTED + 1}`,
     { site: site.id },
   );
   const sets = rows.map(({ rules }) => rulesOf(rules));
-  return rows.slice(0, MOST_LISTED).map(({ version, rules, created_by, created_at }, index) => ({
+  return rows.slice(0, MAX_LISTED).map(({ version, rules, created_by, created_at }, index) => ({
     version,
     rules: rules.length,
     createdBy: created_by,

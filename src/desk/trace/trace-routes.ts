@@ -3,7 +3,7 @@ import { z } from "zod";
 import { ownPlace } from "../../core/address/classify.ts";
 import { repairAddress } from "../../core/address/repair/repair.ts";
 import { closestAddresses, closestMatch } from "../../core/misses/closest.ts";
-import { followOwn, MOST_HOPS } from "../../core/routes/chain/follow.ts";
+import { followOwn, MAX_HOPS } from "../../core/routes/chain/follow.ts";
 import type { OwnAnswer, OwnSite } from "../../core/routes/chain/own-site.ts";
 import {
   cameBack,
@@ -15,7 +15,7 @@ import {
 } from "../../core/trace/trace.ts";
 import { UNWATCHED, type Progress } from "../jobs/jobs.ts";
 import { knownAddresses } from "../misses/known-addresses.ts";
-import { lookUpPlaces } from "../links/places.ts";
+import { snapshotSite } from "../links/site-snapshot.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort, WithOutgoing } from "../ground/parts.ts";
 
@@ -71,7 +71,7 @@ export async function traceAddresses(
   const repaired = question.addresses.map((typed) => repairAddress(typed));
   const closest = site.misses.answer === "closest" ? await closestOn(desk, site) : undefined;
   const lookUp = async (addresses: readonly string[]): Promise<OwnSite> =>
-    (await lookUpPlaces(desk, site, [...addresses, ...meant(site, addresses, closest)])).ownSite(
+    (await snapshotSite(desk, site, [...addresses, ...meant(site, addresses, closest)])).ownSite(
       Date.now(),
       undefined,
       closest,
@@ -122,19 +122,19 @@ async function traceOne(
   let own = start;
   for (;;) {
     // The way may come back to our own site from outside, and leave it again.
-    const way = followOwn(current, own);
-    const again = way.hops.find((hop) => cameBack(hops, hop.address));
-    hops.push(...way.hops.map(ownHop));
-    endless = again ? "loop" : way.endless;
-    if (endless || way.next === null) break;
-    if (cameBack(hops, way.next)) endless = "loop";
-    else if (hops.length > MOST_HOPS) endless = "too-long";
+    const chain = followOwn(current, own);
+    const again = chain.hops.find((hop) => cameBack(hops, hop.address));
+    hops.push(...chain.hops.map(ownHop));
+    endless = again ? "loop" : chain.endless;
+    if (endless || chain.next === null) break;
+    if (cameBack(hops, chain.next)) endless = "loop";
+    else if (hops.length > MAX_HOPS) endless = "too-long";
     else if (!outside) endless = "not-asked";
     if (endless) {
-      if (endless === "not-asked") hops.push({ address: way.next, status: null, by: "outside" });
+      if (endless === "not-asked") hops.push({ address: chain.next, status: null, by: "outside" });
       break;
     }
-    const { hop, next } = await ask(desk, way.next, signal);
+    const { hop, next } = await ask(desk, chain.next, signal);
     hops.push(hop);
     if (next === null) break;
     if (cameBack(hops, next)) {

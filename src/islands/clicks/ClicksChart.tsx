@@ -2,13 +2,13 @@ import type { ClicksAnswer } from "../../core/clicks/clicks.ts";
 import { Bars, type Mark } from "../../ui/charts/Bars.tsx";
 import { SERIES } from "./series.ts";
 
-const MOST_NAMES = 25;
+const MAX_NAMES = 25;
 
 /** Clicks as a chart: over days and hours as bars that stand, over names as bars that lie. */
 export function ClicksChart({ answer, marks }: { answer: ClicksAnswer; marks: readonly Mark[] }) {
   const { total, by } = answer;
   const time = by === "day" || by === "hour";
-  const rows = time ? answer.items : answer.items.slice(0, MOST_NAMES);
+  const rows = time ? answer.items : answer.items.slice(0, MAX_NAMES);
   const label = `Clicks per ${by} from ${answer.from} to ${answer.to}: ${total.clicks} by persons, ${total.bots} by robots, ${total.prefetches} prefetches. The table holds the same numbers.`;
   return (
     <Bars

@@ -5,7 +5,7 @@ import type { Site } from "../../core/sites/site.ts";
 import { ApiProblem, AS_JOB, messageOf, queries } from "../../ui/client/api.ts";
 import { ChooseFiles } from "../../ui/fields/ChooseFiles.tsx";
 import { useWork } from "../../ui/notices/job.ts";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 import { sendFile } from "../../ui/client/upload.ts";
 import { WorkBar } from "../../ui/notices/WorkBar.tsx";
 import { useNetworks } from "../programs/use-programs.ts";
@@ -35,7 +35,7 @@ export function ImportReport({ site }: { site: Site }) {
         setColumns(seen.columns);
         if (of === "" && seen.seems) choose(seen.seems.name);
       },
-      (error: unknown) => tell(messageOf(error), { tone: "failed" }),
+      (error: unknown) => notify(messageOf(error), { tone: "failed" }),
     ); // prettier-ignore
   };
   const run = (report: File, dryRun: boolean): void => {
@@ -50,7 +50,9 @@ export function ImportReport({ site }: { site: Site }) {
     );
   };
   const fetchReport = (): void =>
-    void fetchFrom(site, network).then(begin, (error: unknown) => tell(messageOf(error), { tone: "failed" }));
+    void fetchFrom(site, network).then(begin, (error: unknown) =>
+      notify(messageOf(error), { tone: "failed" }),
+    );
   const result = work.result;
   const other = look?.seems && network !== "" && look.seems.name !== network && !isSettled ? look.seems : undefined; // prettier-ignore
   useEffect(() => {

@@ -5,7 +5,7 @@ import type { FileUses, SiteFile } from "../../core/files/file.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { api, ApiProblem, messageOf } from "../../ui/client/api.ts";
 import { FieldRow } from "../../ui/fields/FieldRow.tsx";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 
 /** One file: what it shows, where it stands, and which pages would miss it. */
 export function FileDetail(props: {
@@ -25,7 +25,7 @@ export function FileDetail(props: {
   const save = useMutation({
     mutationFn: () => api<SiteFile>("PATCH", `/sites/${site.id}/files/${file.id}`, { alt, path }),
     onSuccess: () => {
-      tell("Saved");
+      notify("Saved");
       props.onChanged();
     },
   });

@@ -6,7 +6,7 @@ import type { Site } from "../../core/sites/site.ts";
 import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
 import { ChooseFiles } from "../../ui/fields/ChooseFiles.tsx";
 import { copyText } from "../../ui/keys/copy.ts";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { SortHead } from "../../ui/table/SortHead.tsx";
 import { sendFile } from "../../ui/client/upload.ts";
@@ -72,14 +72,14 @@ function Files({ site }: { site: Site }) {
     onSuccess: (_answer, file) => {
       setOpen("");
       refresh();
-      tell(`Deleted “${file.name}”`, {
+      notify(`Deleted “${file.name}”`, {
         undo: () =>
           void api("POST", `/sites/${site.id}/files/${file.id}/restore`).then(refresh, (error: unknown) =>
-            tell(messageOf(error), { tone: "failed" }),
+            notify(messageOf(error), { tone: "failed" }),
           ),
       });
     },
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+    onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
   const opened = items.find(({ id }) => id === open);
   return (

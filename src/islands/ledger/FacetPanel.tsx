@@ -24,7 +24,7 @@ const FACETS = [
   ["anchor", "Stand on"],
   ["place", "Stand in"],
 ] as const;
-const MOST_SHOWN = 8;
+const MAX_SHOWN = 8;
 
 /** What the links that are shown can be narrowed to, with counts; what they are narrowed to stands in its place. */
 export function FacetPanel({ facets }: { facets: LedgerFacets | undefined }) {
@@ -63,15 +63,15 @@ function Facet(props: { name: string; label: string; counts: readonly { value: s
       ) : (
         <>
           <ul>
-            {rows.slice(0, MOST_SHOWN).map((row) => (
+            {rows.slice(0, MAX_SHOWN).map((row) => (
               <FacetRow key={row.value} name={name} row={row} word={say(row.value)} most={most} />
             ))}
           </ul>
-          {rows.length > MOST_SHOWN ? (
+          {rows.length > MAX_SHOWN ? (
             <details>
-              <summary className="px-1.5 text-quiet">{rows.length - MOST_SHOWN} more</summary>
+              <summary className="px-1.5 text-quiet">{rows.length - MAX_SHOWN} more</summary>
               <ul className="max-h-64 overflow-auto">
-                {rows.slice(MOST_SHOWN).map((row) => (
+                {rows.slice(MAX_SHOWN).map((row) => (
                   <FacetRow key={row.value} name={name} row={row} word={say(row.value)} most={most} />
                 ))}
               </ul>

@@ -1,7 +1,7 @@
 import { Download } from "lucide-react";
 import type { Site } from "../../core/sites/site.ts";
 import { Choice } from "../../ui/fields/Choice.tsx";
-import { Narrow } from "../../ui/fields/Narrow.tsx";
+import { FilterSelect } from "../../ui/fields/FilterSelect.tsx";
 import { ColumnChoice } from "../../ui/table/ColumnChoice.tsx";
 import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
 import { useSearchKey } from "../../ui/keys/use-search-key.ts";
@@ -48,9 +48,9 @@ export function LedgerBar({ asked, total }: { asked: LedgerAsked; total: number 
         value={q}
         onChange={(event) => setQ(event.target.value)}
       />
-      <Narrow name="health" label="Health" every="any health" options={HEALTH} />
-      <Narrow name="short" label="Short link" every="short or not" options={SHORT} />
-      <Narrow name="byHand" label="By hand" every="by hand or rule" options={BY_HAND} />
+      <FilterSelect name="health" label="Health" every="any health" options={HEALTH} />
+      <FilterSelect name="short" label="Short link" every="short or not" options={SHORT} />
+      <FilterSelect name="byHand" label="By hand" every="by hand or rule" options={BY_HAND} />
       {isNarrowed ? (
         <button
           type="button"

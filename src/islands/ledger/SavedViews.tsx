@@ -5,7 +5,7 @@ import { useState } from "react";
 import type { LedgerView } from "../../core/ledger/ledger.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 
 /** Views of the ledger that were given a name; each is the screen's address as it stood. */
 export function SavedViews({ site }: { site: Site }) {
@@ -14,13 +14,13 @@ export function SavedViews({ site }: { site: Site }) {
   const key = ["link-views", site.id];
   const views = useQuery({ queryKey: key, queryFn: () => api<ListOf<LedgerView>>("GET", path) });
   const refresh = (): void => void queries.invalidateQueries({ queryKey: key });
-  const onError = (error: unknown): void => tell(messageOf(error), { tone: "failed" });
+  const onError = (error: unknown): void => notify(messageOf(error), { tone: "failed" });
   const save = useMutation({
     mutationFn: (view: { name: string; query: string }) => api("POST", path, view),
     onSuccess: (_, { name: saved }) => {
       setName("");
       refresh();
-      tell(`This view is kept as “${saved}”`);
+      notify(`This view is kept as “${saved}”`);
     },
     onError,
   });
@@ -28,7 +28,7 @@ export function SavedViews({ site }: { site: Site }) {
     mutationFn: ({ id }: LedgerView) => api("DELETE", `${path}/${id}`),
     onSuccess: (_, view) => {
       refresh();
-      tell(`The view “${view.name}” is gone`, { undo: () => save.mutate(view) });
+      notify(`The view “${view.name}” is gone`, { undo: () => save.mutate(view) });
     },
     onError,
   });

@@ -4,7 +4,7 @@ import type { MissPolicy, Site, WrittenMissPolicy } from "../../core/sites/site.
 import { api, ApiProblem, messageOf, queries } from "../../ui/client/api.ts";
 import { FieldRow } from "../../ui/fields/FieldRow.tsx";
 import { useKeptState } from "../../ui/client/kept-state.ts";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 
 const CHOICES: readonly { answer: MissPolicy["answer"]; word: string; what: string }[] = [
   { answer: "help", word: "A page that helps", what: "404, with the closest addresses to choose from." },
@@ -43,8 +43,8 @@ function Form({ site, hidden }: { site: Site; hidden: MissSummary["hidden"] | un
       forget();
       void queries.invalidateQueries({ queryKey: ["site"] });
       const [said] = advice ?? [];
-      if (said) tell(`Saved what misses get. ${said.message}`, { tone: "failed" });
-      else tell("Saved what misses get");
+      if (said) notify(`Saved what misses get. ${said.message}`, { tone: "failed" });
+      else notify("Saved what misses get");
     },
   });
   const fault =

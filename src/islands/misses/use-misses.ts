@@ -4,7 +4,7 @@ import type { MissesAnswered } from "../../core/misses/miss.ts";
 import type { Route, WrittenRoute } from "../../core/routes/route.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { api, messageOf, queries } from "../../ui/client/api.ts";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 import { refreshRoutes } from "../routes/use-routes.ts";
 
 interface Answer {
@@ -24,7 +24,7 @@ export function useAnswerMisses(site: Site, onDone: () => void) {
       if (routes.length === 0) return;
       onDone();
       const [first] = routes;
-      tell(
+      notify(
         routes.length === 1
           ? `${first!.address} now leads to ${first!.destination}`
           : `${routes.length} addresses are answered now`,
@@ -43,9 +43,9 @@ export function useTakeProposal(site: Site) {
     mutationFn: (input: Partial<WrittenRoute>) => api<Route>("POST", `/sites/${site.id}/routes`, input),
     onSuccess: (route) => {
       refreshRoutes();
-      tell(`${route.address} is answered now`, { undo: () => void takeBack(site, [route]) });
+      notify(`${route.address} is answered now`, { undo: () => void takeBack(site, [route]) });
     },
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+    onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
 }
 
@@ -53,7 +53,7 @@ async function takeBack(site: Site, routes: readonly Route[]): Promise<void> {
   try {
     for (const { id } of routes) await api("DELETE", `/sites/${site.id}/routes/${id}`);
   } catch (error) {
-    tell(messageOf(error), { tone: "failed" });
+    notify(messageOf(error), { tone: "failed" });
   }
   refreshRoutes();
 }
@@ -69,10 +69,10 @@ export function useSetAside(site: Site, onDone: () => void) {
       const back = (): void =>
         void api("POST", `/sites/${site.id}/misses/ignore`, { ids, ignore: !ignore }).then(
           () => queries.invalidateQueries({ queryKey: ["misses"] }),
-          (error: unknown) => tell(messageOf(error), { tone: "failed" }),
+          (error: unknown) => notify(messageOf(error), { tone: "failed" }),
         );
-      tell(ignore ? `Set ${ids.length} aside` : `Took ${ids.length} back`, { undo: back });
+      notify(ignore ? `Set ${ids.length} aside` : `Took ${ids.length} back`, { undo: back });
     },
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+    onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
 }

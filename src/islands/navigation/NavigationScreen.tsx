@@ -12,7 +12,7 @@ import type { PageSummary } from "../../core/pages/page.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { api, ApiProblem, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
 import { useKeptState } from "../../ui/client/kept-state.ts";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { SortedList, type Dropped } from "../../ui/fields/SortedList.tsx";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
@@ -69,7 +69,7 @@ function Tree({
     onSuccess: (saved) => {
       forget();
       queries.setQueryData(["navigation", site.id], saved);
-      tell("Saved; readers have this navigation now.");
+      notify("Saved; readers have this navigation now.");
     },
   });
   const change = (id: string, part: Partial<NavigationItem>): void =>
@@ -77,7 +77,7 @@ function Tree({
   const remove = (id: string): void => {
     const before = flat;
     setFlat(flat.filter((item) => item.id !== id));
-    tell("Taken out of the navigation", { undo: () => setFlat(before) });
+    notify("Taken out of the navigation", { undo: () => setFlat(before) });
   };
   const add = (item: Omit<NavigationItem, "id" | "children">): void => {
     const id = crypto.randomUUID();

@@ -3,7 +3,7 @@ import { Signpost } from "lucide-react";
 import type { Route, WrittenRoute } from "../../core/routes/route.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { api, messageOf } from "../../ui/client/api.ts";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 
 /** A path that readers knew and that nothing answers any more; where its page is now, if it is anywhere. */
 export interface LeftPath {
@@ -17,19 +17,19 @@ export function LeftBehind({ site, left, onDone }: { site: Site; left: LeftPath;
     mutationFn: (input: Partial<WrittenRoute>) => api<Route>("POST", `/sites/${site.id}/routes`, input),
     onSuccess: (route) => {
       onDone();
-      tell(
+      notify(
         route.destination
           ? `${route.address} leads to ${route.destination}`
           : `${route.address} is gone (410)`,
         {
           undo: () =>
             void api("DELETE", `/sites/${site.id}/routes/${route.id}`).catch((error: unknown) =>
-              tell(messageOf(error), { tone: "failed" }),
+              notify(messageOf(error), { tone: "failed" }),
             ),
         },
       );
     },
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+    onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
   const address = left.path;
   return (

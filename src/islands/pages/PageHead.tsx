@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Site } from "../../core/sites/site.ts";
 import { api, messageOf } from "../../ui/client/api.ts";
 import { FieldRow } from "../../ui/fields/FieldRow.tsx";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 import { when } from "../../ui/format/when.ts";
 import { PageState } from "../../ui/frame/PageState.tsx";
 import { LeftBehind } from "./LeftBehind.tsx";
@@ -168,7 +168,7 @@ function DeletePage({ site, draft }: { site: Site; draft: Draft }) {
       );
       location.assign(`/${site.key}/${draft.page.kind === "block" ? "blocks" : "pages"}`);
     } catch (error) {
-      tell(messageOf(error), { tone: "failed" });
+      notify(messageOf(error), { tone: "failed" });
     }
   };
   return (

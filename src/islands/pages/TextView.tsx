@@ -5,7 +5,7 @@ import { admitted } from "../../core/address/gate.ts";
 import { looksLikeAddress } from "../../core/address/repair/repair.ts";
 import { headingAnchors } from "../../core/pages/body/headings.ts";
 import { bodyToHtml } from "../../core/pages/body/to-html.ts";
-import type { Mend } from "../../core/pages/check/finding.ts";
+import type { Fix } from "../../core/pages/check/finding.ts";
 import { findLinks } from "../../core/links/find.ts";
 import { pictureAddresses } from "../../core/links/pictures.ts";
 import type { Site } from "../../core/sites/site.ts";
@@ -30,7 +30,7 @@ import { heightOf, Rope } from "./rope/Rope.tsx";
 import { useCheck } from "./rope/use-check.ts";
 import { useJudge } from "./rope/use-delivered.ts";
 import { onTextChange, useRope, type KnotAt } from "./rope/use-rope.ts";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 import { TextTools } from "./TextTools.tsx";
 import type { Draft } from "./draft/use-draft.ts";
 import type { RopeLink } from "./rope/rope-link.ts";
@@ -92,7 +92,7 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
     select(editor, knot);
     openComposer(linkAtSelection(editor, column.current));
   };
-  const mend = (index: number, step: Mend): void => {
+  const applyFix = (index: number, step: Fix): void => {
     const knot = knots[index];
     if (!knot) return;
     if (step.do === "open") return choose(index);
@@ -186,7 +186,7 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
         panelTop={composing?.top ?? (picture ? picture.top + knotBeside(links, knots, picture.at) : 0)}
         empty="No links yet. Mark words in the text and press Ctrl K; each link gets its knot here."
         onChoose={choose}
-        onMend={mend}
+        onFix={applyFix}
       />
     </div>
   );
@@ -313,11 +313,11 @@ function usePasteAndDrop(
   }, [editor]);
 }
 
-const MOST_LOOKED_AT = 2_000_000;
+const MAX_LOOKED_AT = 2_000_000;
 
 // The text's own gate leaves such addresses out when it takes the words in; whoever pasted them is told.
 function tellLeftOut(html: string): void {
-  if (html.length > MOST_LOOKED_AT) return;
+  if (html.length > MAX_LOOKED_AT) return;
   const links = findLinks(html).filter(({ href }) => admitted(href, "link") === undefined);
   const pictures = pictureAddresses(html).filter((src) => admitted(src, "picture") === undefined);
   const left = [...links.map(({ href }) => href), ...pictures].map((one) => one.trim().slice(0, 60));
@@ -326,7 +326,7 @@ function tellLeftOut(html: string): void {
     .slice(0, 3)
     .map((one) => `“${one}”`)
     .join(", ");
-  tell(
+  notify(
     `Left out ${left.length === 1 ? "an address that leads" : `${left.length} addresses that lead`} nowhere for readers: ${shown}. The words are there.`,
   );
 }

@@ -2,7 +2,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import type { Network, Program, ProgramFigures, ProgramInput } from "../../core/programs/program.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 
 /** All programs of the site with their figures. */
 export function usePrograms(site: Site) {
@@ -36,7 +36,7 @@ export function useSaveProgram(site: Site, program: Program | undefined) {
           })
         : api<Program>("POST", `/sites/${site.id}/programs`, input),
     onSuccess: (saved) => {
-      tell(`Saved ${saved.name}`);
+      notify(`Saved ${saved.name}`);
       return refreshPrograms();
     },
   });
@@ -46,7 +46,7 @@ export function useSaveProgram(site: Site, program: Program | undefined) {
 export function useProgramChange(site: Site, said: (saved: Program) => string) {
   const write = (id: string, change: Partial<ProgramInput>, version: number): Promise<Program> =>
     api("PATCH", `/sites/${site.id}/programs/${id}`, { ...change, version });
-  const failed = (error: unknown): void => tell(messageOf(error), { tone: "failed" });
+  const failed = (error: unknown): void => notify(messageOf(error), { tone: "failed" });
   // Catalogues and earnings tell of programs, too.
   const refresh = (): Promise<unknown> =>
     Promise.all([
@@ -59,7 +59,7 @@ export function useProgramChange(site: Site, said: (saved: Program) => string) {
       write(program.id, change, program.version),
     onSuccess: (saved, { program, change }) => {
       const before = Object.fromEntries(Object.keys(change).map((name) => [name, program[name as keyof Program]])); // prettier-ignore
-      tell(said(saved), { undo: () => void write(saved.id, before, saved.version).then(refresh, failed) });
+      notify(said(saved), { undo: () => void write(saved.id, before, saved.version).then(refresh, failed) });
       return refresh();
     },
     onError: failed,
@@ -74,11 +74,11 @@ export function useDeleteProgram(site: Site) {
       const undo = (): void =>
         void api("POST", `/sites/${site.id}/programs/${program.id}/restore`).then(
           refreshPrograms,
-          (error: unknown) => tell(messageOf(error), { tone: "failed" }),
+          (error: unknown) => notify(messageOf(error), { tone: "failed" }),
         );
-      tell(`Took ${program.name} away`, { undo });
+      notify(`Took ${program.name} away`, { undo });
       return refreshPrograms();
     },
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+    onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
 }

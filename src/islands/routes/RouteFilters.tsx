@@ -1,7 +1,7 @@
 import type { Site } from "../../core/sites/site.ts";
 import { MATCH_KINDS, MATCH_WORDS } from "../../core/routes/match/match-kind.ts";
 import { Choice } from "../../ui/fields/Choice.tsx";
-import { Narrow } from "../../ui/fields/Narrow.tsx";
+import { FilterSelect } from "../../ui/fields/FilterSelect.tsx";
 import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
 import { useSearchKey } from "../../ui/keys/use-search-key.ts";
 import { ColumnChoice } from "../../ui/table/ColumnChoice.tsx";
@@ -57,7 +57,7 @@ export function RouteFilters({ site, total }: { site: Site; total: number | unde
         value={q}
         onChange={(event) => setQ(event.target.value)}
       />
-      <Narrow
+      <FilterSelect
         name="host"
         label="Host"
         every="every host"
@@ -66,21 +66,21 @@ export function RouteFilters({ site, total }: { site: Site; total: number | unde
           `${host ?? "for all hosts"} (${routes})`,
         ])}
       />
-      <Narrow
+      <FilterSelect
         name="tag"
         label="Tag"
         every="any tag"
         options={(facets?.tags ?? []).map(({ tag, routes }) => [tag, `${tag} (${routes})`])}
       />
-      <Narrow name="state" label="State" every="any state" options={Object.entries(STATE_WORDS)} />
-      <Narrow
+      <FilterSelect name="state" label="State" every="any state" options={Object.entries(STATE_WORDS)} />
+      <FilterSelect
         name="match"
         label="Answers"
         every="any match"
         options={MATCH_KINDS.map((one) => [one, MATCH_WORDS[one]])}
       />
-      <Narrow name="health" label="Health" every="any health" options={Object.entries(HEALTH_WORDS)} />
-      <Narrow
+      <FilterSelect name="health" label="Health" every="any health" options={Object.entries(HEALTH_WORDS)} />
+      <FilterSelect
         name="unused"
         label="Unused"
         every="used or not"

@@ -3,13 +3,22 @@ import type { Route, WrittenRoute, WrittenRouteChange } from "../../core/routes/
 import type { Site } from "../../core/sites/site.ts";
 import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
 import { copyText } from "../../ui/keys/copy.ts";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 import type { RouteChangeEntry } from "./open/change-in-words.ts";
 import { setAddressState } from "../../ui/client/url-state.ts";
 
 /** Asks anew for everything that shows routes. */
 export function refreshRoutes(): void {
-  for (const key of ["routes", "route", "route-check", "route-history", "paste", "looks", "misses", "mends"])
+  for (const key of [
+    "routes",
+    "route",
+    "route-check",
+    "route-history",
+    "paste",
+    "looks",
+    "misses",
+    "route-findings",
+  ])
     void queries.invalidateQueries({ queryKey: [key] });
 }
 
@@ -20,7 +29,7 @@ export function useCreateRoute(site: Site) {
     onSuccess: (route) => {
       refreshRoutes();
       if (route.kind === "short") void copyText(route.url);
-      else tell(`${route.address} is answered now`);
+      else notify(`${route.address} is answered now`);
     },
   });
 }
@@ -44,7 +53,7 @@ export function useChangeRoute(site: Site) {
       api<Route>("PATCH", `/sites/${site.id}/routes/${route.id}`, { ...change, version: route.version }),
     onSuccess: showSaved,
     onError: (error) => {
-      tell(messageOf(error), { tone: "failed" });
+      notify(messageOf(error), { tone: "failed" });
       refreshRoutes();
     },
   });
@@ -55,21 +64,21 @@ export function useDeleteRoute(site: Site) {
   const restore = (route: Route): void =>
     void api<Route>("POST", `/sites/${site.id}/routes/${route.id}/restore`).then(
       refreshRoutes,
-      (error: unknown) => tell(messageOf(error), { tone: "failed" }),
+      (error: unknown) => notify(messageOf(error), { tone: "failed" }),
     );
   return useMutation({
     mutationFn: (route: Route) => api("DELETE", `/sites/${site.id}/routes/${route.id}`),
     onSuccess: (_, route) => {
       setAddressState({ open: "" });
       refreshRoutes();
-      tell(`Deleted ${route.address}`, { undo: () => restore(route) });
+      notify(`Deleted ${route.address}`, { undo: () => restore(route) });
     },
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+    onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
 }
 
 /** Counts a route's clicks from now on, or from the beginning again. */
-export function useZero(site: Site) {
+export function useResetCount(site: Site) {
   return useMutation({
     mutationFn: ({ route, on }: { route: Route; on: boolean }) =>
       api<Route>(on ? "POST" : "DELETE", `/sites/${site.id}/routes/${route.id}/zero`),
@@ -78,14 +87,14 @@ export function useZero(site: Site) {
       const back = (): void =>
         void api("DELETE", `/sites/${site.id}/routes/${route.id}/zero`).then(
           refreshRoutes,
-          (error: unknown) => tell(messageOf(error), { tone: "failed" }),
+          (error: unknown) => notify(messageOf(error), { tone: "failed" }),
         );
-      tell(
+      notify(
         on ? "Counting from zero; nothing was deleted" : "Counting from the beginning",
         on ? { undo: back } : {},
       );
     },
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+    onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
 }
 

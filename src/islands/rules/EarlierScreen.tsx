@@ -5,7 +5,7 @@ import type { Site } from "../../core/sites/site.ts";
 import type { SetDifference } from "../../core/rules/sets/compare-sets.ts";
 import { ruleSentence } from "../../core/rules/sentence.ts";
 import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { when } from "../../ui/format/when.ts";
@@ -79,11 +79,11 @@ function OneSet({ site, version, newest }: { site: Site; version: number; newest
       void queries.invalidateQueries({ queryKey: ["rule-versions", site.id] });
       queries.setQueryData(["rules", site.id], saved);
       const before = `/sites/${site.id}/rules/versions/${newest}`;
-      tell(`Set ${saved.version} is in force, the same as that earlier one`, {
+      notify(`Set ${saved.version} is in force, the same as that earlier one`, {
         undo: from.path === before ? undefined : () => back.mutate({ path: before, version: saved.version }),
       });
     },
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+    onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
   if (kept.isError) return <p className="text-bad">{messageOf(kept.error)}</p>;
   if (!kept.data) return <p className="text-quiet">Fetching…</p>;

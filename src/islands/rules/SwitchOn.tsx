@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { RuleSchedule } from "../../core/rules/rule.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { api, ApiProblem, messageOf, queries } from "../../ui/client/api.ts";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 import { when } from "../../ui/format/when.ts";
 import type { WorkingSet } from "./use-working-set.ts";
 
@@ -21,9 +21,9 @@ export function SwitchOn({ site, set }: { site: Site; set: WorkingSet }) {
     mutationFn: () => api("DELETE", path),
     onSuccess: () => {
       refresh();
-      tell("The waiting set will not come into force");
+      notify("The waiting set will not come into force");
     },
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+    onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
   const waiting = data?.schedule ?? null;
   return (
@@ -112,7 +112,7 @@ function Timing({ path, set, onDone }: { path: string; set: WorkingSet; onDone: 
         at: new Date(at).toISOString(),
       }),
     onSuccess: () => {
-      tell(`This set comes into force by itself ${when(new Date(at).toISOString())}`);
+      notify(`This set comes into force by itself ${when(new Date(at).toISOString())}`);
       set.discard();
       onDone();
     },

@@ -4,7 +4,7 @@ import { z } from "zod";
 import type { Rule, RuleSet } from "../../core/rules/rule.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { api, ApiProblem, messageOf, queries } from "../../ui/client/api.ts";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 
 /** A rule of the set that is worked on, told by a key of this browser's own. */
 export interface WorkedRule {
@@ -91,12 +91,12 @@ export function useWorkingSet(site: Site): WorkingSet {
       queries.setQueryData(["rules", site.id], { version: saved.version, rules: saved.rules });
       void queries.invalidateQueries({ queryKey: ["rule-versions", site.id] });
       setSet(fresh(saved));
-      tell(`Set ${saved.version} is in force; delivered pages follow at once`, {
+      notify(`Set ${saved.version} is in force; delivered pages follow at once`, {
         undo: before ? () => save.mutate({ version: saved.version, rules: before.rules }) : undefined,
       });
     },
     onError: (error) => {
-      tell(messageOf(error), { tone: "failed" });
+      notify(messageOf(error), { tone: "failed" });
       if (error instanceof ApiProblem && error.status === 409) void query.refetch();
     },
   });

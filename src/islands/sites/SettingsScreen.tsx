@@ -9,7 +9,7 @@ import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
 import { copyText } from "../../ui/keys/copy.ts";
 import { FieldRow } from "../../ui/fields/FieldRow.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 import { SiteFields } from "./SiteFields.tsx";
 import { when } from "../../ui/format/when.ts";
 
@@ -60,7 +60,7 @@ function Tokens() {
   const remove = useMutation({
     mutationFn: (id: string) => api("DELETE", `/tokens/${id}`),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["tokens"] }),
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+    onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
   return (
     <section aria-labelledby="tokens">

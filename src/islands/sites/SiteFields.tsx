@@ -5,7 +5,7 @@ import type { Site } from "../../core/sites/site.ts";
 import { api, ApiProblem, messageOf } from "../../ui/client/api.ts";
 import { FieldRow } from "../../ui/fields/FieldRow.tsx";
 import { useKeptState } from "../../ui/client/kept-state.ts";
-import { tell } from "../../ui/notices/notices.ts";
+import { notify } from "../../ui/notices/notices.ts";
 
 interface Variable {
   name: string;
@@ -50,7 +50,7 @@ export function SiteFields({ site: first }: { site: Site }) {
     onSuccess: (saved) => {
       forget();
       setSite(saved);
-      tell("Saved");
+      notify("Saved");
     },
   });
   const errors = save.error instanceof ApiProblem ? save.error.errors : [];

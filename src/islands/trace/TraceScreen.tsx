@@ -8,7 +8,7 @@ import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { useAddressState } from "../../ui/client/url-state.ts";
 import { WorkBar } from "../../ui/notices/WorkBar.tsx";
-import { TraceWay } from "./TraceWay.tsx";
+import { RedirectChain } from "./RedirectChain.tsx";
 import { isGood, VERDICT_WORDS } from "./verdict-words.ts";
 
 /** Any number of addresses, each followed hop by hop to where it ends. */
@@ -116,7 +116,7 @@ function Tracing({ site }: { site: Site }) {
         <ol className="grid gap-2">
           {(shown === "faults" ? faults : results).slice(0, 500).map((trace, index) => (
             <li key={`${index} ${trace.address}`} className="rounded border border-line bg-sheet p-2.5">
-              <TraceWay site={site} trace={trace} />
+              <RedirectChain site={site} trace={trace} />
             </li>
           ))}
         </ol>

@@ -25,7 +25,7 @@ const SUMS = `coalesce(sum(c.clicks) FILTER (WHERE c.class = 'person'), 0)::text
   coalesce(sum(c.clicks) FILTER (WHERE c.class = 'head'), 0)::text AS heads,
   coalesce(sum(c.clicks) FILTER (WHERE c.class = 'aside'), 0)::text AS asides`;
 
-const MOST_ROWS = 1_000;
+const MAX_ROWS = 1_000;
 
 interface CountedRow {
   key: string;
@@ -67,7 +67,7 @@ async function countByRoute(store: Store, span: ClickSpan): Promise<CountedRow[]
      FROM (SELECT c.route_id::text AS key, ${SUMS} FROM click_counts c
        WHERE c.site_id = $site::bigint AND c.facet = 'all' AND c.day BETWEEN $from AND $to
          AND ${span.route ? "c.route_id = $route::bigint" : "c.route_id > 0"}
-       GROUP BY c.route_id ORDER BY sum(c.clicks) FILTER (WHERE c.class = 'person') DESC NULLS LAST, c.route_id LIMIT ${MOST_ROWS}) n
+       GROUP BY c.route_id ORDER BY sum(c.clicks) FILTER (WHERE c.class = 'person') DESC NULLS LAST, c.route_id LIMIT ${MAX_ROWS}) n
      JOIN routes r ON r.id = n.key::bigint ORDER BY n.clicks::bigint DESC, r.id`,
     bindOf(span),
   );
@@ -78,7 +78,7 @@ function countByProgram(store: Store, span: ClickSpan): Promise<CountedRow[]> {
   return store.rows<CountedRow>(
     `SELECT p.id::text AS key, p.name AS label, ${SUMS} FROM click_counts c JOIN program_routes l ON l.route_id = c.route_id JOIN programs p ON p.id = l.program_id
      WHERE c.site_id = $site::bigint AND c.facet = 'all' AND c.day BETWEEN $from AND $to AND ${span.route ? "c.route_id = $route::bigint" : "c.route_id > 0"}
-     GROUP BY p.id, p.name ORDER BY sum(c.clicks) FILTER (WHERE c.class = 'person') DESC NULLS LAST, 1 LIMIT ${MOST_ROWS}`,
+     GROUP BY p.id, p.name ORDER BY sum(c.clicks) FILTER (WHERE c.class = 'person') DESC NULLS LAST, 1 LIMIT ${MAX_ROWS}`,
     bindOf(span),
   );
 }
@@ -96,7 +96,7 @@ async function countByFacet(
   const rows = await store.rows<CountedRow>(
     `SELECT ${key} AS key, ${key} AS label, ${SUMS} FROM click_counts c
      WHERE c.site_id = $site::bigint AND c.route_id = ${span.route ? "$route::bigint" : "0"} AND c.facet = '${FACET[by]}' AND c.day BETWEEN $from AND $to
-     GROUP BY 1 ORDER BY ${order} LIMIT ${by === "day" ? 4_000 : MOST_ROWS}`,
+     GROUP BY 1 ORDER BY ${order} LIMIT ${by === "day" ? 4_000 : MAX_ROWS}`,
     bindOf(span),
   );
   const nothing: Readonly<Record<string, string>> = {

@@ -4,14 +4,14 @@ import { tallyClicks, type ByClass, type ClickTally } from "../../core/clicks/ta
 import type { Store } from "../ground/store.ts";
 
 const DAY = 86_400_000;
-const MOST_KNOWN = 1_000_000;
+const MAX_KNOWN = 1_000_000;
 // Whose each route is: that never changes.
 const owners = new WeakMap<Store, Map<string, string>>();
 
 /** Counts a batch; nothing is written yet. */
 export async function tallyBatch(store: Store, clicks: readonly ClickRecord[]): Promise<ClickTally> {
   let known = owners.get(store);
-  if (!known || known.size > MOST_KNOWN) owners.set(store, (known = new Map()));
+  if (!known || known.size > MAX_KNOWN) owners.set(store, (known = new Map()));
   const unknown = new Set<string>();
   for (const { route } of clicks) if (!known.has(route)) unknown.add(route);
   if (unknown.size > 0) {

@@ -22,7 +22,7 @@ export interface SpoolBatch {
   unreadable?: number;
 }
 
-const MOST_REFERRERS = 10;
+const MAX_REFERRERS = 10;
 const COPY_PIECE = 64 * 1024;
 
 /** How many bytes of a segment have been copied. */
@@ -144,7 +144,7 @@ async function addMisses(
        AS b (site, host, key, probe, times, bots, first, last, referrers) JOIN sites s ON s.id = b.site
      ON CONFLICT (site_id, host, key) DO UPDATE SET times = m.times + excluded.times, bots = m.bots + excluded.bots,
        last_seen = greatest(m.last_seen, excluded.last_seen), resolved_at = NULL,
-       referrers = (SELECT coalesce(array_agg(r), '{}') FROM (SELECT DISTINCT r FROM unnest(m.referrers || excluded.referrers) AS r LIMIT ${MOST_REFERRERS}) AS few)
+       referrers = (SELECT coalesce(array_agg(r), '{}') FROM (SELECT DISTINCT r FROM unnest(m.referrers || excluded.referrers) AS r LIMIT ${MAX_REFERRERS}) AS few)
      RETURNING site_id::text AS site, (xmax = 0) AS "isNew"`,
     {
       site: each((group) => group[0]!.site),
@@ -157,7 +157,7 @@ async function addMisses(
       last: each((group) => moment(group.reduce((most, { at }) => Math.max(most, at), 0))),
       referrers: each((group) =>
         JSON.stringify(
-          [...new Set(group.map((miss) => miss.referrer).filter(Boolean))].slice(0, MOST_REFERRERS),
+          [...new Set(group.map((miss) => miss.referrer).filter(Boolean))].slice(0, MAX_REFERRERS),
         ),
       ),
     },

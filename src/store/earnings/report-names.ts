@@ -62,7 +62,7 @@ export interface UnmatchedRow {
   earned: string;
 }
 
-const MOST_WORDS = 200;
+const MAX_WORDS = 200;
 
 /** What reports of a span call programs that are not known, those with the most rows first. */
 export function unmatchedReported(
@@ -78,7 +78,7 @@ export function unmatchedReported(
      SELECT network, min(program_word) AS word, currency, count(reference)::int AS rows, sum(clicks)::int AS clicks, max(day)::text AS last,
        coalesce((array_agg(reference ORDER BY day DESC) FILTER (WHERE reference IS NOT NULL))[1:3], '{}') AS references,
        coalesce((array_agg(DISTINCT sub_id) FILTER (WHERE sub_id <> ''))[1:3], '{}') AS "subIds", sum(commission)::text AS earned
-     FROM c GROUP BY network, lower(program_word), currency ORDER BY 4 DESC, 5 DESC, 1, 2 LIMIT ${MOST_WORDS}`,
+     FROM c GROUP BY network, lower(program_word), currency ORDER BY 4 DESC, 5 DESC, 1, 2 LIMIT ${MAX_WORDS}`,
     span,
   );
 }

@@ -189,14 +189,14 @@ function valuesOf({ row, belonging }: MatchedConversion, first: CopyValue, secon
 const DAY_MS = 86_400_000;
 const TWO = Array.from({ length: 60 }, (_, at) => String(at).padStart(2, "0"));
 const days = new Map<number, string>();
-const MOST_DAYS = 5_000;
+const MAX_DAYS = 5_000;
 
 // As ISO 8601 has it: writing out a million times takes seconds, and they share a few days.
 function timeText(at: number): string {
   const day = Math.floor(at / DAY_MS);
   let text = days.get(day);
   if (text === undefined) {
-    if (days.size >= MOST_DAYS) days.clear();
+    if (days.size >= MAX_DAYS) days.clear();
     days.set(day, (text = new Date(day * DAY_MS).toISOString().slice(0, 11)));
   }
   const ms = at - day * DAY_MS;

@@ -27,12 +27,12 @@ const USUAL: Patience = { statementMs: 60_000, lockMs: 5_000 };
 export const LONG_WORK: Patience = { statementMs: 15 * 60_000, lockMs: 60_000 };
 
 /** Opens a pool of connections; nothing is asked of the database before the first query. */
-export function openStore(url: string, poolSize = 10, patience = USUAL): Store {
+export function openStore(url: string, poolSize = 10, timeout = USUAL): Store {
   // Room to count in: with the 4 MB that are usual, groups of some ten thousand are sorted on the disk.
   const settings = {
     work_mem: "32MB",
-    statement_timeout: patience.statementMs,
-    lock_timeout: patience.lockMs,
+    statement_timeout: timeout.statementMs,
+    lock_timeout: timeout.lockMs,
     idle_in_transaction_session_timeout: 10 * 60_000,
   };
   const options = Object.entries(settings).map(([name, value]) => `-c ${name}=${value}`).join(" "); // prettier-ignore

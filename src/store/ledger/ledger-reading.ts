@@ -233,7 +233,7 @@ export interface FacetRow {
   links: number;
 }
 
-const MOST_OF_FACET = 60;
+const MAX_OF_FACET = 60;
 
 interface Combination {
   kind: string;
@@ -287,7 +287,7 @@ export async function countFacets(store: Store, siteId: string, filter: LedgerFi
     [...counts]
       .map(([value, links]) => ({ facet, value, links }))
       .sort((a, b) => b.links - a.links || (a.value < b.value ? -1 : 1))
-      .slice(0, MOST_OF_FACET),
+      .slice(0, MAX_OF_FACET),
   );
 }
 

@@ -3,7 +3,7 @@ import type { Store } from "../ground/store.ts";
 
 const KEPT_DAYS = 90;
 /** Open misses that a site keeps at most, and how many are left when some have to go. */
-export const MOST_MISSES = 10_000;
+export const MAX_MISSES = 10_000;
 const LEFT = 9_000;
 
 /**
@@ -31,7 +31,7 @@ export async function keepWithinBound(
   await store.rows(
     `WITH full_sites AS (
        SELECT site_id FROM misses WHERE site_id = ANY($sites::bigint[]) AND resolved_at IS NULL AND ignored_at IS NULL
-       GROUP BY site_id HAVING count(*) > ${MOST_MISSES}),
+       GROUP BY site_id HAVING count(*) > ${MAX_MISSES}),
      ranked AS (
        SELECT m.id, row_number() OVER (PARTITION BY m.site_id
          ORDER BY m.probe, m.referrers = '{}', least(m.times, 1000) DESC, m.last_seen DESC, m.id DESC) AS place

@@ -4,7 +4,7 @@ import type { RouteStatus, QueryMode, Notice, AfterEnd, InContent } from "../../
 export interface DeliveredRoute {
   id: string;
   siteId: string;
-  folded: boolean;
+  caseInsensitive: boolean;
   host: string | null;
   /** Stored keys of address and aliases (see `routeKey`). */
   keys: string[];

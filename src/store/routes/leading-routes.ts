@@ -6,14 +6,14 @@ export interface LeadingRoute {
   host: string | null;
   /** The stored key of the place. */
   key: string;
-  folded: boolean;
+  caseInsensitive: boolean;
   destination: string;
 }
 
 /** A site's routes that lead somewhere, by their places, the oldest first; at most so many. */
 export function leadingRoutes(store: Store, siteId: string, most: number): Promise<LeadingRoute[]> {
   return store.rows<LeadingRoute>(
-    `SELECT NULLIF(a.host, '*') AS host, a.key, r.kind = 'short' AS folded, r.destination FROM route_addresses a JOIN routes r ON r.id = a.route_id
+    `SELECT NULLIF(a.host, '*') AS host, a.key, r.kind = 'short' AS "caseInsensitive", r.destination FROM route_addresses a JOIN routes r ON r.id = a.route_id
      WHERE r.site_id = $siteId::bigint AND r.enabled AND r.deleted_at IS NULL AND r.destination IS NOT NULL ORDER BY r.id LIMIT $most::int`,
     { siteId, most },
   );

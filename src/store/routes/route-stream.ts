@@ -67,7 +67,7 @@ function routeOf(buffer: Buffer, cut: readonly number[], id: string, key: string
   return {
     id,
     siteId: textAt(buffer, cut, 1)!,
-    folded: textAt(buffer, cut, 2) === "t",
+    caseInsensitive: textAt(buffer, cut, 2) === "t",
     host: textAt(buffer, cut, 3),
     status: Number(textAt(buffer, cut, 4)) as RouteStatus,
     counted: textAt(buffer, cut, 5) === "t",

@@ -53,7 +53,7 @@ export interface DeliveredSite {
   blocks: DeliveredBlock[];
 }
 
-const ROUTE_ADDRESSES = `SELECT r.id::text, r.site_id::text AS "siteId", r.kind = 'short' AS folded, r.host, r.destination, r.status, r.counted,
+const ROUTE_ADDRESSES = `SELECT r.id::text, r.site_id::text AS "siteId", r.kind = 'short' AS "caseInsensitive", r.host, r.destination, r.status, r.counted,
     ${MORE_OF_ROUTE} AS more, a.key`;
 
 interface RouteAddressRow extends Omit<DeliveredRoute, "keys"> {

@@ -1,6 +1,6 @@
 import { QueryClient } from "@tanstack/react-query";
 import { signInAgain } from "../frame/session.ts";
-import { isBehind } from "./behind.ts";
+import { isStale } from "./stale.ts";
 
 /** A problem document that the API answered (RFC 9457). */
 export class ApiProblem extends Error {
@@ -73,7 +73,7 @@ export const queries = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 2_000,
-      refetchInterval: ({ state }) => (isBehind(state.data) ? 1_000 : false),
+      refetchInterval: ({ state }) => (isStale(state.data) ? 1_000 : false),
       retry: (count, error) => !(error instanceof ApiProblem) && count < 2,
     },
   },

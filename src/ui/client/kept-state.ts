@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState } from "react";
 import type { FieldValues, Path, PathValue, UseFormReturn } from "react-hook-form";
 import { dropKept, hasShapeOf, readKept, writeKept } from "./kept-typing.ts";
-import { tell } from "../notices/notices.ts";
+import { notify } from "../notices/notices.ts";
 
 /**
  * State of a form that outlives its tab: what is typed is in this browser's own store at once, until it is saved or
@@ -76,14 +76,14 @@ function keptFor<T>(key: string, base: string, form: T): { value: T; isSameBase:
 
 function tellKept(key: string, isShown: boolean, show: (isWanted: boolean) => void): void {
   if (isShown)
-    tell("Brought back what was typed here and not saved.", {
+    notify("Brought back what was typed here and not saved.", {
       undo: () => {
         show(false);
         dropKept(key);
       },
     });
   else
-    tell("This was changed since you typed here; what you typed is kept.", {
+    notify("This was changed since you typed here; what you typed is kept.", {
       undo: () => show(true),
       undoWord: "Show mine",
     });

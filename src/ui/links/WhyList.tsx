@@ -1,10 +1,10 @@
-/** Who decided something of a link, whom it beat, and what would change it. */
+/** Who decided something of a link, whom it overridden, and what would change it. */
 export interface Why {
   attribute: string;
   value: string;
   by: string;
   matched?: string;
-  beat: readonly string[];
+  overridden: readonly string[];
   change: string;
 }
 
@@ -18,7 +18,7 @@ export function WhyList({ trace }: { trace: readonly Why[] }) {
     );
   return (
     <ul aria-label="Why" className="grid gap-0.5 text-xs text-quiet">
-      {trace.map(({ attribute, value, by, matched, beat, change }) => (
+      {trace.map(({ attribute, value, by, matched, overridden, change }) => (
         <li key={attribute}>
           <details>
             <summary className="marker:text-line">
@@ -27,7 +27,7 @@ export function WhyList({ trace }: { trace: readonly Why[] }) {
               </span>{" "}
               {by}
               {matched ? ` (${matched})` : ""}
-              {beat.length > 0 ? `, ahead of ${beat.join(", ")}` : ""}
+              {overridden.length > 0 ? `, ahead of ${overridden.join(", ")}` : ""}
             </summary>
             <p className="pb-1 pl-4">{change}</p>
           </details>

@@ -1,14 +1,14 @@
 import { LoaderCircle, Undo2, X } from "lucide-react";
 import { useEffect, useRef, useSyncExternalStore } from "react";
 import { queries } from "../client/api.ts";
-import { useBehind } from "../client/behind.ts";
-import { currentNotices, dismiss, holdNotices, listen } from "./notices.ts";
+import { useStale } from "../client/stale.ts";
+import { currentNotices, dismiss, holdNotices, subscribe } from "./notices.ts";
 import { SignInAgain } from "../frame/SignInAgain.tsx";
 
 /** What was done lately, with undo where there is one; and whether the screen is behind it. */
 export function Notices() {
-  const behind = useBehind(queries);
-  const notices = useSyncExternalStore(listen, currentNotices, currentNotices);
+  const behind = useStale(queries);
+  const notices = useSyncExternalStore(subscribe, currentNotices, currentNotices);
   const place = useRef<HTMLDivElement>(null);
   // The newest undo is one key away, wherever one is.
   useEffect(() => {

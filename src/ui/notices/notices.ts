@@ -19,7 +19,7 @@ let next = 1;
 const listeners = new Set<Listener>();
 
 /** Tells the person something, in the corner of whatever screen they are on. */
-export function tell(
+export function notify(
   text: string,
   options: { tone?: Notice["tone"]; undo?: () => void; undoWord?: string } = {},
 ): void {
@@ -44,7 +44,7 @@ export function dismiss(id: number): void {
   show(notices.filter((notice) => notice.id !== id));
 }
 
-export function listen(listener: Listener): () => void {
+export function subscribe(listener: Listener): () => void {
   listeners.add(listener);
   return () => listeners.delete(listener);
 }

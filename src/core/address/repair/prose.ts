@@ -70,14 +70,14 @@ const BEFORE = new Set(`${QUOTES}([{<`);
 const BEHIND = new Set(`${QUOTES}.,;:!…。，、！`);
 const CLOSING: Readonly<Record<string, string>> = { ")": "(", "]": "[", "}": "{", ">": "<" };
 const OPENING: Readonly<Record<string, string>> = { "(": ")", "[": "]", "{": "}", "<": ">" };
-const MOST_TAKEN = 40;
+const MAX_TAKEN = 40;
 
 // Quotes and brackets that stand at one side only, and what ends a sentence. A bracket that the address opened is its own.
 function withoutEnd(text: string, repairs: Repair[]): string {
   let start = 0;
   let end = text.length;
-  while (start < Math.min(end, MOST_TAKEN) && beginsProse(text, start)) start += 1;
-  while (end > start && text.length - end < MOST_TAKEN && endsProse(text, start, end)) end -= 1;
+  while (start < Math.min(end, MAX_TAKEN) && beginsProse(text, start)) start += 1;
+  while (end > start && text.length - end < MAX_TAKEN && endsProse(text, start, end)) end -= 1;
   const bare = text.slice(start, end).trim();
   // Of a text of signs alone, and of a path by itself, everything is meant.
   if (bare === "" || bare === text || /^[/.?#]*$/.test(bare)) return text;

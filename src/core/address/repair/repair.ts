@@ -11,7 +11,7 @@ import { isLocalPhone, isPhone, mailAddress, mailIn, phoneAddress } from "./cont
 import { rootless } from "../host.ts";
 import { outOfLines, outOfProse } from "./prose.ts";
 import { otherReadings, severalAddresses } from "./readings.ts";
-import { mendScheme, startsWithHost } from "./scheme.ts";
+import { repairScheme, startsWithHost } from "./scheme.ts";
 import { unwrap } from "./unwrap.ts";
 import { warningsFor, type AddressSurroundings } from "./warn.ts";
 
@@ -21,10 +21,10 @@ const SCHEME = /^([a-z][a-z\d+.-]*):/i;
 const RELATIVE_PATH = /^(?:\.{1,2}\/|[\p{L}\p{N}_~-]+(?:\/|\.html?$|\.pdf$))/iu;
 
 /** What is pasted may hold more than its address: a whole link in HTML. Longer texts are no address. */
-const MOST_PASTED = 20_000;
+const MAX_PASTED = 20_000;
 
 /**
- * Turns what a person pasted into a destination and says what it did (DESIGN section 6).
+ * Turns what a person pasted into a destination and says what it did.
  * Repairs are told one by one; an address that cannot be made right is refused with a reason. Query
  * parameters are never reordered or dropped: a program's parameters are its payment.
  * Total: every string has an answer.
@@ -37,7 +37,7 @@ export function repairAddress(pasted: string, surroundings: AddressSurroundings 
 }
 
 function repairedOf(pasted: string, surroundings: AddressSurroundings): Repaired {
-  if (pasted.length > MOST_PASTED) {
+  if (pasted.length > MAX_PASTED) {
     return refuse(
       "too-long",
       `There are ${pasted.length} characters; an address has at most ${MAX_ADDRESS_LENGTH}.`,
@@ -84,10 +84,10 @@ function repairedOf(pasted: string, surroundings: AddressSurroundings): Repaired
     );
   if (FILE_NAME.test(text)) return acceptRooted(text, repairs, surroundings);
 
-  const mended = mendScheme(text);
-  repairs.push(...mended.repairs);
-  const scheme = SCHEME.exec(mended.text)?.[1]?.toLowerCase();
-  if (scheme === "http" || scheme === "https") return acceptWeb(mended.text, repairs, surroundings);
+  const repaired = repairScheme(text);
+  repairs.push(...repaired.repairs);
+  const scheme = SCHEME.exec(repaired.text)?.[1]?.toLowerCase();
+  if (scheme === "http" || scheme === "https") return acceptWeb(repaired.text, repairs, surroundings);
   if (scheme === "mailto") return acceptMail(text, repairs, surroundings);
   if (scheme === "tel") return acceptPhone(text, repairs, surroundings);
   if (scheme) {
@@ -234,7 +234,7 @@ function encodeSpaces(text: string, repairs: Repair[]): string {
 
 /** True when pasted text reads as one address rather than as words to search for. */
 export function looksLikeAddress(text: string): boolean {
-  if (text.length > MOST_PASTED) return false;
+  if (text.length > MAX_PASTED) return false;
   const { text: bare } = unwrap(text);
   if (/^(?:[/#?]|\.{1,2}\/)/.test(bare) || mailIn(bare) !== undefined || isPhone(bare)) return true;
   if (/\s/.test(bare) && !/^[a-z]+:[/\\]/i.test(bare)) return false;

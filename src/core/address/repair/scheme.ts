@@ -24,7 +24,7 @@ export function assumedScheme(text: string): "http" | "https" {
  * Mends what goes wrong at the start of a web address: doubled schemes, `htp://`, `https//`, `http:\\`,
  * a scheme that is missing altogether. Text that is no web address comes back unchanged.
  */
-export function mendScheme(pasted: string): { text: string; repairs: Repair[] } {
+export function repairScheme(pasted: string): { text: string; repairs: Repair[] } {
   const repairs: Repair[] = [];
   const spaced = withoutOddSigns(pasted);
   if (spaced !== pasted)
@@ -60,9 +60,9 @@ export function mendScheme(pasted: string): { text: string; repairs: Repair[] } 
       repairs.push({ code: "slashes", message: "Mended the colon and slashes after the scheme." });
     }
     // Three slashes and no host behind them is a file-like address: left for the refusal to explain.
-    const mended = tooMany && !startsWithHost(rest) ? `${scheme}:///` : `${scheme}://${rest}`;
-    if (!RUN_OF_SCHEMES.test(mended)) return { text: mended, repairs };
-    const again = mendScheme(mended); // a misspelt scheme stood before another one
+    const repaired = tooMany && !startsWithHost(rest) ? `${scheme}:///` : `${scheme}://${rest}`;
+    if (!RUN_OF_SCHEMES.test(repaired)) return { text: repaired, repairs };
+    const again = repairScheme(repaired); // a misspelt scheme stood before another one
     return { text: again.text, repairs: [...repairs, ...again.repairs] };
   }
 

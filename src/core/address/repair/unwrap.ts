@@ -4,7 +4,7 @@ import type { Repair } from "../address.ts";
 // Zero-width space, joiners, word joiner, byte order mark, soft hyphen, direction marks: invisible companions of copied text.
 const INVISIBLE = /[\u200B-\u200F\u2060\uFEFF\u00AD\u202A-\u202E\u2066-\u2069]/g;
 const HREF = /\shref\s{0,20}=\s{0,20}(?:"([^"]*)"|'([^']*)'|([^\s"'>]+))/i;
-const MOST_TAGS = 20;
+const MAX_TAGS = 20;
 const SOURCE = /\ssrc\s{0,20}=\s{0,20}(?:"([^"]*)"|'([^']*)'|([^\s"'>]+))/i;
 const ATTRIBUTE = /^(?:href|src)\s{0,20}=\s{0,20}(?:"([^"]*)"|'([^']*)'|(\S+))$/i;
 const BOARD = /^\[(?:url|img)(?:=["']?([^\]"'\s]{1,2048})["']?)?\](.{0,4096}?)\[\/(?:url|img)\]$/is;
@@ -79,7 +79,7 @@ export function unwrap(pasted: string): { text: string; repairs: Repair[] } {
 function firstHref(text: string): RegExpExecArray | undefined {
   const lower = text.toLowerCase();
   let at = lower.indexOf("<a");
-  for (let looked = 0; at !== -1 && looked < MOST_TAGS; looked += 1) {
+  for (let looked = 0; at !== -1 && looked < MAX_TAGS; looked += 1) {
     const end = lower.indexOf(">", at);
     const found = /\s/.test(lower[at + 2] ?? "")
       ? HREF.exec(text.slice(at + 2, end === -1 ? undefined : end))
@@ -99,11 +99,11 @@ function firstSource(text: string): RegExpExecArray | undefined {
 }
 
 // Nobody puts more around an address; what is left then is refused as no address.
-const MOST_PAIRS = 20;
+const MAX_PAIRS = 20;
 
 function withoutPairs(text: string): string {
   let bare = text;
-  for (let taken = 0; taken < MOST_PAIRS; taken += 1) {
+  for (let taken = 0; taken < MAX_PAIRS; taken += 1) {
     const current = bare;
     const pair = PAIRS.find(([open, close]) => current.length > 1 && current.startsWith(open) && current.endsWith(close)); // prettier-ignore
     if (!pair) return bare;

@@ -35,7 +35,7 @@ const IPV4 = /^\d{1,3}(?:\.\d{1,3}){3}$/;
 const TRACKING =
   /^(?:aff(?:id|iliate)?(?:_?id)?|partner(?:_?id)?|ref(?:_?id)?|sub_?id\d?|click_?id|[a-z]{1,3}clid|tag)$/i;
 
-/** The second looks that a web address deserves (DESIGN section 6). `typedHost` is the host before IDNA. */
+/** The second looks that a web address deserves. `typedHost` is the host before IDNA. */
 export function warningsFor(url: URL, typedHost: string, around: AddressSurroundings): Warning[] {
   const warnings: Warning[] = [];
   const unicodeHost = typedHost.includes("xn--") || typedHost === "" ? toUnicode(url.hostname) : typedHost;

@@ -6,7 +6,7 @@ import { withHeadingIds } from "../../pages/body/headings.ts";
 import { fillVariables, type Variables } from "../../text/variables.ts";
 import type { Rule } from "../../rules/rule.ts";
 import { linkAttributes } from "../../rules/resolve/link-attributes.ts";
-import type { SiteSight } from "../../rules/resolve/link-facts.ts";
+import type { LinkResolver } from "../../rules/resolve/link-facts.ts";
 import { rewriteLinks, type RewriteOptions } from "./rewrite.ts";
 
 /** The page a document belongs to, as rules look at it. */
@@ -28,7 +28,7 @@ export interface PagePlace {
 export function deliverHtml(
   html: string,
   rules: readonly Rule[],
-  site: SiteSight,
+  site: LinkResolver,
   place: PagePlace,
   options: RewriteOptions = {},
 ): string {
@@ -51,7 +51,7 @@ export function deliverHtml(
 export function movedTo(
   href: string,
   bound: Readonly<Record<string, string>>,
-  site: Pick<SiteSight, "hosts" | "pagePath">,
+  site: Pick<LinkResolver, "hosts" | "pagePath">,
 ): string | undefined {
   const place = ownPlace(href, site.hosts);
   const id = place && bound[place.key];

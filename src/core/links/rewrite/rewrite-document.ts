@@ -1,7 +1,7 @@
 import { mayLeave } from "../../address/may-leave.ts";
 import type { Rule } from "../../rules/rule.ts";
 import { linkAttributes } from "../../rules/resolve/link-attributes.ts";
-import type { SiteSight } from "../../rules/resolve/link-facts.ts";
+import type { LinkResolver } from "../../rules/resolve/link-facts.ts";
 import type { Resolved } from "../../rules/resolve/resolve.ts";
 import { LinkRewriter } from "./rewrite.ts";
 import { sameRel } from "./rewrite-tag.ts";
@@ -50,7 +50,7 @@ export class DocumentRewriter {
 
   constructor(
     rules: readonly Rule[],
-    site: SiteSight,
+    site: LinkResolver,
     place: { page?: string; category?: string } = {},
     isBytes = false,
   ) {
@@ -176,7 +176,7 @@ const IMAGE_DATA = /^\s*data:image\/(?:png|jpeg|gif|webp|avif|bmp|x-icon)[;,]/i;
 export function rewriteDocument(
   html: string,
   rules: readonly Rule[],
-  site: SiteSight,
+  site: LinkResolver,
   place: { page?: string; category?: string } = {},
 ): { html: string; report: RewriteReport } {
   const rewriter = new DocumentRewriter(rules, site, place);

@@ -2,12 +2,12 @@ import assert from "node:assert/strict";
 import { test } from "node:test";
 import fc from "fast-check";
 import type { Rule } from "../../rules/rule.ts";
-import type { SiteSight } from "../../rules/resolve/link-facts.ts";
+import type { LinkResolver } from "../../rules/resolve/link-facts.ts";
 import { findLinks } from "../find.ts";
 import { rewriteDocument, DocumentRewriter } from "./rewrite-document.ts";
 import { LinkRewriter, rewriteLinks } from "./rewrite.ts";
 
-const site: SiteSight = {
+const site: LinkResolver = {
   hosts: ["lowlantern.example"],
   answers: () => "page",
   routeDestination: () => undefined,

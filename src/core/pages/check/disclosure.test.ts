@@ -1,10 +1,10 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
-import type { SiteSight } from "../../rules/resolve/link-facts.ts";
+import type { LinkResolver } from "../../rules/resolve/link-facts.ts";
 import { countWords, plainText } from "../../links/plain-text.ts";
 import { placedDisclosure } from "./disclosure.ts";
 
-const SITE: SiteSight = {
+const SITE: LinkResolver = {
   hosts: ["own.example"],
   answers: (_host, key) => (key === "/go" ? "route" : "page"),
   routeDestination: (_host, key) => (key === "/go" ? "https://shop.example/" : undefined),

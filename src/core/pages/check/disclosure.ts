@@ -2,7 +2,7 @@ import { findLinks } from "../../links/find.ts";
 import { plainText } from "../../links/plain-text.ts";
 import type { Disclosure } from "../../programs/partner.ts";
 import { relTokens } from "../../rules/resolve/link-attributes.ts";
-import { linkFacts, type SiteSight } from "../../rules/resolve/link-facts.ts";
+import { linkFacts, type LinkResolver } from "../../rules/resolve/link-facts.ts";
 import { isPaid } from "./rule-findings.ts";
 
 /** True when a text says these words, whatever the letter case and white space. */
@@ -23,7 +23,7 @@ export function isDisclosed(text: string, disclosure: Disclosure): boolean {
 export function placedDisclosure(
   delivered: readonly string[],
   { text, place }: Disclosure,
-  site: SiteSight,
+  site: LinkResolver,
 ): string | undefined {
   if (!place || text === "") return undefined;
   const carriesPaid = delivered.some((html) =>

@@ -38,7 +38,7 @@ export const RULE_FINDING_CODES: ReadonlySet<FindingCode> = new Set([
 ]);
 
 /** What can be done about a finding in one step. */
-export type Mend =
+export type Fix =
   | { do: "address"; word: string; address: string }
   | { do: "release-target"; word: string }
   | { do: "drop-title"; word: string }
@@ -55,5 +55,5 @@ export interface Finding {
   message: string;
   /** Why it matters. */
   why: string;
-  mends: readonly Mend[];
+  fixes: readonly Fix[];
 }

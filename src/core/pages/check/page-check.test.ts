@@ -1,11 +1,11 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import { ruleSchema } from "../../rules/rule.ts";
-import type { Look } from "../../rules/looks.ts";
+import type { ResolvedLink } from "../../links/resolved-link.ts";
 import type { Finding, FindingCode } from "./finding.ts";
 import { checkPage, type CheckAgainst } from "./page-check.ts";
 
-const LOOKS: readonly Look[] = [
+const RESOLVED: readonly ResolvedLink[] = [
   { address: "/resources", kind: "page", ends: "/resources", title: "Resources" },
   { address: "/drafted", kind: "page", ends: "/drafted", title: "Not yet", draft: true },
   { address: "/old", kind: "route", ends: "/resources", redirect: true },
@@ -24,7 +24,7 @@ const RULES = [
 
 const against = (more: Partial<CheckAgainst> = {}): CheckAgainst => ({
   hosts: ["own.example"],
-  looks: LOOKS,
+  resolvedLinks: RESOLVED,
   rules: RULES,
   page: { path: "/", category: "" },
   variables: { account: "LL-1" },
@@ -157,7 +157,7 @@ describe("a page's links are checked", () => {
   test("each finding says why it matters, and a mend gives the address", () => {
     const [finding] = checkPage(p('<a href="/old">what we use</a>'), against()) as [Finding];
     assert.match(finding.why, /redirect may go/);
-    assert.deepEqual(finding.mends, [{ do: "address", word: "Link to the end", address: "/resources" }]);
+    assert.deepEqual(finding.fixes, [{ do: "address", word: "Link to the end", address: "/resources" }]);
   });
   test("against rules that say nothing of tabs, nothing is said of tabs", () => {
     assert.deepEqual(codes(p(out("a shop", ' data-override="target=same"')), { rules: [] }), []);

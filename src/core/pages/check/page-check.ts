@@ -9,7 +9,7 @@ import { plainText, type PlainText } from "../../links/plain-text.ts";
 import type { Rule } from "../../rules/rule.ts";
 import { writtenOn } from "../../rules/resolve/link-attributes.ts";
 import { linkFacts, throughRoutes } from "../../rules/resolve/link-facts.ts";
-import { sightOfLooks, type Look } from "../../rules/looks.ts";
+import { resolverOfLinks, type ResolvedLink } from "../../links/resolved-link.ts";
 import { resolve, type Resolved } from "../../rules/resolve/resolve.ts";
 import { fillAddress, variableNames, type Variables } from "../../text/variables.ts";
 import { isDisclosed } from "./disclosure.ts";
@@ -17,13 +17,13 @@ import { emptyWords } from "./empty-words.ts";
 import type { Disclosure, Partner } from "../../programs/partner.ts";
 import type { LinkFacts } from "../../rules/resolve/match.ts";
 import { needsReferrer, untracked, type Untracked } from "../../rules/partners.ts";
-import type { Finding, FindingCode, Mend } from "./finding.ts";
+import type { Finding, FindingCode, Fix } from "./finding.ts";
 import { ruleFindings, type PaidLimits, type RuledLink } from "./rule-findings.ts";
 
 /** What a page is checked against: its site as it is now. */
 export interface CheckAgainst {
   hosts: readonly string[];
-  looks: readonly Look[];
+  resolvedLinks: readonly ResolvedLink[];
   rules: readonly Rule[];
   page: { path: string; category: string };
   variables: Variables;
@@ -43,7 +43,7 @@ interface Judged extends Omit<LinkInHtml, "creative"> {
   byRules: Resolved;
   needsReferrer: boolean;
   untracked: Untracked | undefined;
-  look: Look | undefined;
+  look: ResolvedLink | undefined;
   block: number;
 }
 
@@ -60,8 +60,8 @@ export function checkPage(
   const findings: Finding[] = [];
   const links = judge(inHtml, against, blocks);
   const headings = new Set(headingAnchors(html).map(({ id }) => id));
-  const add = (code: FindingCode, link: number | null, severity: Finding["severity"], message: string, why: string, mends: Mend[] = []): void => void findings.push({ code, severity, link, message, why, mends }); // prettier-ignore
-  const open = (word = "Open the link"): Mend => ({ do: "open", word });
+  const add = (code: FindingCode, link: number | null, severity: Finding["severity"], message: string, why: string, fixes: Fix[] = []): void => void findings.push({ code, severity, link, message, why, fixes }); // prettier-ignore
+  const open = (word = "Open the link"): Fix => ({ do: "open", word });
 
   const unknown = variableNames(html).filter((name) => against.variables[name] === undefined);
   for (const name of unknown)
@@ -137,16 +137,16 @@ export function checkPage(
 } // prettier-ignore
 
 function judge(links: readonly LinkInHtml[], against: CheckAgainst, blocks: readonly number[]): Judged[] {
-  const looks = new Map(against.looks.map((look) => [look.address, look]));
-  const sight = { ...sightOfLooks(against.hosts, against.looks), partners: against.partners };
+  const resolvedLinks = new Map(against.resolvedLinks.map((look) => [look.address, look]));
+  const resolver = { ...resolverOfLinks(against.hosts, against.resolvedLinks), partners: against.partners };
   let block = 0;
   return links.map((link, index) => {
     while (block < blocks.length && blocks[block]! <= link.tag.start) block += 1;
     const href = fillAddress(link.href, against.variables);
-    const kind = destinationKind(href, sight);
+    const kind = destinationKind(href, resolver);
     const facts = linkFacts(
       { href, anchor: link.anchor, page: against.page.path, category: against.page.category },
-      sight,
+      resolver,
       kind,
     );
     const isBare = link.rel === null && link.target === null && link.override === null;
@@ -174,12 +174,12 @@ function judge(links: readonly LinkInHtml[], against: CheckAgainst, blocks: read
       needsReferrer: needsReferrer(against.partners, facts.programs),
       untracked:
         facts.programs.length > 0
-          ? untracked(against.partners, throughRoutes(href, sight), {
+          ? untracked(against.partners, throughRoutes(href, resolver), {
               page: against.page.path,
               position: index + 1,
             })
           : undefined,
-      look: looks.get(link.href) ?? looks.get(href),
+      look: resolvedLinks.get(link.href) ?? resolvedLinks.get(href),
     };
   });
 }

@@ -118,10 +118,10 @@ describe("what is said of links as rules leave them", () => {
     ];
     const found = ruleFindings(links, { words: 10, disclosed: false }, { ...LIMITS, paidLimit: 0 });
     assert.equal(found.length, 7);
-    for (const { message, why, mends, link: at } of found) {
+    for (const { message, why, fixes, link: at } of found) {
       assert.match(message, /\.$/);
       assert.match(why, /\.$/);
-      assert.ok(mends.length > 0 || at === null);
+      assert.ok(fixes.length > 0 || at === null);
     }
   });
 });

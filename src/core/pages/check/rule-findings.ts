@@ -1,4 +1,4 @@
-import type { Finding, FindingCode, Mend } from "./finding.ts";
+import type { Finding, FindingCode, Fix } from "./finding.ts";
 
 /** A link as rules leave it. */
 export interface RuledLink {
@@ -27,8 +27,8 @@ export interface PaidLimits {
 }
 
 const NEW_TAB = "_blank";
-const OPEN: readonly Mend[] = [{ do: "open", word: "Open the link" }];
-const RELEASE: readonly Mend[] = [{ do: "release-target", word: "Tab by the rules" }];
+const OPEN: readonly Fix[] = [{ do: "open", word: "Open the link" }];
+const RELEASE: readonly Fix[] = [{ do: "release-target", word: "Tab by the rules" }];
 
 /** True for a link that somebody pays for: marked so, or leading to a partner. */
 export function isPaid(link: Pick<RuledLink, "rel" | "programs">): boolean {
@@ -38,7 +38,7 @@ export function isPaid(link: Pick<RuledLink, "rel" | "programs">): boolean {
 /** What is to be said of links as rules leave them; the rest of a page's check needs its text. */
 export function ruleFindings(links: readonly RuledLink[], page: RuledPage, limits: PaidLimits): Finding[] {
   const findings: Finding[] = [];
-  const add = (code: FindingCode, link: number | null, severity: Finding["severity"], message: string, why: string, mends: readonly Mend[] = []): void => void findings.push({ code, severity, link, message, why, mends }); // prettier-ignore
+  const add = (code: FindingCode, link: number | null, severity: Finding["severity"], message: string, why: string, fixes: readonly Fix[] = []): void => void findings.push({ code, severity, link, message, why, fixes }); // prettier-ignore
 
   const sponsored = links.filter(({ rel }) => rel.includes("sponsored"));
   const isLong = page.words >= limits.longWords;

@@ -18,8 +18,8 @@ export function markdownToHtml(text: string): string {
 }
 
 /** Marks within one paragraph, and blocks within one another, up to which Markdown's signs are read as such. */
-const MOST_MARKS = 1_000;
-const MOST_BLOCKS_DEEP = 60;
+const MAX_MARKS = 1_000;
+const MAX_BLOCKS_DEEP = 60;
 
 /**
  * Reads in a time that grows with the text. A paragraph's marks are paired with one another, which takes the square of
@@ -31,8 +31,7 @@ class BoundedLexer extends Lexer {
   override blockTokens(src: string, tokens: Token[] = [], lastParagraphClipped = false): never {
     this.depth += 1;
     try {
-      if (this.depth <= MOST_BLOCKS_DEEP)
-        return super.blockTokens(src, tokens, lastParagraphClipped) as never;
+      if (this.depth <= MAX_BLOCKS_DEEP) return super.blockTokens(src, tokens, lastParagraphClipped) as never;
       tokens.push({ type: "text", raw: src, text: src, escaped: false } as Token);
       return tokens as never;
     } finally {
@@ -41,7 +40,7 @@ class BoundedLexer extends Lexer {
   }
 
   override inlineTokens(src: string, tokens: Token[] = []): Token[] {
-    if (marksIn(src) <= MOST_MARKS) return super.inlineTokens(src, tokens);
+    if (marksIn(src) <= MAX_MARKS) return super.inlineTokens(src, tokens);
     tokens.push({ type: "text", raw: src, text: src, escaped: false } as Token);
     return tokens;
   }
@@ -51,7 +50,7 @@ const reading = new Marked({ gfm: true, hooks: { provideLexer: () => (text, opti
 
 function marksIn(text: string): number {
   let marks = 0;
-  for (let at = 0; at < text.length && marks <= MOST_MARKS; at += 1)
+  for (let at = 0; at < text.length && marks <= MAX_MARKS; at += 1)
     if ("*_~`[]<&\\".includes(text[at]!)) marks += 1;
   return marks;
 }

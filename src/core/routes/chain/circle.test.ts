@@ -7,7 +7,7 @@ import { routeKey } from "../match/address-form.ts";
 import { withCaptures } from "../match/captures.ts";
 import { draftTable } from "../match/draft-table.ts";
 import type { MatchKind } from "../match/match-kind.ts";
-import { MOST_SUSPECTS, suspects } from "../match/suspects.ts";
+import { MAX_SUSPECTS, suspects } from "../match/suspects.ts";
 import { circleFrom } from "./circle.ts";
 import { leadsBack } from "./leads-back.ts";
 
@@ -23,7 +23,7 @@ const draft = (match: MatchKind, address: string, destination: string) => ({
   host: null,
   match,
   addresses: [address],
-  folded: false,
+  caseInsensitive: false,
   destination,
   replacesPage: false,
 });
@@ -152,7 +152,7 @@ describe("routes that come round at their edges", () => {
 
   test("no more is tried of a route than is said", () => {
     for (const match of ["prefix", "wildcard", "pattern"] as const)
-      assert.ok(suspects("/*/a/*/b/c/d/e", match, "/$1/f/g/h/$2").length <= MOST_SUSPECTS);
+      assert.ok(suspects("/*/a/*/b/c/d/e", match, "/$1/f/g/h/$2").length <= MAX_SUSPECTS);
   });
 
   test("a way is followed until it ends, leaves, stands aside or has taken twenty hops", () => {

@@ -1,5 +1,5 @@
 import { ownPlace } from "../../address/classify.ts";
-import { MOST_HOPS } from "./follow.ts";
+import { MAX_HOPS } from "./follow.ts";
 
 /** What becomes of a request: it is sent on, or its route stands aside since it would lead back; undefined: it ends here. */
 export type Step = { to: string } | "stands aside" | undefined;
@@ -9,7 +9,7 @@ export interface Circle {
   /** Whether it goes round for good, or one route would lead to the very address that was asked for. */
   kind: "round" | "stands aside";
   /** Path keys, from the one that shows it. */
-  way: string[];
+  chain: string[];
 }
 
 /** Follows a place of a site; undefined when its way ends well. */
@@ -18,16 +18,16 @@ export function circleFrom(
   hosts: readonly string[],
   step: (host: string | null, key: string) => Step,
 ): Circle | undefined {
-  const way: string[] = [];
+  const chain: string[] = [];
   const seen = new Set<string>();
   let place: { host: string | null; key: string } | undefined = start;
   while (place) {
-    way.push(place.key);
+    chain.push(place.key);
     const name = `${place.host ?? ""} ${place.key}`;
-    if (seen.has(name) || way.length > MOST_HOPS) return { kind: "round", way };
+    if (seen.has(name) || chain.length > MAX_HOPS) return { kind: "round", chain };
     seen.add(name);
     const next = step(place.host, place.key);
-    if (next === "stands aside") return { kind: "stands aside", way: [place.key] };
+    if (next === "stands aside") return { kind: "stands aside", chain: [place.key] };
     place = next && ownPlace(next.to, hosts);
   }
   return undefined;
@@ -42,6 +42,6 @@ export function firstOfEach(circles: readonly Circle[]): { round?: Circle; aside
 }
 
 /** The way in words, its first stations. */
-export function wayInWords(way: readonly string[]): string {
-  return way.slice(0, 3).join(", then ");
+export function chainInWords(chain: readonly string[]): string {
+  return chain.slice(0, 3).join(", then ");
 }

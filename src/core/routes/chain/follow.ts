@@ -18,7 +18,7 @@ export interface OwnWay {
   endless: "loop" | "too-long" | undefined;
 }
 
-export const MOST_HOPS = 20;
+export const MAX_HOPS = 20;
 
 /** Follows an address hop by hop for as long as the site itself answers, as a reader's browser would. */
 export function followOwn(address: string, site: OwnSite): OwnWay {
@@ -34,7 +34,7 @@ export function followOwn(address: string, site: OwnSite): OwnWay {
     hops.push({ address: current, answer });
     const next = nextOf(current, answer);
     if (next === null) return { hops, next: null, endless: undefined };
-    if (hops.length > MOST_HOPS) return { hops, next: null, endless: "too-long" };
+    if (hops.length > MAX_HOPS) return { hops, next: null, endless: "too-long" };
     current = next.startsWith("/") ? site.absolute(next) : next;
   }
 }

@@ -76,8 +76,8 @@ function exactRule(rule: ExactRule): string[] {
 }
 
 function patternRule(rule: PatternRule): string[] {
-  const condition = `RewriteCond "%{ENV:maprope_path}" "${quoted(`^(?:${rule.source})$`)}"${rule.folded ? " [NC]" : ""}`;
-  return ways({ ...rule, folded: false }, "^", [condition], true);
+  const condition = `RewriteCond "%{ENV:maprope_path}" "${quoted(`^(?:${rule.source})$`)}"${rule.caseInsensitive ? " [NC]" : ""}`;
+  return ways({ ...rule, caseInsensitive: false }, "^", [condition], true);
 }
 
 // A query that is handed on is added when there is one: else Apache would leave a lone question mark.
@@ -107,7 +107,7 @@ function flagsOf(rule: ExactRule | PatternRule, more: readonly string[]): string
     ...(rule.destination === null ? ["G", "L"] : [`R=${rule.status}`, "L", "NE"]),
     ...more,
     ...(robots ? [`E=maprope_${robots}:1`] : []),
-    ...(rule.folded ? ["NC"] : []),
+    ...(rule.caseInsensitive ? ["NC"] : []),
   ];
   return `[${flags.join(",")}]`;
 }

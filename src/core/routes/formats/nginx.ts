@@ -49,7 +49,9 @@ export function toNginx(rules: ServerRules, { site, listen, passes }: ServerOpti
     block(
       "$maprope_found",
       "$maprope_case",
-      exact.hash.filter(({ folded }) => !folded).map(({ key, id }) => `${id} "${value(key)}";`),
+      exact.hash
+        .filter(({ caseInsensitive }) => !caseInsensitive)
+        .map(({ key, id }) => `${id} "${value(key)}";`),
     ),
     block('"$maprope_case|$host$maprope_path"', "$maprope_same", [
       '"~^\\\\|" 1;',
@@ -108,7 +110,7 @@ export function toNginx(rules: ServerRules, { site, listen, passes }: ServerOpti
 }
 
 interface Numbered {
-  hash: { key: string; id: number; folded: boolean }[];
+  hash: { key: string; id: number; caseInsensitive: boolean }[];
   regex: { source: string; id: number }[];
   answers: { id: number; answer: string }[];
 }
@@ -119,9 +121,9 @@ function numbered(rules: ServerRules, passes: readonly string[]): Numbered {
   const paths = new Map<string, string>();
   const put = (host: string, path: string, rule: ExactRule | undefined): void => {
     const key = `${host}${path}`;
-    const folded = key.toLowerCase();
-    groups.set(folded, [...(groups.get(folded) ?? []), rule]);
-    paths.set(folded, key);
+    const caseInsensitive = key.toLowerCase();
+    groups.set(caseInsensitive, [...(groups.get(caseInsensitive) ?? []), rule]);
+    paths.set(caseInsensitive, key);
   };
   for (const rule of rules.exact) put(rule.host, rule.path, rule);
   for (const path of passes) {
@@ -130,13 +132,13 @@ function numbered(rules: ServerRules, passes: readonly string[]): Numbered {
   }
   const made: Numbered = { hash: [], regex: [], answers: [] };
   let id = 0;
-  for (const [folded, group] of groups) {
+  for (const [caseInsensitive, group] of groups) {
     for (const rule of group) {
       id += 1;
       made.answers.push({ id, answer: rule ? answerOf(rule, false) : PASS });
-      const key = rule ? `${rule.host}${rule.path}` : paths.get(folded)!;
-      if (group.length === 1) made.hash.push({ key, id, folded: rule?.folded ?? false });
-      else made.regex.push({ source: `${rule?.folded ? "(?i)" : ""}^${literal(key)}\\z`, id });
+      const key = rule ? `${rule.host}${rule.path}` : paths.get(caseInsensitive)!;
+      if (group.length === 1) made.hash.push({ key, id, caseInsensitive: rule?.caseInsensitive ?? false });
+      else made.regex.push({ source: `${rule?.caseInsensitive ? "(?i)" : ""}^${literal(key)}\\z`, id });
     }
   }
   return made;
@@ -152,7 +154,7 @@ function answerOf(rule: ExactRule | PatternRule, captures: boolean): string {
 }
 
 function patternSource(rule: PatternRule): string {
-  return `${rule.folded ? "(?i)" : ""}^${literal(rule.host)}(?:${rule.source})\\z`;
+  return `${rule.caseInsensitive ? "(?i)" : ""}^${literal(rule.host)}(?:${rule.source})\\z`;
 }
 
 // Values that stand side by side in the key of a map have a sign between them: a 1 and a 2 are not the number 12.

@@ -29,7 +29,7 @@ interface Answering {
   /** The visitor's query goes behind the destination's. */
   forwards: boolean;
   robots: string;
-  folded: boolean;
+  caseInsensitive: boolean;
 }
 
 /** A path, percent-decoded, without a slash at its end. */
@@ -60,14 +60,14 @@ export function serverRules(
       rules.leftOut.push({ address: route.address, reason });
       continue;
     }
-    const folded = route.kind === "short";
+    const caseInsensitive = route.kind === "short";
     for (const host of route.host === null ? hosts : [route.host]) {
       const answering = answeringOn(route, host, primary, absolute);
       if (route.match === "exact") {
-        // The order in which the route table looks: exact before folded, a host's own before every host's.
-        const rank = (folded ? 2 : 0) + (route.host === null ? 1 : 0);
+        // The order in which the route table looks: exact before caseInsensitive, a host's own before every host's.
+        const rank = (caseInsensitive ? 2 : 0) + (route.host === null ? 1 : 0);
         for (const address of [route.address, ...route.aliases]) {
-          const path = decodedPath(routeKey(address, folded));
+          const path = decodedPath(routeKey(address, caseInsensitive));
           if (path !== undefined) exact.push({ rule: { ...answering, path }, rank });
           else
             rules.leftOut.push({
@@ -76,7 +76,7 @@ export function serverRules(
             });
         }
       } else {
-        const { key } = readRouteKey(routeKey(route.address, folded, route.match));
+        const { key } = readRouteKey(routeKey(route.address, caseInsensitive, route.match));
         patterns.push({
           literal: literalOf({ match: route.match, key }),
           address: { host: route.host },
@@ -113,7 +113,7 @@ function answeringOn(
     destination: full === null ? null : headerSafe(withParameters(full, route.parameters)),
     forwards: route.query !== "drop",
     robots: robots.join(", "),
-    folded: route.kind === "short",
+    caseInsensitive: route.kind === "short",
   };
 }
 

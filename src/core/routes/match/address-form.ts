@@ -1,9 +1,9 @@
-import { foldedKey, pathKey } from "../../address/path-key.ts";
+import { caseFoldedKey, pathKey } from "../../address/path-key.ts";
 import { pathFault } from "../../ground/fields.ts";
 import type { MatchKind } from "./match-kind.ts";
 import { patternFault } from "./pattern.ts";
 
-const MOST_STARS = 9;
+const MAX_STARS = 9;
 
 /** What is wrong with a route's address, given how it matches; undefined when it is fine. */
 export function addressFault(address: string, match: MatchKind): string | undefined {
@@ -12,16 +12,16 @@ export function addressFault(address: string, match: MatchKind): string | undefi
   if (fault || match !== "wildcard") return fault;
   const stars = address.split("*").length - 1;
   if (stars === 0) return "A wildcard address has a * for what may differ, such as /blog/*.";
-  return stars > MOST_STARS ? `A wildcard address has at most ${MOST_STARS} stars.` : undefined;
+  return stars > MAX_STARS ? `A wildcard address has at most ${MAX_STARS} stars.` : undefined;
 }
 
 /**
  * The key under which a route's address is claimed and found. Exact addresses are their path key, which begins
  * with a slash; the others carry how they match in front, so that `/old` and “all below /old” may both exist.
  */
-export function routeKey(address: string, folded: boolean, match: MatchKind = "exact"): string {
+export function routeKey(address: string, caseInsensitive: boolean, match: MatchKind = "exact"): string {
   if (match === "pattern") return `pattern:${address}`;
-  const key = folded ? foldedKey(pathKey(address)) : pathKey(address);
+  const key = caseInsensitive ? caseFoldedKey(pathKey(address)) : pathKey(address);
   return match === "exact" ? key : `${match}:${key}`;
 }
 

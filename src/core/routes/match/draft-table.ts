@@ -6,13 +6,13 @@ import { PatternTable } from "./pattern-table.ts";
 export function draftTable(
   addresses: readonly string[],
   match: MatchKind,
-  folded: boolean,
+  caseInsensitive: boolean,
 ): PatternTable<true> {
   const table = new PatternTable<true>();
   if (match === "exact") return table;
   for (const address of addresses) {
-    const { key } = readRouteKey(routeKey(address, folded, match));
-    table.add({ match, host: null, key, folded }, true, 0);
+    const { key } = readRouteKey(routeKey(address, caseInsensitive, match));
+    table.add({ match, host: null, key, caseInsensitive }, true, 0);
   }
   return table;
 }

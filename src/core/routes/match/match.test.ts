@@ -1,7 +1,7 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import fc from "fast-check";
-import { foldedKey, pathKey } from "../../address/path-key.ts";
+import { caseFoldedKey, pathKey } from "../../address/path-key.ts";
 import { addressFault, captureCount, readRouteKey, routeKey } from "./address-form.ts";
 import { captureFault, capturesHost, withCaptures } from "./captures.ts";
 import { compilePattern, literalHead, literalLength, patternFault, patternGroups } from "./pattern.ts";
@@ -37,7 +37,7 @@ describe("prefix, wildcard and pattern routes", () => {
     test(`${match} ${address} ${captures ? "answers" : "leaves"} ${path}`, () => {
       const table = new PatternTable<string>();
       const { key } = readRouteKey(routeKey(address, false, match));
-      table.add({ match, host: null, key, folded: false }, "it", 1);
+      table.add({ match, host: null, key, caseInsensitive: false }, "it", 1);
       assert.deepEqual(table.find("any.example", pathKey(path))[0]?.captures, captures);
     });
   }
@@ -50,7 +50,7 @@ describe("prefix, wildcard and pattern routes", () => {
       key: string,
       host: string | null,
       age: number,
-    ) => table.add({ match, host, key, folded: false }, entry, age);
+    ) => table.add({ match, host, key, caseInsensitive: false }, entry, age);
     add("everything", "wildcard", "/*", null, 1);
     add("blog, everywhere", "wildcard", "/blog/*", null, 2);
     add("blog, here", "wildcard", "/blog/*", "a.example", 5);
@@ -63,11 +63,11 @@ describe("prefix, wildcard and pattern routes", () => {
     assert.deepEqual(table.find("b.example", "/blog/x")[0]?.entry, "blog, everywhere");
   });
 
-  test("a folded one forgives letter case and keeps it in what it captures", () => {
+  test("a caseInsensitive one forgives letter case and keeps it in what it captures", () => {
     const table = new PatternTable<string>();
-    table.add({ match: "wildcard", host: null, key: "/to/*", folded: true }, "w", 1);
-    table.add({ match: "prefix", host: null, key: "/go", folded: true }, "p", 2);
-    table.add({ match: "pattern", host: null, key: "/get/([a-z]+)", folded: true }, "r", 3);
+    table.add({ match: "wildcard", host: null, key: "/to/*", caseInsensitive: true }, "w", 1);
+    table.add({ match: "prefix", host: null, key: "/go", caseInsensitive: true }, "p", 2);
+    table.add({ match: "pattern", host: null, key: "/get/([a-z]+)", caseInsensitive: true }, "r", 3);
     assert.deepEqual(table.find("h", "/TO/Dob")[0], { entry: "w", captures: ["Dob"] });
     assert.deepEqual(table.find("h", "/Go/Dob")[0], { entry: "p", captures: ["Dob"] });
     assert.deepEqual(table.find("h", "/GET/Dob")[0], { entry: "r", captures: ["Dob"] });
@@ -76,9 +76,9 @@ describe("prefix, wildcard and pattern routes", () => {
   test("is patched in place: what was taken out answers no more", () => {
     const table = new PatternTable<string>();
     const kinds: PatternAddress[] = [
-      { match: "prefix", host: null, key: "/a", folded: false },
-      { match: "wildcard", host: null, key: "/a/*", folded: false },
-      { match: "pattern", host: null, key: "/a/(.*)", folded: false },
+      { match: "prefix", host: null, key: "/a", caseInsensitive: false },
+      { match: "wildcard", host: null, key: "/a/*", caseInsensitive: false },
+      { match: "pattern", host: null, key: "/a/(.*)", caseInsensitive: false },
     ];
     for (const [age, address] of kinds.entries()) table.add(address, address.match, age);
     assert.equal(table.find("h", "/a/x").length, 3);
@@ -93,7 +93,7 @@ describe("prefix, wildcard and pattern routes", () => {
 
   test("longer paths than anybody makes are not compared", () => {
     const table = new PatternTable<string>();
-    table.add({ match: "pattern", host: null, key: "/.*", folded: false }, "r", 1);
+    table.add({ match: "pattern", host: null, key: "/.*", caseInsensitive: false }, "r", 1);
     assert.equal(table.find("h", `/${"x".repeat(1023)}`).length, 1);
     assert.equal(table.find("h", `/${"x".repeat(1024)}`).length, 0);
   });
@@ -101,7 +101,7 @@ describe("prefix, wildcard and pattern routes", () => {
   test("ten thousand patterns made to be slow are answered", () => {
     const table = new PatternTable<number>();
     for (let n = 0; n < 2_000; n += 1)
-      table.add({ match: "pattern", host: null, key: `/(a+)+(a|aa)+${n}$`, folded: false }, n, n);
+      table.add({ match: "pattern", host: null, key: `/(a+)+(a|aa)+${n}$`, caseInsensitive: false }, n, n);
     assert.equal(table.find("h", `/${"a".repeat(1_000)}!`).length, 0);
     assert.deepEqual(
       table.find("h", `/${"a".repeat(40)}7`).map(({ entry }) => entry),
@@ -124,7 +124,9 @@ describe("prefix, wildcard and pattern routes", () => {
     };
     return routes
       .filter(({ address }) => address.host === null || address.host === host)
-      .filter(({ address }) => new RegExp(`^(?:${source(address)})$`, address.folded ? "i" : "").test(key))
+      .filter(({ address }) =>
+        new RegExp(`^(?:${source(address)})$`, address.caseInsensitive ? "i" : "").test(key),
+      )
       .map((route) => ({ ...route, literal: literalOf(route.address) }))
       .sort(before)
       .map(({ age }) => age);
@@ -143,12 +145,21 @@ describe("prefix, wildcard and pattern routes", () => {
         .array(fc.constantFrom("a", "(\\d+)", "(a|ab)", "[a-z]+", "(.*)"), { minLength: 1, maxLength: 3 })
         .map((parts) => ({ match: "pattern" as const, key: `/${parts.join("/")}` })),
     );
-    const route = fc.record({ address, host: fc.constantFrom(null, "one.example"), folded: fc.boolean() });
+    const route = fc.record({
+      address,
+      host: fc.constantFrom(null, "one.example"),
+      caseInsensitive: fc.boolean(),
+    });
     fc.assert(
       fc.property(fc.array(route, { maxLength: 12 }), fc.array(path, { maxLength: 8 }), (routes, paths) => {
         const table = new PatternTable<number>();
-        const held = routes.map(({ address: { match, key }, host, folded }, age) => ({
-          address: { match, host, folded, key: folded && match !== "pattern" ? foldedKey(key) : key },
+        const held = routes.map(({ address: { match, key }, host, caseInsensitive }, age) => ({
+          address: {
+            match,
+            host,
+            caseInsensitive,
+            key: caseInsensitive && match !== "pattern" ? caseFoldedKey(key) : key,
+          },
           age,
         }));
         for (const { address: one, age } of held) table.add(one, age, age);

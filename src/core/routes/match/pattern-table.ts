@@ -1,5 +1,5 @@
 import { RE2Set } from "re2js";
-import { foldedKey } from "../../address/path-key.ts";
+import { caseFoldedKey } from "../../address/path-key.ts";
 import type { MatchKind } from "./match-kind.ts";
 import { compilePattern, literalHead, literalLength, patternText, type Pattern } from "./pattern.ts";
 
@@ -7,9 +7,9 @@ import { compilePattern, literalHead, literalLength, patternText, type Pattern }
 export interface PatternAddress {
   match: Exclude<MatchKind, "exact">;
   host: string | null;
-  /** Path key of a prefix or wildcard (folded when `folded`); source of a pattern. */
+  /** Path key of a prefix or wildcard (caseInsensitive when `caseInsensitive`); source of a pattern. */
   key: string;
-  folded: boolean;
+  caseInsensitive: boolean;
 }
 
 /** What matched, and what its captures hold. */
@@ -42,8 +42,8 @@ interface Head<T> {
 }
 
 /**
- * The routes of one site that answer by prefix, wildcard or pattern, longest literal part first (DESIGN section
- * 8). They lie under the whole segments that they begin with, so a path meets only those that share its beginning.
+ * The routes of one site that answer by prefix, wildcard or pattern, longest literal part first. They
+ * lie under the whole segments that they begin with, so a path meets only those that share its beginning.
  * Where many patterns begin alike they are asked all at once, in one automaton (RE2's set), so that their number
  * does not count; only those that match are run again, for their captures.
  */
@@ -58,7 +58,8 @@ export class PatternTable<T> {
 
   /** Adds an address. One that cannot be compiled is left out and answered with false. */
   add(address: PatternAddress, entry: T, age: number): boolean {
-    const compiled = address.match === "pattern" ? compilePattern(address.key, address.folded) : undefined;
+    const compiled =
+      address.match === "pattern" ? compilePattern(address.key, address.caseInsensitive) : undefined;
     if (compiled && !compiled.ok) return false;
     const pattern = compiled?.pattern;
     const pieces = address.match === "wildcard" ? address.key.split("*") : [];
@@ -94,16 +95,17 @@ export class PatternTable<T> {
   /** All that match the path key on this host, in the order in which they answer. */
   find(host: string, key: string): PatternHit<T>[] {
     if (this.count === 0 || key.length > LONGEST_MATCHED) return NONE;
-    const folded = foldedKey(key);
+    const caseInsensitive = caseFoldedKey(key);
     let found: Found<T>[] | undefined;
     const consider = (held: Held<T>): void => {
       if (held.address.host !== null && held.address.host !== host) return;
-      const captures = capturesOf(held, key, folded);
-      // A folded address under a head without capitals is met twice.
+      const captures = capturesOf(held, key, caseInsensitive);
+      // A caseInsensitive address under a head without capitals is met twice.
       if (captures && !found?.some((other) => other.held === held)) (found ??= []).push({ held, captures });
     };
     this.look(key, key, consider);
-    if (folded !== key) this.look(folded, key, (held) => held.address.folded && consider(held));
+    if (caseInsensitive !== key)
+      this.look(caseInsensitive, key, (held) => held.address.caseInsensitive && consider(held));
     if (!found) return NONE;
     return found
       .sort((a, b) => before(a.held, b.held))
@@ -161,24 +163,24 @@ function compiledSet<T>(held: readonly Held<T>[]): RE2Set {
   const set = new RE2Set(RE2Set.ANCHOR_BOTH);
   for (const { address } of held) {
     const text = patternText(address.key);
-    set.add(address.folded ? `(?i)${text}` : text);
+    set.add(address.caseInsensitive ? `(?i)${text}` : text);
   }
   set.compile();
   return set;
 }
 
 // The whole segments before the first star or group, or the prefix itself.
-function headOf({ match, key, folded }: PatternAddress): string {
+function headOf({ match, key, caseInsensitive }: PatternAddress): string {
   if (match === "prefix") return key === "/" ? "" : key;
   const literal = match === "pattern" ? literalHead(key) : key.slice(0, key.indexOf("*"));
   const head = literal.slice(0, literal.lastIndexOf("/"));
-  return folded ? foldedKey(head) : head;
+  return caseInsensitive ? caseFoldedKey(head) : head;
 }
 
 function capturesOf<T>(held: Held<T>, key: string, foldedPath: string): string[] | undefined {
   const { address, pieces, pattern } = held;
   if (pattern) return pattern.match(key);
-  const path = address.folded ? foldedPath : key;
+  const path = address.caseInsensitive ? foldedPath : key;
   if (address.match === "prefix") {
     const base = address.key === "/" ? "" : address.key;
     return path === address.key || path.startsWith(`${base}/`) ? [key.slice(base.length + 1)] : undefined;
@@ -186,7 +188,7 @@ function capturesOf<T>(held: Held<T>, key: string, foldedPath: string): string[]
   return wildcardCaptures(pieces, path, key);
 }
 
-// Folding changes no lengths, so what is found in the folded path is cut out of the path as it came.
+// Folding changes no lengths, so what is found in the caseInsensitive path is cut out of the path as it came.
 function wildcardCaptures(pieces: readonly string[], path: string, original: string): string[] | undefined {
   const first = pieces[0]!;
   const last = pieces.at(-1)!;

@@ -1,8 +1,8 @@
 import { RE2JS } from "re2js";
 
-const MOST_CHARACTERS = 500;
+const MAX_CHARACTERS = 500;
 // Instructions of the compiled program; the usual pattern has twenty to fifty.
-const MOST_INSTRUCTIONS = 1_000;
+const MAX_INSTRUCTIONS = 1_000;
 
 /** A compiled pattern. The engine is linear in the length of the path, whatever the pattern. */
 export interface Pattern {
@@ -17,11 +17,11 @@ export type CompiledPattern = { ok: true; pattern: Pattern } | { ok: false; mess
 export function compilePattern(source: string, ignoreCase: boolean): CompiledPattern {
   if (!/^\^?\//.test(source))
     return { ok: false, message: "A pattern starts with a slash, such as /blog/(\\d+)/(.+)." };
-  if (source.length > MOST_CHARACTERS)
-    return { ok: false, message: `The pattern has more than ${MOST_CHARACTERS} characters; make two of it.` };
+  if (source.length > MAX_CHARACTERS)
+    return { ok: false, message: `The pattern has more than ${MAX_CHARACTERS} characters; make two of it.` };
   try {
     const compiled = RE2JS.compile(patternText(source), ignoreCase ? RE2JS.CASE_INSENSITIVE : 0);
-    if (compiled.programSize() > MOST_INSTRUCTIONS)
+    if (compiled.programSize() > MAX_INSTRUCTIONS)
       return { ok: false, message: "The pattern is too large: its repetitions multiply. Make them shorter." };
     const groups = compiled.groupCount();
     return {

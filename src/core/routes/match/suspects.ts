@@ -4,8 +4,8 @@ import type { MatchKind } from "./match-kind.ts";
 import { samplesOf } from "./samples.ts";
 
 /** So many addresses are tried of one route, unless fewer are asked for: what a search for circles is bounded by. */
-export const MOST_SUSPECTS = 400;
-const MOST_SEGMENTS = 4;
+export const MAX_SUSPECTS = 400;
+const MAX_SEGMENTS = 4;
 
 /**
  * Path keys whose way through a route may come round. A way can only come back to an address that the destination
@@ -17,7 +17,7 @@ export function suspects(
   address: string,
   match: MatchKind,
   destination: string,
-  most = MOST_SUSPECTS,
+  most = MAX_SUSPECTS,
 ): string[] {
   const found = new Set(samplesOf(address, match));
   const words = literalWords(address, match, destination);
@@ -70,7 +70,7 @@ function pathOf(destination: string): string {
 function rowsOf(words: readonly string[]): string[] {
   const rows: string[] = [];
   let last: string[] = [""];
-  for (let length = 1; length <= MOST_SEGMENTS && rows.length < MOST_SUSPECTS * 4; length += 1) {
+  for (let length = 1; length <= MAX_SEGMENTS && rows.length < MAX_SUSPECTS * 4; length += 1) {
     last = last.flatMap((row) => words.map((word) => (row === "" ? word : `${row}/${word}`)));
     rows.push(...last);
   }

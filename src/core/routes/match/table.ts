@@ -1,16 +1,16 @@
-import { foldedKey } from "../../address/path-key.ts";
+import { caseFoldedKey } from "../../address/path-key.ts";
 
 /** One address that a route answers; `host` null means every host of the site. */
 export interface RouteAddress {
   host: string | null;
   key: string;
-  /** Short links are found whatever the letter case; their key is stored folded. */
-  folded: boolean;
+  /** Short links are found whatever the letter case; their key is stored caseInsensitive. */
+  caseInsensitive: boolean;
 }
 
 interface HostTable<T> {
   exact: Map<string, T>;
-  folded: Map<string, T>;
+  caseInsensitive: Map<string, T>;
 }
 
 /**
@@ -19,7 +19,7 @@ interface HostTable<T> {
  */
 export class RouteTable<T> {
   private readonly hosts = new Map<string, HostTable<T>>();
-  private readonly everywhere: HostTable<T> = { exact: new Map(), folded: new Map() };
+  private readonly everywhere: HostTable<T> = { exact: new Map(), caseInsensitive: new Map() };
   private count = 0;
 
   /** Number of addresses in the table. */
@@ -47,14 +47,17 @@ export class RouteTable<T> {
     const own = this.hosts.get(host);
     const hit = (own && look(own.exact, key)) ?? look(this.everywhere.exact, key);
     if (hit !== undefined) return hit;
-    const folded = foldedKey(key);
-    return (own && look(own.folded, folded)) ?? look(this.everywhere.folded, folded);
+    const caseInsensitive = caseFoldedKey(key);
+    return (
+      (own && look(own.caseInsensitive, caseInsensitive)) ??
+      look(this.everywhere.caseInsensitive, caseInsensitive)
+    );
   }
 
-  /** The folded path keys that this host answers, which are its short links, at most `most` of them. */
+  /** The caseInsensitive path keys that this host answers, which are its short links, at most `most` of them. */
   *shortKeys(host: string, most: number): Generator<[key: string, entry: T]> {
     let left = most;
-    for (const map of [this.hosts.get(host)?.folded, this.everywhere.folded]) {
+    for (const map of [this.hosts.get(host)?.caseInsensitive, this.everywhere.caseInsensitive]) {
       for (const one of map ?? []) {
         if (left-- <= 0) return;
         yield one;
@@ -62,10 +65,10 @@ export class RouteTable<T> {
     }
   }
 
-  private mapOf({ host, folded }: RouteAddress): Map<string, T> {
+  private mapOf({ host, caseInsensitive }: RouteAddress): Map<string, T> {
     let table = host === null ? this.everywhere : this.hosts.get(host);
-    if (!table) this.hosts.set(host!, (table = { exact: new Map(), folded: new Map() }));
-    return folded ? table.folded : table.exact;
+    if (!table) this.hosts.set(host!, (table = { exact: new Map(), caseInsensitive: new Map() }));
+    return caseInsensitive ? table.caseInsensitive : table.exact;
   }
 }
 

@@ -12,11 +12,11 @@ const FILLER = new Set(
     " ",
   ),
 );
-const MOST_LETTERS = 24;
+const MAX_LETTERS = 24;
 
 /**
  * Up to three slugs from the destination's own words and the title: short, speakable, none that is taken or
- * one letter away from an existing one (DESIGN section 8). `existing` are the slugs of the same host, in lower case.
+ * one letter away from an existing one. `existing` are the slugs of the same host, in lower case.
  */
 export function suggestSlugs(
   destination: string,
@@ -27,7 +27,7 @@ export function suggestSlugs(
   const host = hostWord(destination);
   const candidates: SlugSuggestion[] = [];
   const offer = (slug: string | undefined, reason: string): void => {
-    if (slug && slug.length >= 3 && slug.length <= MOST_LETTERS) candidates.push({ slug, reason });
+    if (slug && slug.length >= 3 && slug.length <= MAX_LETTERS) candidates.push({ slug, reason });
   };
   const longestWord = [...words].sort((a, b) => b.length - a.length)[0];
   offer(longestWord, "one word, easy to say");

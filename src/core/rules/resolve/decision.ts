@@ -16,7 +16,7 @@ export interface Decision {
   by: string;
   /** Which of the link's hosts a rule for domains was matched by, in words; absent where none was. */
   matched?: string;
-  beat: string[];
+  overridden: string[];
   decider: Decider;
 }
 

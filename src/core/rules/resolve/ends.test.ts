@@ -2,7 +2,7 @@ import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import { ruleSchema, type Rule } from "../rule.ts";
 import { adviseRules } from "../sets/advice.ts";
-import { linkFacts, type SiteSight } from "./link-facts.ts";
+import { linkFacts, type LinkResolver } from "./link-facts.ts";
 import { NOTHING_WRITTEN, resolve } from "./resolve.ts";
 
 const named = (name: string, match: object, more: object = {}): Rule =>
@@ -13,7 +13,7 @@ describe("a program's tracked link", () => {
     { name: "Lens House", network: "Ferry", domains: ["lens-house.example"], trackingId: "LL-1", needsReferrer: false, template: "https://ferry.example/c/{id}/lens?to={destination}&s={sub}" },
     { name: "Wool", network: "Ferry", domains: ["*.wool.example", "wool.example"], trackingId: "W-1", needsReferrer: false, template: "https://ferry.example/w/{id}?to={destination}" },
   ]; // prettier-ignore
-  const site: SiteSight = {
+  const site: LinkResolver = {
     hosts: ["own.example"],
     partners,
     answers: (_, key) => (key === "/to/lens" || key === "/to/plain" ? "route" : undefined),

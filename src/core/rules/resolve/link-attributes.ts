@@ -1,10 +1,10 @@
 import type { Rule } from "../rule.ts";
-import { linkFacts, type LinkOnPage, type SiteSight } from "./link-facts.ts";
+import { linkFacts, type LinkOnPage, type LinkResolver } from "./link-facts.ts";
 import { parseOverride } from "../override.ts";
 import { NOTHING_WRITTEN, resolve, type Resolved, type Written } from "./resolve.ts";
 
 /** The rel and target that a link on a page is delivered with, and why: facts, override and rules put together. */
-export function linkAttributes(link: LinkOnPage, rules: readonly Rule[], site: SiteSight): Resolved {
+export function linkAttributes(link: LinkOnPage, rules: readonly Rule[], site: LinkResolver): Resolved {
   return resolve(rules, linkFacts(link, site), writtenOn(link));
 }
 

@@ -23,7 +23,7 @@ export interface LinkOnPage {
 }
 
 /** A site as rules see it: what answers where, and where its routes lead. */
-export interface SiteSight extends SiteAddresses {
+export interface LinkResolver extends SiteAddresses {
   /** The destination of the route that answers this place, when one does. */
   routeDestination(host: string | null, key: string): string | undefined;
   /** Who pays for readers; a link to one of their domains belongs to their program. */
@@ -39,14 +39,14 @@ export interface SiteSight extends SiteAddresses {
  * leads: a short link to a shop is an outside link, else shortening would take its marks away. A program's tracked link
  * has two hosts, its network's and the one where it ends. Who knows the destination's kind already hands it over.
  */
-export function linkFacts(link: LinkOnPage, site: SiteSight, kind?: DestinationKind): LinkFacts {
+export function linkFacts(link: LinkOnPage, site: LinkResolver, kind?: DestinationKind): LinkFacts {
   // Most links lead to a host that is written plainly: it alone tells what they are.
   const plain = kind === undefined || kind === "external" ? outsideHost(link.href, site.hosts) : undefined;
   if (plain !== undefined) return factsOf(link, "external", plain, site, link.href, false);
   return anyFacts(link, site, kind ?? destinationKind(link.href, site));
 }
 
-function anyFacts(link: LinkOnPage, site: SiteSight, kind: DestinationKind): LinkFacts {
+function anyFacts(link: LinkOnPage, site: LinkResolver, kind: DestinationKind): LinkFacts {
   const end = kind === "route" ? throughRoutes(link.href, site) : link.href;
   const endKind = kind === "route" ? destinationKind(end, site) : kind;
   const domain = endKind === "external" ? hostOf(end) : undefined;
@@ -60,7 +60,7 @@ function factsOf(
   link: LinkOnPage,
   reach: LinkFacts["reach"],
   domain: string | undefined,
-  site: SiteSight,
+  site: LinkResolver,
   address: string,
   short: boolean,
 ): LinkFacts {
@@ -84,7 +84,7 @@ function reachOf(kind: DestinationKind): LinkFacts["reach"] {
 }
 
 /** Follows our own exact routes from an address to where they end; stops at what is not ours, or after ten. */
-export function throughRoutes(address: string, site: SiteSight): string {
+export function throughRoutes(address: string, site: LinkResolver): string {
   let current = address;
   for (let hops = 0; hops < 10; hops += 1) {
     const place = ownPlace(current, site.hosts);

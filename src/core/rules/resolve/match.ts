@@ -29,7 +29,7 @@ export const LEVEL = {
 } as const;
 
 /**
- * How closely a rule names a link, as one number: the smaller, the closer (DESIGN section 7). Levels come first; at the
+ * How closely a rule names a link, as one number: the smaller, the closer. Levels come first; at the
  * same level the longer pattern is closer, and among domains the name itself closer than its subdomains' wildcard.
  */
 export type Rank = number;

@@ -2,11 +2,11 @@ import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import { MANAGED_TOKENS, ruleSchema, type Rule } from "../rule.ts";
 import { linkAttributes } from "./link-attributes.ts";
-import type { LinkOnPage, SiteSight } from "./link-facts.ts";
+import type { LinkOnPage, LinkResolver } from "./link-facts.ts";
 
-// The whole of DESIGN section 7, sentence by sentence: who is asked first, and what comes of it.
+// The whole of how rules decide, sentence by sentence: who is asked first, and what comes of it.
 
-const SITE: SiteSight = {
+const SITE: LinkResolver = {
   hosts: ["own.example"],
   answers: (_host, key) => (key === "/go" ? "route" : key.startsWith("/page") ? "page" : undefined),
   routeDestination: (_host, key) => (key === "/go" ? "https://a.b.shop.example/lamp" : undefined),
@@ -56,7 +56,7 @@ describe("the first that speaks decides", () => {
         attribute: "nofollow",
         value: "off",
         by: "override on this link",
-        beat: BY_CLOSENESS.map(([level]) => level),
+        overridden: BY_CLOSENESS.map(([level]) => level),
         decider: { kind: "override" },
       },
     ]);

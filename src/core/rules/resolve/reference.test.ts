@@ -5,7 +5,7 @@ import { MANAGED_TOKENS, ruleSchema, type Rule, type RuleMatch } from "../rule.t
 import type { LinkFacts } from "./match.ts";
 import { resolve, type Written } from "./resolve.ts";
 
-// A slow and obvious second statement of DESIGN section 7, for one attribute at a time: all that speak of it, the one
+// A slow and obvious second statement of how rules decide, for one attribute at a time: all that speak of it, the one
 // that decides at the front.
 function plainly(
   attribute: (typeof MANAGED_TOKENS)[number] | "target",
@@ -13,9 +13,9 @@ function plainly(
   link: LinkFacts,
   written: Written,
 ): { by: string; value: string }[] {
-  const voices: { by: string; value: string }[] = [];
+  const candidates: { by: string; value: string }[] = [];
   const override = written.override[attribute];
-  if (override) voices.push({ by: "override on this link", value: override });
+  if (override) candidates.push({ by: "override on this link", value: override });
   const wrote = attribute === "target" ? written.target !== null : written.rel.length > 0;
   for (const level of [0, 1, 2, 3, 4, 5, 6]) {
     const here = rules.filter((rule) => rule.enabled && applies(rule, link) && levelOf(rule, link) === level);
@@ -23,13 +23,13 @@ function plainly(
     for (const length of lengths) {
       for (const rule of here.filter((one) => lengthOf(one, link, level) === length)) {
         const value = rule.set[attribute];
-        if (value && (rule.mode === "overwrite" || !wrote)) voices.push({ by: rule.name, value });
+        if (value && (rule.mode === "overwrite" || !wrote)) candidates.push({ by: rule.name, value });
       }
     }
   }
   const own = attribute === "target" ? written.target : written.rel.includes(attribute) ? "on" : null;
-  if (own !== null) voices.push({ by: "the author's own attribute", value: own });
-  return voices;
+  if (own !== null) candidates.push({ by: "the author's own attribute", value: own });
+  return candidates;
 }
 
 function applies(rule: Rule, link: LinkFacts): boolean {
@@ -156,16 +156,16 @@ describe("the resolver and its plain statement", () => {
         const expectedTarget = value === "new" ? "_blank" : value === "same" ? null : (value ?? null);
         assert.equal(resolved.target, expectedTarget);
         for (const token of [...MANAGED_TOKENS, "target" as const]) {
-          const voices = token === "target" ? target : plainly(token, set, facts, own);
-          const isOn = voices[0]?.value === "on";
+          const candidates = token === "target" ? target : plainly(token, set, facts, own);
+          const isOn = candidates[0]?.value === "on";
           const isImplied =
             token === "noopener" && expectedTarget === "_blank" && own.override.noopener !== "off";
           if (token !== "target") assert.equal(resolved.rel.includes(token), isOn || isImplied, token);
           if (isImplied && !isOn) continue;
           const said = resolved.trace.find(({ attribute }) => attribute === token);
           assert.deepEqual(
-            said && [said.by, ...said.beat],
-            voices.length > 0 ? voices.map(({ by }) => by) : undefined,
+            said && [said.by, ...said.overridden],
+            candidates.length > 0 ? candidates.map(({ by }) => by) : undefined,
           );
         }
         assert.equal(new Set(resolved.rel).size, resolved.rel.length);

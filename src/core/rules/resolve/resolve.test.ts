@@ -2,11 +2,11 @@ import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import { ruleSchema, type Rule } from "../rule.ts";
 import { linkAttributes } from "./link-attributes.ts";
-import type { LinkOnPage, SiteSight } from "./link-facts.ts";
+import type { LinkOnPage, LinkResolver } from "./link-facts.ts";
 import { formatOverride, parseOverride } from "../override.ts";
 
 /** A site with one page, one short link that leads outside and one that leads to the page. */
-export const SIGHT: SiteSight = {
+export const RESOLVER: LinkResolver = {
   hosts: ["lowlantern.example", "lntn.example"],
   answers: (_host, key) =>
     key === "/resources" ? "page" : key === "/dob" || key === "/here" ? "route" : undefined,
@@ -293,31 +293,31 @@ const CASES: readonly Case[] = [
 describe("rel and target of a link", () => {
   for (const { says, rules, link, rel, target } of CASES) {
     test(says, () => {
-      const resolved = linkAttributes(link, rules, SIGHT);
+      const resolved = linkAttributes(link, rules, RESOLVER);
       assert.deepEqual({ rel: resolved.rel.join(" "), target: resolved.target }, { rel, target });
     });
   }
 });
 
 describe("every decision carries its trace", () => {
-  test("which rule decided, and which ones it beat", () => {
+  test("which rule decided, and which ones it overridden", () => {
     const page = rule("quiet page", { match: { pages: ["/a"] }, set: { target: "same" } });
     const { trace } = linkAttributes(
       { href: OUT, page: "/a", override: "nofollow=off" },
       [newTab, nofollow, page],
-      SIGHT,
+      RESOLVER,
     );
     assert.deepEqual(
-      trace.map(({ attribute, value, by, beat }) => ({ attribute, value, by, beat })),
+      trace.map(({ attribute, value, by, overridden }) => ({ attribute, value, by, overridden })),
       [
-        { attribute: "nofollow", value: "off", by: "override on this link", beat: ["nofollow"] },
-        { attribute: "target", value: "same", by: "quiet page", beat: ["new tab"] },
+        { attribute: "nofollow", value: "off", by: "override on this link", overridden: ["nofollow"] },
+        { attribute: "target", value: "same", by: "quiet page", overridden: ["new tab"] },
       ],
     );
   });
 
   test("the author's own attribute is named as such", () => {
-    const { trace } = linkAttributes({ href: OUT, rel: "ugc" }, [nofollow], SIGHT);
+    const { trace } = linkAttributes({ href: OUT, rel: "ugc" }, [nofollow], RESOLVER);
     assert.deepEqual(
       trace.map(({ attribute, by }) => [attribute, by]),
       [
@@ -327,12 +327,12 @@ describe("every decision carries its trace", () => {
     );
   });
 
-  test("implied noopener says why, and what it beat", () => {
+  test("implied noopener says why, and what it overridden", () => {
     const off = rule("no noopener", { match: {}, set: { noopener: "off" }, mode: "overwrite" });
-    const { trace } = linkAttributes({ href: OUT }, [newTab, off], SIGHT);
+    const { trace } = linkAttributes({ href: OUT }, [newTab, off], RESOLVER);
     const noopener = trace.find(({ attribute }) => attribute === "noopener");
     assert.equal(noopener?.by, "a new tab implies noopener");
-    assert.deepEqual(noopener?.beat, ["no noopener"]);
+    assert.deepEqual(noopener?.overridden, ["no noopener"]);
     assert.equal(trace.filter(({ attribute }) => attribute === "noopener").length, 1);
   });
 });

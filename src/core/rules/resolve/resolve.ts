@@ -15,7 +15,7 @@ const BY_OVERRIDE = "override on this link";
 const BY_NEW_TAB = "a new tab implies noopener";
 
 /**
- * Decides rel and target of one link (DESIGN section 7), one attribute at a time: the override, then the
+ * Decides rel and target of one link, one attribute at a time: the override, then the
  * rules from the most particular to the most general; the first that speaks decides, among equals the one
  * higher in the list. A rule that fills is silent where the author wrote something. Total and deterministic.
  */
@@ -28,7 +28,7 @@ export function resolve(rules: readonly Rule[], facts: LinkFacts, written: Writt
 
 function decideAll(rules: readonly Rule[], facts: LinkFacts, written: Written): Resolved {
   const { rel, target, override } = written;
-  const voices = voicesOf(ruleTable(rules).candidates(facts), rel.length > 0, target !== null);
+  const candidates = candidatesFor(ruleTable(rules).candidates(facts), rel.length > 0, target !== null);
   const trace: Decision[] = [];
   const own = rel.length > 0 ? rel.map(lowerCase) : rel;
   const tokens: string[] = [];
@@ -37,7 +37,7 @@ function decideAll(rules: readonly Rule[], facts: LinkFacts, written: Written): 
     const decision = decide(
       facts,
       token,
-      voices[at],
+      candidates[at],
       override[token],
       own.includes(token) ? "on" : undefined,
     );
@@ -45,7 +45,7 @@ function decideAll(rules: readonly Rule[], facts: LinkFacts, written: Written): 
     trace.push(decision);
     if (decision.value === "on") tokens.push(token);
   }
-  const decided = decide(facts, "target", voices[TARGET], override.target, target ?? undefined);
+  const decided = decide(facts, "target", candidates[TARGET], override.target, target ?? undefined);
   const tab = decided ? targetValue(decided.value) : null;
   if (decided) trace.push(decided);
   if (tab === "_blank" && !tokens.includes("noopener") && override.noopener !== "off") {
@@ -66,23 +66,23 @@ function isBehindNoopener(token: string): boolean {
   return MANAGED_TOKENS.indexOf(token as ManagedToken) > NOOPENER;
 }
 
-// Who speaks of each attribute, the closest first. A rule that fills is silent where the author wrote something.
-function voicesOf(
-  candidates: readonly Candidate[],
+// The rules that declare each attribute, the closest first. One that fills is silent where the author wrote something.
+function candidatesFor(
+  found: readonly Candidate[],
   wroteRel: boolean,
   wroteTarget: boolean,
 ): (ReadyRule[] | undefined)[] {
-  const voices: (ReadyRule[] | undefined)[] = [];
-  for (const { ready } of candidates) {
+  const candidates: (ReadyRule[] | undefined)[] = [];
+  for (const { ready } of found) {
     const isFill = ready.rule.mode === "fill";
-    for (const at of ready.says) {
+    for (const at of ready.declares) {
       if (isFill && (at === TARGET ? wroteTarget : wroteRel)) continue;
-      const there = voices[at];
+      const there = candidates[at];
       if (there) there.push(ready);
-      else voices[at] = [ready];
+      else candidates[at] = [ready];
     }
   }
-  return voices;
+  return candidates;
 }
 
 const OVERRIDE: Decider = { kind: "override" };
@@ -91,26 +91,26 @@ const AUTHOR: Decider = { kind: "author" };
 function decide(
   facts: LinkFacts,
   attribute: Attribute,
-  voices: readonly ReadyRule[] | undefined,
+  candidates: readonly ReadyRule[] | undefined,
   override: string | undefined,
   own: string | undefined,
 ): Decision | undefined {
-  const first = voices?.[0];
+  const first = candidates?.[0];
   if (override === undefined && first === undefined) {
     return own === undefined
       ? undefined
-      : { attribute, value: own, by: BY_AUTHOR, beat: [], decider: AUTHOR };
+      : { attribute, value: own, by: BY_AUTHOR, overridden: [], decider: AUTHOR };
   }
-  const beat: string[] = [];
-  if (voices)
-    for (let at = override === undefined ? 1 : 0; at < voices.length; at += 1)
-      beat.push(voices[at]!.rule.name);
-  if (own !== undefined) beat.push(BY_AUTHOR);
+  const overridden: string[] = [];
+  if (candidates)
+    for (let at = override === undefined ? 1 : 0; at < candidates.length; at += 1)
+      overridden.push(candidates[at]!.rule.name);
+  if (own !== undefined) overridden.push(BY_AUTHOR);
   if (override !== undefined || first === undefined)
-    return { attribute, value: override!, by: BY_OVERRIDE, beat, decider: OVERRIDE };
+    return { attribute, value: override!, by: BY_OVERRIDE, overridden, decider: OVERRIDE };
   const { rule, index } = first;
   const { name } = rule;
-  const decision: Decision = { attribute, value: rule.set[attribute]!, by: name, beat, decider: { kind: "rule", index, name } }; // prettier-ignore
+  const decision: Decision = { attribute, value: rule.set[attribute]!, by: name, overridden, decider: { kind: "rule", index, name } }; // prettier-ignore
   if (rule.match.domains) decision.matched = matchedBy(rule.match.domains, facts);
   return decision;
 }
@@ -127,13 +127,13 @@ function targetValue(value: string): string | null {
 
 function impliedNoopener(trace: Decision[]): void {
   const at = trace.findIndex((decision) => decision.attribute === "noopener");
-  const beaten = at === -1 ? [] : [trace[at]!.by, ...trace[at]!.beat];
+  const beaten = at === -1 ? [] : [trace[at]!.by, ...trace[at]!.overridden];
   if (at !== -1) trace.splice(at, 1);
   trace.push({
     attribute: "noopener",
     value: "on",
     by: BY_NEW_TAB,
-    beat: beaten,
+    overridden: beaten,
     decider: { kind: "implied" },
   });
 }

@@ -17,7 +17,7 @@ export interface ReadyRule {
   /** Its place in the set. */
   index: number;
   /** What it says: which of ATTRIBUTES, by their places. */
-  says: readonly number[];
+  declares: readonly number[];
   match: Matcher;
   except: Matcher | undefined;
 }
@@ -36,8 +36,8 @@ interface Listed {
   rank: Rank | undefined;
 }
 
-const MOST_REMEMBERED = 5_000;
-const MOST_RULES = 100_000;
+const MAX_REMEMBERED = 5_000;
+const MAX_RULES = 100_000;
 
 /**
  * A set of rules ready to be asked: each rule lies under the one thing that narrows it most (its domains, pages,
@@ -72,8 +72,8 @@ export class RuleTable {
     rules.forEach((rule, index) => {
       if (!rule.enabled) return;
       const { match, except, set } = rule;
-      const says = ATTRIBUTES.flatMap((attribute, at) => (set[attribute] === undefined ? [] : [at]));
-      this.list({ rule, index, says, match: matcherOf(match), except: except && matcherOf(except) });
+      const declares = ATTRIBUTES.flatMap((attribute, at) => (set[attribute] === undefined ? [] : [at]));
+      this.list({ rule, index, declares, match: matcherOf(match), except: except && matcherOf(except) });
     });
     this.startLengths = [...new Set([...this.byPageStart.keys()].map(({ length }) => length))];
   }
@@ -124,7 +124,7 @@ export class RuleTable {
     if (
       page !== this.decidedPage ||
       category !== this.decidedCategory ||
-      this.decisions.size >= MOST_REMEMBERED
+      this.decisions.size >= MAX_REMEMBERED
     ) {
       this.decisions.clear();
       this.decidedPage = page;
@@ -211,7 +211,7 @@ function matches({ ready, tests }: Listed, link: LinkFacts): boolean {
 }
 
 function keyOf({ ready, rank }: Listed, link: LinkFacts): number {
-  return (rank ?? ready.match.rank(link)) * MOST_RULES + ready.index;
+  return (rank ?? ready.match.rank(link)) * MAX_RULES + ready.index;
 }
 
 function byKey(a: Candidate, b: Candidate): number {
@@ -235,6 +235,6 @@ function add<T>(map: Map<string, T[]>, key: string, one: T): void {
 }
 
 function remember(known: Map<string, readonly Listed[]>, key: string, list: readonly Listed[]): void {
-  if (known.size >= MOST_REMEMBERED) known.clear();
+  if (known.size >= MAX_REMEMBERED) known.clear();
   known.set(key, list);
 }

@@ -33,7 +33,7 @@ export interface AdviceSite {
   partners: readonly Partner[];
 }
 
-/** What is to be said of a set of rules (DESIGN section 7). Rules that are off are not judged. */
+/** What is to be said of a set of rules. Rules that are off are not judged. */
 export function adviseRules(rules: readonly Rule[], site: AdviceSite): RuleAdvice[] {
   const advice: RuleAdvice[] = [];
   const on = rules.flatMap((rule, index) => (rule.enabled ? [{ rule, index }] : []));
@@ -96,7 +96,7 @@ function bothWays({ name, match }: Rule, partners: readonly Partner[]): string[]
   const names = (host: string): boolean => domains.some((one) => one === host || coversDomain(one, host));
   return partners.flatMap((partner) => {
     const read = readTemplate(partner.template ?? "");
-    if (!read.ok || read.template.way !== "around") return [];
+    if (!read.ok || read.template.style !== "wrapper") return [];
     const network = read.template.host.replace(/:\d+$/, "");
     const shops = partner.domains.filter((domain) => !domain.startsWith("*.") && domain !== network);
     if (shops.some(names) && !names(network))
@@ -183,7 +183,7 @@ interface Placed {
   index: number;
 }
 
-const MOST_CONTRADICTIONS = 200;
+const MAX_CONTRADICTIONS = 200;
 
 // Two rules that name some link equally closely and want opposite things of it.
 function contradictions(on: readonly Placed[]): RuleAdvice[] {
@@ -197,7 +197,7 @@ function contradictions(on: readonly Placed[]): RuleAdvice[] {
         const attribute = opposed(other.rule, placed.rule);
         if (attribute === undefined || !compatible(other.rule.match, placed.rule.match)) continue;
         const pair = `${other.index} ${placed.index}`;
-        if (told.has(pair) || found.length >= MOST_CONTRADICTIONS) continue;
+        if (told.has(pair) || found.length >= MAX_CONTRADICTIONS) continue;
         told.add(pair);
         found.push({
           code: "contradiction",

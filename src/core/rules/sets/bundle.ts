@@ -1,12 +1,12 @@
 import { z } from "zod";
-import { foldedKey } from "../../address/path-key.ts";
+import { caseFoldedKey } from "../../address/path-key.ts";
 import { hostName } from "../../ground/fields.ts";
 import { partnerSchema } from "../../programs/partner.ts";
 import { ruleSchema, type Rule } from "../rule.ts";
 import { readRouteKey } from "../../routes/match/address-form.ts";
 import { withCaptures } from "../../routes/match/captures.ts";
 import { PatternTable } from "../../routes/match/pattern-table.ts";
-import type { SiteSight } from "../resolve/link-facts.ts";
+import type { LinkResolver } from "../resolve/link-facts.ts";
 
 /** A route as rules see it: where it stands, and where it leads. */
 const bundledRouteSchema = z.object({
@@ -40,17 +40,17 @@ export function needsOfRules(rules: readonly Rule[]): { rule: string; names: str
 }
 
 /** The site as a bundle tells of it. What a path leads to that no route answers is taken for a page of our own. */
-export function sightOfBundle({ hosts, partners, routes }: Omit<RuleBundle, "rules">): SiteSight {
+export function resolverOfBundle({ hosts, partners, routes }: Omit<RuleBundle, "rules">): LinkResolver {
   const exact = new Map<string, string>();
   const patterns = new PatternTable<string>();
-  for (const [age, { host, key: stored, folded, destination }] of routes.entries()) {
+  for (const [age, { host, key: stored, folded: caseInsensitive, destination }] of routes.entries()) {
     const { match, key } = readRouteKey(stored);
     if (match === "exact") exact.set(`${host ?? "*"} ${key}`, destination);
-    else patterns.add({ match, host, key, folded }, destination, age);
+    else patterns.add({ match, host, key, caseInsensitive }, destination, age);
   }
   const routeDestination = (asked: string | null, key: string): string | undefined => {
     const host = asked ?? hosts[0]!;
-    for (const one of [key, foldedKey(key)]) {
+    for (const one of [key, caseFoldedKey(key)]) {
       const there = exact.get(`${host} ${one}`) ?? exact.get(`* ${one}`);
       if (there !== undefined) return there;
     }

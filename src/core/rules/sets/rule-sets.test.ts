@@ -154,7 +154,7 @@ test("what to change is said for whoever decided", () => {
   const say = (
     decider: Parameters<typeof otherAnswer>[0]["decider"],
     attribute: "nofollow" | "target" = "nofollow",
-  ) => otherAnswer({ attribute, value: "on", by: "", beat: [], decider });
+  ) => otherAnswer({ attribute, value: "on", by: "", overridden: [], decider });
   assert.match(say({ kind: "rule", index: 0, name: "Out" }), /change “Out”, or make an exception/);
   assert.match(say({ kind: "override" }), /Give it back to the rules/);
   assert.match(say({ kind: "author" }), /The author wrote it/);

@@ -59,7 +59,7 @@ export interface Trial {
   decides: number[];
 }
 
-const MOST_SAMPLES = 20;
+const MAX_SAMPLES = 20;
 
 /** Tries a set of rules against another, link by link; links may come in any portions. */
 export class RuleTrial {
@@ -112,7 +112,7 @@ export class RuleTrial {
     if (!group) this.groups.set(change, (group = { change, links: 0, pages: 0, samples: [], on: new Set() }));
     group.links += 1;
     group.on.add(link.place);
-    if (group.samples.length < MOST_SAMPLES) group.samples.push(changed);
+    if (group.samples.length < MAX_SAMPLES) group.samples.push(changed);
     this.keep(change, changed);
   }
 

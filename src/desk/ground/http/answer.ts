@@ -1,6 +1,6 @@
 import findMyWay from "find-my-way";
 import { type Desk } from "../../desk.ts";
-import { ledgerReady } from "../../ledger/ready.ts";
+import { waitForLedger } from "../../ledger/fresh-ledger.ts";
 import { isTooLate } from "../../../store/ground/store.ts";
 import { fieldErrors, Problem } from "../problem.ts";
 import { withOwnHost } from "../../routes/route-values.ts";
@@ -108,7 +108,7 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
   const body = operation.body ? checked(operation.body, input) : undefined;
 
   const bytes = operation.takesBytes ? await readBytes(request, operation.takesBytes) : new Uint8Array();
-  const current = operation.ofLedger ? await ledgerReady(desk, site!, prefer.patienceMs) : undefined;
+  const current = operation.ofLedger ? await waitForLedger(desk, site!, prefer.timeoutMs) : undefined;
   const answered = await operation.run({
     desk,
     actor,

@@ -1,7 +1,7 @@
 import { Problem } from "../problem.ts";
 
 /** Levels that JSON may be nested: a body of a page has some hundred, and what walks through it goes as deep. */
-const MOST_DEPTH = 300;
+const MAX_DEPTH = 300;
 
 /**
  * Reads a request's body whole, and no more of it than may come: what is longer is refused by its length where that is
@@ -39,8 +39,8 @@ export async function readJson(request: Request, most: number): Promise<unknown>
     );
   }
   const text = utf8(await readBytes(request, most));
-  if (depthOf(text) > MOST_DEPTH)
-    throw new Problem(400, "Too deep", `The body is nested more than ${MOST_DEPTH} levels deep.`);
+  if (depthOf(text) > MAX_DEPTH)
+    throw new Problem(400, "Too deep", `The body is nested more than ${MAX_DEPTH} levels deep.`);
   try {
     return JSON.parse(text, /\\u(?:0000|d[89a-f])/i.test(text) ? storable : undefined);
   } catch (error) {

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { MOST_PATIENCE_MS, USUAL_PATIENCE_MS } from "../../ledger/ready.ts";
+import { MAX_TIMEOUT_MS, DEFAULT_TIMEOUT_MS } from "../../ledger/fresh-ledger.ts";
 import { fieldErrors } from "../problem.ts";
 import { notAsDocumented } from "./read-query.ts";
 
@@ -8,7 +8,7 @@ export interface Preferences {
   /** A job instead of waiting (`respond-async`, section 4.1). */
   background: boolean;
   /** How long to wait rather than get what was (`wait`, section 4.3), in milliseconds. */
-  patienceMs: number;
+  timeoutMs: number;
 }
 
 const seconds = z
@@ -42,6 +42,6 @@ function preferencesOf(prefer: string): Preferences {
   const wait = seconds.safeParse(said.get("wait"));
   return {
     background: said.has("respond-async"),
-    patienceMs: wait.success ? Math.min(wait.data * 1_000, MOST_PATIENCE_MS) : USUAL_PATIENCE_MS,
+    timeoutMs: wait.success ? Math.min(wait.data * 1_000, MAX_TIMEOUT_MS) : DEFAULT_TIMEOUT_MS,
   };
 }

@@ -1,27 +1,27 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
-import { MOST_PATIENCE_MS, USUAL_PATIENCE_MS } from "../../ledger/ready.ts";
+import { MAX_TIMEOUT_MS, DEFAULT_TIMEOUT_MS } from "../../ledger/fresh-ledger.ts";
 import { Problem } from "../problem.ts";
 import { readHeaders } from "./read-headers.ts";
 
 const preferred = (prefer: string) => readHeaders(new Headers({ Prefer: prefer })).prefer;
 
 describe("what a caller prefers (RFC 7240)", () => {
-  const cases: readonly (readonly [prefer: string, background: boolean, patienceMs: number])[] = [
-    ["", false, USUAL_PATIENCE_MS],
-    ["respond-async", true, USUAL_PATIENCE_MS],
+  const cases: readonly (readonly [prefer: string, background: boolean, timeoutMs: number])[] = [
+    ["", false, DEFAULT_TIMEOUT_MS],
+    ["respond-async", true, DEFAULT_TIMEOUT_MS],
     ["Respond-Async, wait=10", true, 10_000],
     ['wait="7"', false, 7_000],
     ["handling=lenient; foo=1,wait=3;x=y", false, 3_000],
     ["wait=2, wait=9", false, 2_000],
-    ["wait=999999", false, MOST_PATIENCE_MS],
-    ["wait=soon", false, USUAL_PATIENCE_MS],
-    ["wait=-1", false, USUAL_PATIENCE_MS],
-    ["not-respond-async", false, USUAL_PATIENCE_MS],
-    [",,;=;", false, USUAL_PATIENCE_MS],
+    ["wait=999999", false, MAX_TIMEOUT_MS],
+    ["wait=soon", false, DEFAULT_TIMEOUT_MS],
+    ["wait=-1", false, DEFAULT_TIMEOUT_MS],
+    ["not-respond-async", false, DEFAULT_TIMEOUT_MS],
+    [",,;=;", false, DEFAULT_TIMEOUT_MS],
   ];
-  for (const [prefer, background, patienceMs] of cases)
-    test(JSON.stringify(prefer), () => assert.deepEqual(preferred(prefer), { background, patienceMs }));
+  for (const [prefer, background, timeoutMs] of cases)
+    test(JSON.stringify(prefer), () => assert.deepEqual(preferred(prefer), { background, timeoutMs }));
 });
 
 test("a header that is too long is a 400 at its name", () => {

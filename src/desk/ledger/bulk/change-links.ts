@@ -2,8 +2,8 @@ import type { LinkBulk, LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
 import type { Progress } from "../../jobs/jobs.ts";
 import { notFound } from "../../ground/problem.ts";
 import { changeMany, undoMany } from "../../routes/bulk.ts";
-import { keepSaved } from "../keep-saved.ts";
-import { ledgerLevel } from "../ready.ts";
+import { indexSaved } from "../index-saved.ts";
+import { requireFreshLedger } from "../fresh-ledger.ts";
 import { planChange, shownChanges } from "./plan.ts";
 import { takeBack } from "./shorten.ts";
 import { putBack, writeDocuments, type BeforePage } from "./write-documents.ts";
@@ -32,7 +32,7 @@ export async function changeLinks(
   bulk: LinkBulk,
   progress: Progress,
 ): Promise<LinkBulkAnswer> {
-  await ledgerLevel(desk, site);
+  await requireFreshLedger(desk, site);
   const plan = await planChange(desk, actor, site, bulk, progress);
   if (bulk.dryRun || (plan.documents.length === 0 && plan.routes.length === 0)) {
     // Short links for which no text was found are in nobody's way for no reason.
@@ -127,7 +127,7 @@ async function keepAll(
   pages: readonly string[],
 ): Promise<void> {
   for (let from = 0; from < pages.length; from += KEPT_AT_ONCE)
-    await keepSaved(desk, site, ...pages.slice(from, from + KEPT_AT_ONCE));
+    await indexSaved(desk, site, ...pages.slice(from, from + KEPT_AT_ONCE));
 }
 
 function answerOf(plan: BulkPlan, batch: string | null, refused: BulkPlan["refused"]): LinkBulkAnswer {

@@ -18,7 +18,7 @@ import type { PlannedDocument, RowChange, BulkPlan } from "./planned.ts";
 import type { Actor } from "../../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithWorkspaceHosts } from "../../ground/parts.ts";
 
-const MOST_LINKS = 50_000;
+const MAX_LINKS = 50_000;
 
 /**
  * Finds out what a change of many does. It changes nothing yet, save that short links that are to be put in are made,
@@ -127,10 +127,10 @@ async function chosenRows(
       : ofProgram && !filter
         ? linksTo(desk, site, ofProgram, edition, most)
         : ledgerIds(desk.store, site.id, { ...filter, edition }, most);
-  const chosen = ids ?? (await found("written", MOST_LINKS + 1));
-  if (chosen.length > MOST_LINKS)
-    throw new Problem(422, "Too many at once", `At most ${MOST_LINKS.toLocaleString("en-GB")} links are changed together; narrow the choice.`); // prettier-ignore
-  const alsoPublished = bulk.published && !ids ? await found("readers", MOST_LINKS) : [];
+  const chosen = ids ?? (await found("written", MAX_LINKS + 1));
+  if (chosen.length > MAX_LINKS)
+    throw new Problem(422, "Too many at once", `At most ${MAX_LINKS.toLocaleString("en-GB")} links are changed together; narrow the choice.`); // prettier-ignore
+  const alsoPublished = bulk.published && !ids ? await found("readers", MAX_LINKS) : [];
   return readForChange(desk.store, site.id, [...new Set([...chosen, ...alsoPublished])], bulk.published);
 }
 
@@ -167,7 +167,7 @@ async function plannedRoutes(
   });
 }
 
-const MOST_SHOWN = 500;
+const MAX_SHOWN = 500;
 
 /** A plan as it is shown before it is carried out. */
 export function shownChanges({ documents, routes }: BulkPlan): LinkChange[] {
@@ -191,7 +191,7 @@ export function shownChanges({ documents, routes }: BulkPlan): LinkChange[] {
     after,
     edition: "both" as const,
   }));
-  return [...links, ...ofRoutes].slice(0, MOST_SHOWN);
+  return [...links, ...ofRoutes].slice(0, MAX_SHOWN);
 }
 
 function inWords(href: string, override: string | null, words?: string): string {

@@ -1,7 +1,7 @@
 import { withAddress } from "../../../core/ledger/change-link.ts";
 import type { LinkAction } from "../../../core/ledger/ledger.ts";
 import { recogniser } from "../../../core/programs/recognise.ts";
-import { becomes, type Becoming, type LinkPlace } from "../../../core/creatives/reissue.ts";
+import { convertLink, type LinkConversion, type LinkPlace } from "../../../core/creatives/convert-link.ts";
 import { readTemplate } from "../../../core/programs/template.ts";
 import { ledgerIds, type ChangedRow } from "../../../store/ledger/ledger-reading.ts";
 import { linkTerms } from "../../programs/build-link.ts";
@@ -40,9 +40,9 @@ export async function programChange(
   const entrance = program.terms.siteAddress || (domain === undefined ? undefined : `https://${domain}/`);
   const known = { name, trackingId, domains, template: read.ok ? read.template : undefined, entrance };
   const find = recogniser([known]);
-  const becoming = await becomingOf(desk, site, action);
-  const around = known.template?.way === "around" ? [known.template.host.replace(/:\d+$/, "")] : [];
-  const change: AddressChange = (address, place) => becomes(address, find, becoming, place);
+  const conversion = await conversionOf(desk, site, action);
+  const around = known.template?.style === "wrapper" ? [known.template.host.replace(/:\d+$/, "")] : [];
+  const change: AddressChange = (address, place) => convertLink(address, find, conversion, place);
   const routes = action.become === "unlink" ? await trackedRoutes(desk, program.id) : [];
   const through = new Set(routes);
   const isTaken = (row: ChangedRow, address: string): boolean =>
@@ -72,7 +72,7 @@ async function trackedRoutes(desk: WithStore, programId: string): Promise<string
   return rows.map(({ id }) => id);
 }
 
-async function becomingOf(desk: WithStore, site: OpenSite, action: ProgramAction): Promise<Becoming> {
+async function conversionOf(desk: WithStore, site: OpenSite, action: ProgramAction): Promise<LinkConversion> {
   // Nothing can stand in the place of a route: it leads on, without tracking.
   if (action.become === "plain" || action.become === "unlink") return { do: "plain" };
   const target = await openProgram(desk, site, action.other ?? action.program);

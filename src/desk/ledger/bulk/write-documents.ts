@@ -11,7 +11,7 @@ import type { PageRow, PublishedPage, Row } from "../../../store/ground/models.t
 import { bindLinks } from "../../links/bound-links.ts";
 import type { Progress } from "../../jobs/jobs.ts";
 import { changeOf } from "../../pages/pages.ts";
-import { takeHtml } from "../../pages/take-html.ts";
+import { sanitizeHtml } from "../../pages/sanitize-html.ts";
 import { storedLinks } from "../../pages/page-views.ts";
 import { NAVIGATION_PAGE, navigationEntries } from "../documents.ts";
 import type { OpenSite } from "../../sites/open-site.ts";
@@ -184,7 +184,7 @@ interface Text {
 }
 
 function textOf(written: string): Text {
-  const { body } = takeHtml(written);
+  const { body } = sanitizeHtml(written);
   return { body, html: bodyToHtml(body) };
 }
 

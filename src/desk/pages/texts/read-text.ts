@@ -2,7 +2,7 @@ import { readFrontMatter, type PageMeta } from "../../../core/pages/formats/fron
 import { readHtmlFile } from "../../../core/pages/formats/html-file.ts";
 import { markdownToHtml } from "../../../core/pages/formats/markdown.ts";
 import { searchEntries, type FoundEntries } from "../../programs/search-entries.ts";
-import { takeHtml, type TakenHtml } from "../take-html.ts";
+import { sanitizeHtml, type SanitizedHtml } from "../sanitize-html.ts";
 import { unpackZip, type Unpacked } from "../unpack.ts";
 
 /** A text file of a page: what it says of the page, and its text as HTML. */
@@ -21,7 +21,7 @@ export type TextTask =
 
 /** What each of them comes to. */
 export interface TextResults {
-  take: TakenHtml;
+  take: SanitizedHtml;
   file: TextFile;
   unpack: Unpacked[];
   catalogue: FoundEntries;
@@ -47,7 +47,7 @@ export function readText<T extends TextTask>(task: T): TextResults[T["do"]];
 export function readText(task: TextTask): TextResults[TextTask["do"]] {
   switch (task.do) {
     case "take":
-      return takeHtml(task.html);
+      return sanitizeHtml(task.html);
     case "file":
       return readFile(task.name, task.text);
     case "unpack":

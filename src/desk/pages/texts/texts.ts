@@ -4,24 +4,24 @@ import { readText, type Texts } from "./read-text.ts";
 
 /** Text of this length is read where it is: handing it over would take longer. */
 const SHORT = 3_000;
-const PATIENCE_MS = 30_000;
-const MOST_WAITING = 100;
+const TIMEOUT_MS = 30_000;
+const MAX_WAITING = 100;
 const OLD_MB = 1_024;
 
 /** Starts the thread when it is first needed. Text that it is not done with in time is given up, and the thread with it. */
-export function startTexts(patienceMs = PATIENCE_MS): Texts {
+export function startTexts(timeoutMs = TIMEOUT_MS): Texts {
   const pool = new Piscina({
     filename: new URL("./text-worker.mjs", import.meta.url).href,
     minThreads: 0,
     maxThreads: 1,
     idleTimeout: 60_000,
-    maxQueue: MOST_WAITING,
+    maxQueue: MAX_WAITING,
     resourceLimits: { maxOldGenerationSizeMb: OLD_MB },
   });
   return {
     async read(task) {
       if (task.do === "take" && task.html.length <= SHORT) return readText(task);
-      const late = AbortSignal.timeout(patienceMs);
+      const late = AbortSignal.timeout(timeoutMs);
       try {
         const answer = (await pool.run(task, { signal: late })) as Answer;
         if ("refused" in answer) throw Problem.of(answer.refused);

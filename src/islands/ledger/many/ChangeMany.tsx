@@ -7,20 +7,25 @@ import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 import { WorkBar } from "../../../ui/notices/WorkBar.tsx";
 import { ChangePreview } from "./ChangePreview.tsx";
 import { askChange, tellChanged, type Change } from "./use-change.ts";
-import type { Way } from "./ways.ts";
+import type { ChangeKind } from "./change-kinds.ts";
 
 /** What the person has filled in so far, of whichever way. */
 type Filled = Record<string, string>;
 
 /** The fields of one way to change many links, and what it would do; nothing is written before the person says so. */
-export function ChangeMany(props: { site: Site; way: Way; select: Change["select"]; onDone: () => void }) {
-  const { site, way, select, onDone } = props;
+export function ChangeMany(props: {
+  site: Site;
+  kind: ChangeKind;
+  select: Change["select"];
+  onDone: () => void;
+}) {
+  const { site, kind, select, onDone } = props;
   const [filled, setFilled] = useState<Filled>({});
   const [published, setPublished] = useState(false);
   const [routes, setRoutes] = useState(true);
   const preview = useWork<LinkBulkAnswer>();
   const run = useWork<LinkBulkAnswer>();
-  const action = useMemo(() => actionOf(way, filled), [way, filled]);
+  const action = useMemo(() => actionOf(kind, filled), [kind, filled]);
   const change = action && { select, action, published, routes };
   const question = useDebounced(change ? JSON.stringify(change) : "", 250);
   const { start: startPreview, reset: resetPreview } = preview;
@@ -37,7 +42,7 @@ export function ChangeMany(props: { site: Site; way: Way; select: Change["select
   }, [run.state, run.result, site, onDone]);
   const answer = question && preview.state === "done" ? preview.result : undefined;
   const count = answer ? answer.links + answer.routes : 0;
-  const touchesRoutes = way === "destination" || way === "host" || way === "parameter";
+  const touchesRoutes = kind === "destination" || kind === "host" || kind === "parameter";
   return (
     <form
       className="grid gap-2"
@@ -48,11 +53,11 @@ export function ChangeMany(props: { site: Site; way: Way; select: Change["select
       }}
     >
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
-        <Fields way={way} filled={filled} onChange={setFilled} />
+        <Fields kind={kind} filled={filled} onChange={setFilled} />
         {touchesRoutes ? (
           <label className="flex items-center gap-1.5 text-sm">
             <input type="checkbox" checked={routes} onChange={(event) => setRoutes(event.target.checked)} />
-            {way === "parameter" ? "in the routes that they go through, too" : "in routes too"}
+            {kind === "parameter" ? "in the routes that they go through, too" : "in routes too"}
           </label>
         ) : null}
         <label className="flex items-center gap-1.5 text-sm">
@@ -79,8 +84,8 @@ export function ChangeMany(props: { site: Site; way: Way; select: Change["select
   );
 }
 
-function Fields(props: { way: Way; filled: Filled; onChange: (filled: Filled) => void }) {
-  const { way, filled, onChange } = props;
+function Fields(props: { kind: ChangeKind; filled: Filled; onChange: (filled: Filled) => void }) {
+  const { kind, filled, onChange } = props;
   const text = (name: string, label: string, wide = true) => (
     <label className="flex items-center gap-1.5">
       {label}
@@ -107,7 +112,7 @@ function Fields(props: { way: Way; filled: Filled; onChange: (filled: Filled) =>
       </select>
     </label>
   );
-  switch (way) {
+  switch (kind) {
     case "override":
       return (
         <>
@@ -146,17 +151,17 @@ function Fields(props: { way: Way; filled: Filled; onChange: (filled: Filled) =>
 }
 
 // The action that is filled in; undefined while something is missing.
-function actionOf(way: Way, filled: Filled): LinkAction | undefined {
+function actionOf(kind: ChangeKind, filled: Filled): LinkAction | undefined {
   const set = Object.fromEntries(Object.entries(filled).filter(([, value]) => value !== ""));
   const { name, value = "", how, find, replace } = filled;
   const made =
-    way === "override"
-      ? { do: way, set }
-      : way === "parameter"
-        ? { do: way, name, value: how === "remove" ? null : value, add: how === "add" }
-        : way === "destination" || way === "host"
-          ? { do: way, find, replace }
-          : { do: way };
+    kind === "override"
+      ? { do: kind, set }
+      : kind === "parameter"
+        ? { do: kind, name, value: how === "remove" ? null : value, add: how === "add" }
+        : kind === "destination" || kind === "host"
+          ? { do: kind, find, replace }
+          : { do: kind };
   const checked = linkActionSchema.safeParse(made);
   return checked.success ? checked.data : undefined;
 }

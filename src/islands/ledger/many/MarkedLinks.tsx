@@ -4,16 +4,16 @@ import { MarkedBar } from "../../../ui/table/MarkedBar.tsx";
 import type { Selection } from "../../../ui/table/use-selection.ts";
 import type { LedgerAsked } from "../use-ledger.ts";
 import { ChangeMany } from "./ChangeMany.tsx";
-import { WAYS, type Way } from "./ways.ts";
+import { CHANGE_KINDS, type ChangeKind } from "./change-kinds.ts";
 
 /** What can be done with the marked links, all at once and undone as one. */
 export function MarkedLinks(props: { site: Site; selection: Selection; asked: LedgerAsked; total: number }) {
   const { site, selection, asked, total } = props;
-  const [way, setWay] = useState<Way>();
+  const [kind, setWay] = useState<ChangeKind>();
   const select = selection.all ? { filter: asked } : { ids: [...selection.ids] };
   const close = (): boolean => {
     setWay(undefined);
-    return way !== undefined;
+    return kind !== undefined;
   };
   return (
     <MarkedBar
@@ -21,22 +21,22 @@ export function MarkedLinks(props: { site: Site; selection: Selection; asked: Le
       selection={selection}
       total={total}
       onEscape={close}
-      actions={WAYS.map(([key, word]) => (
+      actions={CHANGE_KINDS.map(([key, word]) => (
         <button
           key={key}
-          className={`action py-0.5 ${way === key ? "border-accent bg-wash" : ""}`}
-          aria-expanded={way === key}
-          onClick={() => setWay(way === key ? undefined : key)}
+          className={`action py-0.5 ${kind === key ? "border-accent bg-wash" : ""}`}
+          aria-expanded={kind === key}
+          onClick={() => setWay(kind === key ? undefined : key)}
         >
           {word}
         </button>
       ))}
     >
-      {way ? (
+      {kind ? (
         <ChangeMany
-          key={way}
+          key={kind}
           site={site}
-          way={way}
+          kind={kind}
           select={select as never}
           onDone={() => {
             setWay(undefined);

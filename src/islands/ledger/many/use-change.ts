@@ -1,7 +1,7 @@
 import type { LinkAction, LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { api, AS_JOB, messageOf, queries } from "../../../ui/client/api.ts";
-import { tell } from "../../../ui/notices/notices.ts";
+import { notify } from "../../../ui/notices/notices.ts";
 
 /** Which links, and what is to become of them. */
 export interface Change {
@@ -27,7 +27,7 @@ export function tellChanged(
     routes > 0 ? `${routes.toLocaleString("en-GB")} routes` : "",
   ].filter(Boolean);
   const left = unchanged > 0 ? `; ${unchanged} left as they are` : "";
-  tell(`Changed ${parts.join(" and ") || "nothing"}${left}`, {
+  notify(`Changed ${parts.join(" and ") || "nothing"}${left}`, {
     tone: batch === null ? "failed" : "done",
     ...(batch === null ? {} : { undo: () => void undoChange(site, batch) }),
   });
@@ -37,13 +37,13 @@ export function tellChanged(
 export async function undoChange(site: Site, batch: string): Promise<void> {
   try {
     const { restored, left } = await api<{ restored: number; left: string[] }>("POST", `/sites/${site.id}/links/bulk/${batch}/undo`); // prettier-ignore
-    tell(
+    notify(
       left.length > 0
         ? `Put back ${restored}; these stay as they are: ${left.join(", ")}`
         : "Put back as it was",
     );
   } catch (error) {
-    tell(messageOf(error), { tone: "failed" });
+    notify(messageOf(error), { tone: "failed" });
   }
   void queries.invalidateQueries({ queryKey: ["links", site.id] });
 }

@@ -5,7 +5,7 @@ import type { PasteAnswer } from "../../../core/links/paste.ts";
 import type { Program } from "../../../core/programs/program.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { api, messageOf, type ListOf } from "../../../ui/client/api.ts";
-import { tell } from "../../../ui/notices/notices.ts";
+import { notify } from "../../../ui/notices/notices.ts";
 
 /** A partner's snippet in the paste field: what is in it, and one step that keeps it as a creative of its program. */
 export function SnippetKeep(props: {
@@ -24,7 +24,7 @@ export function SnippetKeep(props: {
   const keep = useMutation({
     mutationFn: () => api<Creative>("POST", `/sites/${site.id}/programs/${chosen}/creatives`, { html, name }),
     onSuccess: (kept) => {
-      tell(`Kept ${kept.name} as a creative of ${kept.program.name}`);
+      notify(`Kept ${kept.name} as a creative of ${kept.program.name}`);
       onKept();
     },
   });

@@ -3,7 +3,7 @@ import type { Editor } from "@tiptap/react";
 import type { SnippetAnswer } from "../../../core/pages/page.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { api, messageOf } from "../../../ui/client/api.ts";
-import { tell } from "../../../ui/notices/notices.ts";
+import { notify } from "../../../ui/notices/notices.ts";
 
 /** True for pasted text that is HTML source with links, pictures or what partners wrap them in. */
 export function isSnippet(text: string): boolean {
@@ -26,7 +26,7 @@ export function useSnippets(site: Site): {
           if (only && only.length > 0) editor.chain().focus().insertContent(only as never).run();
           setReport(answer);
         },
-        (error: unknown) => tell(messageOf(error), { tone: "failed" }),
+        (error: unknown) => notify(messageOf(error), { tone: "failed" }),
       );
     },
     [site.id],

@@ -12,7 +12,7 @@ export interface Backup extends WrittenChange {
 
 const keyOf = (pageId: string): string => `maprope:draft:${pageId}`;
 /** More than this a browser's synchronous store may not take. */
-const MOST_AT_ONCE = 2_000_000;
+const MAX_AT_ONCE = 2_000_000;
 
 /** The newest backup of a page; undefined when there is none, or the browser keeps nothing. */
 export async function readBackup(pageId: string): Promise<Backup | undefined> {
@@ -30,7 +30,7 @@ export async function writeBackup(pageId: string, backup: Backup): Promise<void>
 export function leaveBackup(pageId: string, backup: Backup): void {
   try {
     const text = JSON.stringify(backup);
-    if (text.length <= MOST_AT_ONCE) localStorage.setItem(keyOf(pageId), text);
+    if (text.length <= MAX_AT_ONCE) localStorage.setItem(keyOf(pageId), text);
   } catch {
     // The other store has what is older than a quarter of a second.
   }

@@ -4,7 +4,7 @@ import { bodyToHtml } from "../../../core/pages/body/to-html.ts";
 import type { Page, Placement, VisitAnswer } from "../../../core/pages/page.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { api, ApiProblem, JsonText, messageOf, queries } from "../../../ui/client/api.ts";
-import { tell } from "../../../ui/notices/notices.ts";
+import { notify } from "../../../ui/notices/notices.ts";
 import type { LeftPath } from "../LeftBehind.tsx";
 import { dropBackup, writeBackup, type Backup } from "./backup.ts";
 import { useLeaving } from "./use-leaving.ts";
@@ -46,15 +46,15 @@ export interface Draft {
   saveNow(): Promise<boolean>;
   publish(): void;
   publishing: boolean;
-  /** Ends a conflict: goes on from the other's version, with one's own text over it or not. The other one is kept aside. */
-  settle(keepMine: boolean): Promise<void>;
+  /** Ends a conflict: goes on from the other's version, with one's own text over it or not. The other one is kept stash. */
+  resolveConflict(keepMine: boolean): Promise<void>;
   /** Goes on from a version of the page that was fetched or restored. */
   adopt(page: Page): void;
 }
 
 /** A save waits for a rest in the typing, but never longer than this. */
 const REST_MS = 700;
-const MOST_MS = 2_500;
+const MAX_MS = 2_500;
 /** How old what this browser has kept may be, while somebody types and when they stop. */
 const BACKUP_MS = 200;
 const RETRY_MS = 4_000;
@@ -180,7 +180,7 @@ export function useDraft(
       clearTimeout(restTimer.current);
       unshown.current = undefined;
       clearTimeout(timer.current);
-      timer.current = setTimeout(() => void save("at rest"), Math.max(0, Math.min(REST_MS, waitingSince.current + MOST_MS - now))); // prettier-ignore
+      timer.current = setTimeout(() => void save("at rest"), Math.max(0, Math.min(REST_MS, waitingSince.current + MAX_MS - now))); // prettier-ignore
       // Each key is kept soon after it was pressed, whether or not another one follows.
       backupTimer.current ??= setTimeout(() => {
         backupTimer.current = undefined;
@@ -215,7 +215,7 @@ export function useDraft(
     const hasSentArrived =
       sent !== undefined && first.version === base + 1 && isSavedIn(keptChange(sent), first);
     if (base === first.version || hasSentArrived) {
-      tell("Brought back what this browser had not been able to save.");
+      notify("Brought back what this browser had not been able to save.");
       setState("waiting");
       void saveNow();
     } else setConflict(first);
@@ -240,7 +240,7 @@ export function useDraft(
       const theirs = await api<Page>("GET", `/sites/${site.id}/pages/${first.id}`);
       if (Object.keys(pending.current).length > 0 || version.current !== known) return;
       adopt(theirs);
-      tell(`${theirs.updatedBy} saved this page; what you see is that version.`);
+      notify(`${theirs.updatedBy} saved this page; what you see is that version.`);
     };
     const asking = (): void => void visit().catch(() => setOthers([])); // away: saving tells of it
     asking();
@@ -265,9 +265,9 @@ export function useDraft(
       noteLeft(page, taken);
       setPage(taken);
       void queries.invalidateQueries({ queryKey: ["pages"] });
-      tell(`Took “${taken.title}” back from readers`);
+      notify(`Took “${taken.title}” back from readers`);
     } catch (error) {
-      tell(messageOf(error), { tone: "failed" });
+      notify(messageOf(error), { tone: "failed" });
     }
   };
 
@@ -282,7 +282,7 @@ export function useDraft(
       setFailure(undefined);
       void queries.invalidateQueries({ queryKey: ["pages"] });
       void queries.invalidateQueries({ queryKey: ["revisions", first.id] });
-      tell(`Published “${published.title}”`);
+      notify(`Published “${published.title}”`);
     },
     onError: (error) => {
       if (!(error instanceof ApiProblem)) return;
@@ -292,17 +292,17 @@ export function useDraft(
     },
   });
 
-  const settle = useCallback<Draft["settle"]>(
+  const resolveConflict = useCallback<Draft["resolveConflict"]>(
     async (keepMine) => {
       if (!conflict) return;
       const { placement: _placement, ...mine } = keptChange(writtenOut(pending.current));
       const { title, description, category, path, body } = conflict;
       // Neither is lost: the one that does not become the draft is kept among the page's versions.
-      const aside = keepMine ? { title, description, category, path, body } : mine;
+      const stash = keepMine ? { title, description, category, path, body } : mine;
       try {
-        await api("POST", `/sites/${site.id}/pages/${first.id}/aside`, aside);
+        await api("POST", `/sites/${site.id}/pages/${first.id}/aside`, stash);
       } catch (error) {
-        tell(messageOf(error), { tone: "failed" });
+        notify(messageOf(error), { tone: "failed" });
         return;
       }
       void queries.invalidateQueries({ queryKey: ["revisions", first.id] });
@@ -331,7 +331,7 @@ export function useDraft(
     saveNow,
     publish: () => publishing.mutate(),
     publishing: publishing.isPending,
-    settle,
+    resolveConflict,
     adopt,
   };
 }

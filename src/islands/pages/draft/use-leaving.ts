@@ -3,7 +3,7 @@ import { leaveBackup, type Backup } from "./backup.ts";
 import { requestText } from "./written-change.ts";
 
 /** What a request may carry that outlives its page (Fetch Standard, section 4.6), less the headers. */
-const MOST_KEPT_ALIVE = 60_000;
+const MAX_KEPT_ALIVE = 60_000;
 
 /** What is kept of a page when its tab is left. */
 export interface Leaving {
@@ -27,7 +27,7 @@ export function useLeaving({ siteId, pageId, isAllSaved, backupNow, saveNow }: L
       const backup = backupNow();
       leaveBackup(pageId, backup);
       const body = requestText(backup, backup.version);
-      if (body.length > MOST_KEPT_ALIVE) return;
+      if (body.length > MAX_KEPT_ALIVE) return;
       const headers = { "Content-Type": "application/json" };
       // Whether it arrives is seen when the page is opened again.
       fetch(`/api/v1/sites/${siteId}/pages/${pageId}`, { method: "PUT", keepalive: true, headers, body }).catch(() => undefined); // prettier-ignore

@@ -4,7 +4,7 @@ import { useEffect, useState } from "react";
 import type { PageSummary } from "../../../core/pages/page.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { api, messageOf, queries, type ListOf } from "../../../ui/client/api.ts";
-import { tell } from "../../../ui/notices/notices.ts";
+import { notify } from "../../../ui/notices/notices.ts";
 import { Knot } from "../../../ui/links/Knot.tsx";
 import { SortHead } from "../../../ui/table/SortHead.tsx";
 import { PageState } from "../../../ui/frame/PageState.tsx";
@@ -183,11 +183,11 @@ function offerUndo(site: Site): LeftPath | undefined {
   if (!kept) return undefined;
   sessionStorage.removeItem("maprope:deleted-page");
   const { id, title, path } = JSON.parse(kept) as { id: string; title: string; path: string | null };
-  tell(`Deleted “${title}”`, {
+  notify(`Deleted “${title}”`, {
     undo: () =>
       void api("POST", `/sites/${site.id}/pages/${id}/restore`).then(
         () => queries.invalidateQueries({ queryKey: ["pages"] }),
-        (error: unknown) => tell(messageOf(error), { tone: "failed" }),
+        (error: unknown) => notify(messageOf(error), { tone: "failed" }),
       ),
   });
   return path ? { path, now: null } : undefined;

@@ -1,4 +1,4 @@
-import type { Finding, Mend } from "../../../core/pages/check/finding.ts";
+import type { Finding, Fix } from "../../../core/pages/check/finding.ts";
 import { addressParts } from "../../../core/address/display.ts";
 import { KIND_WORD, Knot } from "../../../ui/links/Knot.tsx";
 import type { RopeLink } from "./rope-link.ts";
@@ -8,7 +8,7 @@ export function KnotButton(props: {
   link: RopeLink;
   current: boolean;
   onChoose: () => void;
-  onMend: (mend: Mend) => void;
+  onFix: (fix: Fix) => void;
 }) {
   const { link, current } = props;
   const { delivered } = link;
@@ -55,29 +55,29 @@ export function KnotButton(props: {
         </span>
       </button>
       {link.findings.map((finding) => (
-        <FindingLine key={finding.code} finding={finding} explained={current} onMend={props.onMend} />
+        <FindingLine key={finding.code} finding={finding} explained={current} onFix={props.onFix} />
       ))}
     </div>
   );
 }
 
 /** A finding with why it matters and what can be done about it in one step. */
-export function FindingLine(props: { finding: Finding; explained: boolean; onMend: (mend: Mend) => void }) {
-  const { finding, onMend } = props;
+export function FindingLine(props: { finding: Finding; explained: boolean; onFix: (fix: Fix) => void }) {
+  const { finding, onFix } = props;
   return (
     <div className="ml-8 pr-2 pb-1 text-xs leading-snug">
       <p className={finding.severity === "fault" ? "text-bad" : "text-warn"} title={finding.why}>
         {finding.message} <span className={props.explained ? "text-quiet" : "sr-only"}>{finding.why}</span>
       </p>
-      {finding.mends.length > 0 ? (
+      {finding.fixes.length > 0 ? (
         <p className="flex gap-3">
-          {finding.mends.map((mend) => (
+          {finding.fixes.map((fix) => (
             <button
-              key={mend.word}
+              key={fix.word}
               className="text-accent underline underline-offset-2"
-              onClick={() => onMend(mend)}
+              onClick={() => onFix(fix)}
             >
-              {mend.word}
+              {fix.word}
             </button>
           ))}
         </p>

@@ -1,6 +1,6 @@
 import { ChevronDown, ChevronUp } from "lucide-react";
 import { useMemo, useState, type CSSProperties, type ReactNode } from "react";
-import type { Mend } from "../../../core/pages/check/finding.ts";
+import type { Fix } from "../../../core/pages/check/finding.ts";
 import { Choice } from "../../../ui/fields/Choice.tsx";
 import { KnotButton } from "./KnotButton.tsx";
 import { ROPE_FILTERS, passes, type RopeFilter } from "./rope-filter.ts";
@@ -27,7 +27,7 @@ export function Rope(props: {
   panelTop: number;
   empty: string;
   onChoose: (index: number) => void;
-  onMend: (index: number, mend: Mend) => void;
+  onFix: (index: number, fix: Fix) => void;
 }) {
   const { links, chosen } = props;
   const [filter, setFilter] = useState<RopeFilter>("all");
@@ -113,7 +113,7 @@ export function Rope(props: {
                   link={link}
                   current={chosen === index}
                   onChoose={() => props.onChoose(index)}
-                  onMend={(mend) => props.onMend(index, mend)}
+                  onFix={(fix) => props.onFix(index, fix)}
                 />
               </li>
             ) : null,

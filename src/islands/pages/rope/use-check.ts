@@ -48,12 +48,12 @@ export function useCheck(
     return () => made.terminate();
   }, []);
 
-  const { rules, looks } = judging;
+  const { rules, resolvedLinks } = judging;
   const against = useMemo<CheckAgainst | undefined>(
     () =>
       rules && {
         hosts: site.hosts.map(({ name }) => name),
-        looks,
+        resolvedLinks,
         rules: rules.rules,
         page: { path: page.path, category: page.category },
         variables: site.variables,
@@ -65,7 +65,7 @@ export function useCheck(
           longWords: site.longWords,
         },
       },
-    [rules, looks, site, page.path, page.category, page.isBlock],
+    [rules, resolvedLinks, site, page.path, page.category, page.isBlock],
   );
   useEffect(() => {
     if (!against) return;

@@ -5,7 +5,7 @@ import type { RuleSet } from "../../../core/rules/rule.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { linkAttributes } from "../../../core/rules/resolve/link-attributes.ts";
 import { linkFacts, type LinkOnPage } from "../../../core/rules/resolve/link-facts.ts";
-import { sightOfLooks, type Look } from "../../../core/rules/looks.ts";
+import { resolverOfLinks, type ResolvedLink } from "../../../core/links/resolved-link.ts";
 import type { Resolved } from "../../../core/rules/resolve/resolve.ts";
 import { fillAddress } from "../../../core/text/variables.ts";
 import { api } from "../../../ui/client/api.ts";
@@ -16,7 +16,7 @@ export interface DeliveredLink {
   /** Where it ends when it goes through our own routes; variables filled in. */
   ends: string;
   outside: boolean;
-  look: Look;
+  look: ResolvedLink;
   resolved: Resolved;
   /** Programs that it leads to, by name. */
   programs: readonly string[];
@@ -33,7 +33,7 @@ export interface PageFields {
 /** What a page's links are judged by: the rules in force, and what the site says of their addresses. */
 export interface Judging {
   rules: RuleSet | undefined;
-  looks: readonly Look[];
+  resolvedLinks: readonly ResolvedLink[];
   judge(link: LinkOnPage): DeliveredLink | undefined;
 }
 
@@ -45,7 +45,7 @@ export function useRules(site: Site): RuleSet | undefined {
   }).data;
 }
 
-const NO_LOOKS: readonly Look[] = [];
+const NO_LINKS: readonly ResolvedLink[] = [];
 
 /** Judges links to these addresses: asks once where they lead, then resolves without further questions. */
 export function useJudge(site: Site, page: PageFields, addresses: readonly string[]): Judging {
@@ -54,24 +54,24 @@ export function useJudge(site: Site, page: PageFields, addresses: readonly strin
     () => [...new Set(addresses.map((address) => fillAddress(address, site.variables)))].sort(),
     [addresses, site.variables],
   );
-  const looks =
+  const resolvedLinks =
     useQuery({
       queryKey: ["looks", site.id, filled],
-      queryFn: () => api<{ items: Look[] }>("POST", `/sites/${site.id}/looks`, { addresses: filled }),
+      queryFn: () => api<{ items: ResolvedLink[] }>("POST", `/sites/${site.id}/looks`, { addresses: filled }),
       placeholderData: (previous) => previous,
       enabled: filled.length > 0,
       staleTime: 10_000,
-    }).data?.items ?? NO_LOOKS;
+    }).data?.items ?? NO_LINKS;
   return useMemo(() => {
-    const known = new Map(looks.map((look) => [look.address, look]));
-    const ofLooks = sightOfLooks(
+    const known = new Map(resolvedLinks.map((look) => [look.address, look]));
+    const ofLinks = resolverOfLinks(
       site.hosts.map(({ name }) => name),
-      looks,
+      resolvedLinks,
     );
-    const sight = { ...ofLooks, partners: site.partners };
+    const resolver = { ...ofLinks, partners: site.partners };
     return {
       rules,
-      looks,
+      resolvedLinks,
       judge(link) {
         const onPage = {
           ...link,
@@ -81,16 +81,16 @@ export function useJudge(site: Site, page: PageFields, addresses: readonly strin
         };
         const look = known.get(onPage.href);
         if (!rules || !look) return undefined;
-        const { reach, programs } = linkFacts(onPage, sight);
+        const { reach, programs } = linkFacts(onPage, resolver);
         return {
           kind: look.kind,
           ends: look.ends,
           look,
           outside: reach === "external",
           programs,
-          resolved: linkAttributes(onPage, rules.rules, sight),
+          resolved: linkAttributes(onPage, rules.rules, resolver),
         };
       },
     };
-  }, [site, page.path, page.category, rules, looks]);
+  }, [site, page.path, page.category, rules, resolvedLinks]);
 }

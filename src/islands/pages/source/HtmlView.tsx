@@ -163,8 +163,8 @@ export default function HtmlView({ site, draft, html }: { site: Site; draft: Dra
         panelTop={0}
         empty="No links in this source yet."
         onChoose={show}
-        onMend={(index, mend) => {
-          if (mend.do === "address") setAddress(index, mend.address);
+        onFix={(index, fix) => {
+          if (fix.do === "address") setAddress(index, fix.address);
           else show(index);
         }}
       />

@@ -4,7 +4,7 @@ import { linkDifference, wordDifference } from "../../../core/text/difference.ts
 import type { Page, Revision, RevisionFull } from "../../../core/pages/page.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { api, messageOf, queries, type ListOf } from "../../../ui/client/api.ts";
-import { tell } from "../../../ui/notices/notices.ts";
+import { notify } from "../../../ui/notices/notices.ts";
 import { useAddressState } from "../../../ui/client/url-state.ts";
 import { when } from "../../../ui/format/when.ts";
 import type { Draft } from "../draft/use-draft.ts";
@@ -32,9 +32,11 @@ export default function CompareView({ site, draft }: { site: Site; draft: Draft 
     onSuccess: (page) => {
       draft.adopt(page);
       void queries.invalidateQueries({ queryKey: ["revisions", draft.page.id] });
-      tell("That version is the draft again; the one before it was kept aside. Readers get nothing new yet.");
+      notify(
+        "That version is the draft again; the one before it was kept aside. Readers get nothing new yet.",
+      );
     },
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+    onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
   if (revisions.isError) return <p className="text-bad">{messageOf(revisions.error)}</p>;
   if (revisions.data?.items.length === 0) {

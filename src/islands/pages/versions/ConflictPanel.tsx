@@ -17,10 +17,10 @@ export function ConflictPanel({ draft, text }: { draft: Draft; text: string }) {
         <Version name={`As ${theirs.updatedBy} saved it`} title={theirs.title} text={pageText(theirs.html)} />
       </div>
       <div className="mt-3 flex gap-2">
-        <button className="action action-main" onClick={() => void draft.settle(true)}>
+        <button className="action action-main" onClick={() => void draft.resolveConflict(true)}>
           Save mine over it
         </button>
-        <button className="action" onClick={() => void draft.settle(false)}>
+        <button className="action" onClick={() => void draft.resolveConflict(false)}>
           Take theirs
         </button>
       </div>

@@ -6,7 +6,7 @@ import type { Site } from "../../../core/sites/site.ts";
 import { api, messageOf, queries } from "../../../ui/client/api.ts";
 import { ChooseFiles } from "../../../ui/fields/ChooseFiles.tsx";
 import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
-import { tell } from "../../../ui/notices/notices.ts";
+import { notify } from "../../../ui/notices/notices.ts";
 import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../../ui/frame/Screen.tsx";
 import { sendFile } from "../../../ui/client/upload.ts";
@@ -120,7 +120,7 @@ function NetworkForm({ site, networks }: { site: Site; networks: readonly Networ
     mutationFn: () => api<Network>("PUT", `/sites/${site.id}/networks`, { name, hosts: hosts.split(/[\s,]+/).filter(Boolean), catalogue, report }),
     onSuccess: () => {
       setTyped({});
-      tell(`Saved ${name}`);
+      notify(`Saved ${name}`);
       return Promise.all([
         queries.invalidateQueries({ queryKey: ["networks"] }),
         queries.invalidateQueries({ queryKey: ["catalogue"] }),

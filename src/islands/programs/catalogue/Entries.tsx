@@ -4,7 +4,7 @@ import type { Program, ProgramFigures } from "../../../core/programs/program.ts"
 import type { Site } from "../../../core/sites/site.ts";
 import { consideredProgram, type CatalogueEntry } from "../../../core/programs/catalogue.ts";
 import { api, messageOf, queries } from "../../../ui/client/api.ts";
-import { tell } from "../../../ui/notices/notices.ts";
+import { notify } from "../../../ui/notices/notices.ts";
 import { SortHead } from "../../../ui/table/SortHead.tsx";
 import { useAddressState } from "../../../ui/client/url-state.ts";
 import { commissionWords, money, STATE_TONE } from "../figures-in-words.ts";
@@ -123,10 +123,10 @@ function Consider({ site, network, entry }: { site: Site; network: string; entry
   const take = useMutation({
     mutationFn: () => api<Program>("POST", `/sites/${site.id}/programs`, consideredProgram(entry, network)),
     onSuccess: (program) => {
-      tell(`${program.name} stands among your programs as “considering”`);
+      notify(`${program.name} stands among your programs as “considering”`);
       return Promise.all([refreshPrograms(), queries.invalidateQueries({ queryKey: ["catalogue"] })]);
     },
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+    onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
   return (
     <button className="action py-0.5 text-sm" disabled={take.isPending} onClick={() => take.mutate()}>

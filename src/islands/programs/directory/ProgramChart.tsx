@@ -4,7 +4,7 @@ import { Choice } from "../../../ui/fields/Choice.tsx";
 import { useAddressState } from "../../../ui/client/url-state.ts";
 
 const Bars = lazy(async () => ({ default: (await import("../../../ui/charts/Bars.tsx")).Bars }));
-const MOST_BARS = 12;
+const MAX_BARS = 12;
 
 const FIGURES = {
   epc: { word: "EPC", series: [{ name: "Their EPC, 30 days", field: "theirs", color: "--color-hemp" }, { name: "Our EPC, 90 days", field: "ours", color: "--color-accent" }] },
@@ -18,7 +18,7 @@ export function ProgramChart({ programs }: { programs: readonly ProgramFigures[]
   const [chosen, choose] = useAddressState("chart");
   const figure = (chosen in FIGURES ? chosen : "epc") as Figure;
   const currency = programs[0]?.currency ?? "EUR";
-  const rows = programs.slice(0, MOST_BARS).map((program) => {
+  const rows = programs.slice(0, MAX_BARS).map((program) => {
     const same = program.currency === currency;
     return {
       label: program.name,
@@ -40,7 +40,7 @@ export function ProgramChart({ programs }: { programs: readonly ProgramFigures[]
           onChange={(value) => choose(value === "epc" ? "" : value)}
         />
         <span className="text-sm text-quiet">
-          {programs.length > MOST_BARS ? `The first ${MOST_BARS} in the table’s order.` : ""} Mark rows to
+          {programs.length > MAX_BARS ? `The first ${MAX_BARS} in the table’s order.` : ""} Mark rows to
           compare only those.
         </span>
       </div>

@@ -5,7 +5,7 @@ import type { Credentials, Program } from "../../../core/programs/program.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { api, messageOf } from "../../../ui/client/api.ts";
 import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
-import { tell } from "../../../ui/notices/notices.ts";
+import { notify } from "../../../ui/notices/notices.ts";
 import { useKey } from "../../../ui/keys/use-key.ts";
 import { refreshPrograms } from "../use-programs.ts";
 
@@ -23,13 +23,14 @@ export function Account({ site, program }: { site: Site; program: Program }) {
     const timer = setTimeout(() => setShown(undefined), SHOWN_MS);
     return () => clearTimeout(timer);
   }, [shown]);
-  const failed = (error: unknown): void => tell(messageOf(error), { tone: "failed" });
+  const failed = (error: unknown): void => notify(messageOf(error), { tone: "failed" });
   const fetched = (): Promise<Credentials> => api<Credentials>("POST", `${at}/show`);
   const copy = (part: keyof Credentials): void =>
     void fetched()
       .then((all) => navigator.clipboard.writeText(all[part]))
       .then(
-        () => tell(part === "password" ? "The password is on the clipboard" : "The name is on the clipboard"),
+        () =>
+          notify(part === "password" ? "The password is on the clipboard" : "The name is on the clipboard"),
         failed,
       );
   const show = (): void => void fetched().then(setShown, failed);
@@ -83,7 +84,7 @@ function ChangeCredentials({ at, has, onDone }: { at: string; has: boolean; onDo
   const [name, setName] = useState("");
   const [password, setPassword] = useState("");
   const done = (text: string): Promise<void> => {
-    tell(text);
+    notify(text);
     onDone();
     return refreshPrograms();
   };

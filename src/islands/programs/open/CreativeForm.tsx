@@ -5,7 +5,7 @@ import type { LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { api, ApiProblem, messageOf } from "../../../ui/client/api.ts";
 import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
-import { tell } from "../../../ui/notices/notices.ts";
+import { notify } from "../../../ui/notices/notices.ts";
 import { ChangePreview } from "../../ledger/many/ChangePreview.tsx";
 import { undoChange } from "../../ledger/many/use-change.ts";
 import { SnippetReading, useSnippetReading } from "./SnippetReading.tsx";
@@ -34,7 +34,7 @@ export function CreativeForm(props: {
   }); // prettier-ignore
   const keep = useMutation({
     mutationFn: async () => {
-      if (!creative || !path) return tell(`Kept ${(await api<Creative>("POST", at, { name: called, html })).name}`);
+      if (!creative || !path) return notify(`Kept ${(await api<Creative>("POST", at, { name: called, html })).name}`);
       const changed = await api<ChangedCreative>("PUT", path, { name: called, html, version: creative.version, published });
       const { places } = changed;
       const undo = async (): Promise<void> => {
@@ -42,8 +42,8 @@ export function CreativeForm(props: {
         await api("PUT", path, { name: creative.name, html: creative.html, version: changed.creative.version });
         onDone();
       };
-      tell(`Changed ${called}${places.links > 0 ? `; ${places.links} ${places.links === 1 ? "place follows" : "places follow"}` : ""}`, {
-        undo: () => void undo().catch((error: unknown) => tell(messageOf(error), { tone: "failed" })),
+      notify(`Changed ${called}${places.links > 0 ? `; ${places.links} ${places.links === 1 ? "place follows" : "places follow"}` : ""}`, {
+        undo: () => void undo().catch((error: unknown) => notify(messageOf(error), { tone: "failed" })),
       });
     },
     onSuccess: () => {

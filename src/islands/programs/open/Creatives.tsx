@@ -7,7 +7,7 @@ import type { Site } from "../../../core/sites/site.ts";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
 import { api, messageOf, queries, type ListOf } from "../../../ui/client/api.ts";
 import { copyText } from "../../../ui/keys/copy.ts";
-import { tell } from "../../../ui/notices/notices.ts";
+import { notify } from "../../../ui/notices/notices.ts";
 import { CreativeForm } from "./CreativeForm.tsx";
 
 /** Text links and banners that the program supplies: pasted whole, shown as they will stand, copied ready to use. */
@@ -23,10 +23,10 @@ export function Creatives({ site, program }: { site: Site; program: Program }) {
     mutationFn: ({ id }: Creative) => api("DELETE", `/sites/${site.id}/creatives/${id}`),
     onSuccess: (_gone, { id, name }) => {
       const undo = (): void => void api("POST", `/sites/${site.id}/creatives/${id}/restore`).then(refresh);
-      tell(`Took ${name} away`, { undo });
+      notify(`Took ${name} away`, { undo });
       return refresh();
     },
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+    onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
   return (
     <section aria-label="Creatives" className="grid gap-2 border-t border-line pt-3">

@@ -6,7 +6,7 @@ import type { Site } from "../../../core/sites/site.ts";
 import { ApiProblem, messageOf } from "../../../ui/client/api.ts";
 import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import { useKeptForm } from "../../../ui/client/kept-state.ts";
-import { tell } from "../../../ui/notices/notices.ts";
+import { notify } from "../../../ui/notices/notices.ts";
 import { useChangeRoute, useCreateRoute } from "../use-routes.ts";
 import { AnswerFields } from "./AnswerFields.tsx";
 import { EVERY_HOST, initialValues, inputOf, routeFormSchema, type RouteFormValues } from "./form-values.ts";
@@ -61,7 +61,7 @@ export function RouteForm(props: {
         ? await change.mutateAsync({ route, change: input })
         : await create.mutateAsync(input);
       forget();
-      if (route) tell(`Saved ${saved.address}`);
+      if (route) notify(`Saved ${saved.address}`);
       props.onSaved(saved);
     } catch (error) {
       if (error instanceof ApiProblem) {

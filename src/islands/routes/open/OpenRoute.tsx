@@ -8,7 +8,7 @@ import { api, messageOf } from "../../../ui/client/api.ts";
 import { copyText } from "../../../ui/keys/copy.ts";
 import { when } from "../../../ui/format/when.ts";
 import { RouteForm } from "../form/RouteForm.tsx";
-import { useDeleteRoute, useZero } from "../use-routes.ts";
+import { useDeleteRoute, useResetCount } from "../use-routes.ts";
 import { RouteChanges } from "./RouteChanges.tsx";
 import { ShareRoute } from "./ShareRoute.tsx";
 
@@ -25,7 +25,7 @@ export function OpenRoute({ site, id }: { site: Site; id: string }) {
     refetchInterval: 4_000,
   });
   const remove = useDeleteRoute(site);
-  const zero = useZero(site);
+  const zero = useResetCount(site);
   if (found.isError) return <p className="text-bad">{messageOf(found.error)}</p>;
   const route = found.data;
   if (!route) return <p className="text-quiet">Fetching the route…</p>;

@@ -2,7 +2,7 @@ import type { Site } from "../../../core/sites/site.ts";
 import { useMutation } from "@tanstack/react-query";
 import { api, messageOf } from "../../../ui/client/api.ts";
 import { refreshRoutes } from "../use-routes.ts";
-import { tell } from "../../../ui/notices/notices.ts";
+import { notify } from "../../../ui/notices/notices.ts";
 
 /** What a change of many answered. */
 export interface BulkAnswer {
@@ -22,12 +22,12 @@ export function useBulk(site: Site, onDone: () => void) {
       const { changed, refused, batch } = answer;
       const left =
         refused.length > 0 ? `; ${refused.length} left: ${refused[0]!.address}: ${refused[0]!.message}` : "";
-      tell(`Changed ${changed.toLocaleString("en-GB")} routes${left}`, {
+      notify(`Changed ${changed.toLocaleString("en-GB")} routes${left}`, {
         tone: changed === 0 && refused.length > 0 ? "failed" : "done",
         ...(batch ? { undo: () => void undo(site, batch) } : {}),
       });
     },
-    onError: (error) => tell(messageOf(error), { tone: "failed" }),
+    onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
 }
 export async function undo(site: Site, batch: string): Promise<void> {
@@ -36,13 +36,13 @@ export async function undo(site: Site, batch: string): Promise<void> {
       "POST",
       `/sites/${site.id}/routes/bulk/${batch}/undo`,
     );
-    tell(
+    notify(
       left.length > 0
         ? `Put back ${restored}; ${left.join(", ")} changed since and stay as they are`
         : `Put back ${restored.toLocaleString("en-GB")} routes`,
     );
   } catch (error) {
-    tell(messageOf(error), { tone: "failed" });
+    notify(messageOf(error), { tone: "failed" });
   }
   refreshRoutes();
 }

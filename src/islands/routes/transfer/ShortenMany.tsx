@@ -4,7 +4,7 @@ import type { Route } from "../../../core/routes/route.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { api, messageOf } from "../../../ui/client/api.ts";
 import { copyText } from "../../../ui/keys/copy.ts";
-import { tell } from "../../../ui/notices/notices.ts";
+import { notify } from "../../../ui/notices/notices.ts";
 import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 import { shortHome } from "../form/use-route-check.ts";
 import { refreshRoutes } from "../use-routes.ts";
@@ -40,7 +40,7 @@ export function ShortenMany({ site }: { site: Site }) {
     onSuccess: ({ lines }) => {
       refreshRoutes();
       const made = lines.flatMap(({ state, route }) => (state === "new" && route ? [route] : []));
-      tell(`Made ${made.length} short links`);
+      notify(`Made ${made.length} short links`);
     },
   });
   const answer = make.data ?? (text.trim() === "" ? undefined : plan.data);

@@ -5,7 +5,7 @@ import type { Site } from "../../../core/sites/site.ts";
 import { api, ApiProblem, messageOf } from "../../../ui/client/api.ts";
 import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import { useKeptState } from "../../../ui/client/kept-state.ts";
-import { tell } from "../../../ui/notices/notices.ts";
+import { notify } from "../../../ui/notices/notices.ts";
 import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../../ui/frame/Screen.tsx";
 import { Toggle } from "../../../ui/fields/Toggle.tsx";
@@ -35,11 +35,11 @@ function Disclosure({ first }: { first: Site }) {
       setSite(saved);
       setDisclosure(saved.disclosure);
       forget();
-      tell("Saved; ledger and delivered pages follow");
+      notify("Saved; ledger and delivered pages follow");
     },
     onError: (error) => {
       if (error instanceof ApiProblem && error.status === 409) setSite(error.current as Site);
-      tell(messageOf(error), { tone: "failed" });
+      notify(messageOf(error), { tone: "failed" });
     },
   });
   return (

@@ -5,12 +5,12 @@ import { Bars, type Series } from "../../../ui/charts/Bars.tsx";
 import { TREATMENT_COLOR, TREATMENT_WORD } from "../../../ui/links/link-words.ts";
 
 type Host = TriedRules["hosts"][number];
-const MOST_HOSTS = 12;
+const MAX_HOSTS = 12;
 
 /** Outside links by host and treatment, now and with the set switched on; as a chart or as a table. */
 export default function HostChart({ hosts, isChanged }: { hosts: readonly Host[]; isChanged: boolean }) {
   const [asTable, setAsTable] = useState(false);
-  const shown = hosts.slice(0, MOST_HOSTS);
+  const shown = hosts.slice(0, MAX_HOSTS);
   const rows = shown.map(({ host, before, after }) => ({
     label: host,
     ...Object.fromEntries(TREATMENTS.flatMap((one) => [[`now ${one}`, before[one]], [`then ${one}`, after[one]]])),
@@ -29,7 +29,7 @@ export default function HostChart({ hosts, isChanged }: { hosts: readonly Host[]
       <figcaption className="flex items-baseline gap-2">
         <span className="grow text-sm font-medium">
           Outside links by host{isChanged ? ", with the set and (pale) without it" : ""}
-          {hosts.length > MOST_HOSTS ? `; the first ${MOST_HOSTS} of ${hosts.length}` : ""}
+          {hosts.length > MAX_HOSTS ? `; the first ${MAX_HOSTS} of ${hosts.length}` : ""}
         </span>
         <button className="text-sm text-accent underline" onClick={() => setAsTable(!asTable)}>
           {asTable ? "as a chart" : "as a table"}

@@ -9,18 +9,18 @@ import type { WithStore, WithReport } from "../ground/parts.ts";
 import type { WithThread } from "../jobs/desk-thread.ts";
 
 /** How long an answer waits for the ledger when its caller does not say (`Prefer: wait`). */
-export const USUAL_PATIENCE_MS = 1_500;
+export const DEFAULT_TIMEOUT_MS = 1_500;
 /** The longest that anything waits for it. */
-export const MOST_PATIENCE_MS = 60_000;
+export const MAX_TIMEOUT_MS = 60_000;
 
 /**
  * Lets the ledger catch up with what was just changed: whoever changes a rule and asks for links should see what came
  * of it. True when it has; false when it goes on behind the answer, which is then made from what was.
  */
-export async function ledgerReady(
+export async function waitForLedger(
   desk: WithStore & WithReport & WithThread,
   site: OpenSite,
-  patienceMs: number,
+  timeoutMs: number,
 ): Promise<boolean> {
   const [state, seq, { version }] = await Promise.all([
     ledgerState(desk.store, site.id),
@@ -36,17 +36,20 @@ export async function ledgerReady(
     },
   );
   let timer: NodeJS.Timeout | undefined;
-  const patience = new Promise<boolean>((resolve) => {
-    timer = setTimeout(() => resolve(false), patienceMs);
+  const timeout = new Promise<boolean>((resolve) => {
+    timer = setTimeout(() => resolve(false), timeoutMs);
   });
-  const ready = await Promise.race([caughtUp, patience]);
+  const ready = await Promise.race([caughtUp, timeout]);
   clearTimeout(timer);
   return ready;
 }
 
 /** For what cannot say that it is made from what was (files, changes): waits long, and throws a 503 after that. */
-export async function ledgerLevel(desk: WithStore & WithReport & WithThread, site: OpenSite): Promise<void> {
-  if (await ledgerReady(desk, site, MOST_PATIENCE_MS)) return;
+export async function requireFreshLedger(
+  desk: WithStore & WithReport & WithThread,
+  site: OpenSite,
+): Promise<void> {
+  if (await waitForLedger(desk, site, MAX_TIMEOUT_MS)) return;
   throw new Problem(
     503,
     "The ledger is behind",

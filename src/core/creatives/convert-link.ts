@@ -3,7 +3,7 @@ import type { Recogniser } from "../programs/recognise.ts";
 import { fillSubId, fitSubId } from "../programs/sub-id.ts";
 
 /** What links to a program become. */
-export type Becoming =
+export type LinkConversion =
   /** The same placements under other terms; `terms` may be another program's. */
   | { do: "reissue"; terms: LinkTerms }
   /** Tracked, where they are not. */
@@ -23,10 +23,10 @@ export interface LinkPlace {
  * (in an object), or undefined where there is nothing to change. A link that names no page, or only its path, is read
  * from the shop's entrance on.
  */
-export function becomes(
+export function convertLink(
   address: string,
   find: Recogniser<{ entrance: string | undefined }>,
-  becoming: Becoming,
+  conversion: LinkConversion,
   place: LinkPlace,
 ): string | { refused: string } | undefined {
   const found = find(address);
@@ -35,13 +35,13 @@ export function becomes(
   const destination = wholeAddress(found.destination, found.program.entrance);
   if (destination === undefined)
     return { refused: "It names no page, and where the program’s shop begins is not known." };
-  if (becoming.do === "plain") return isOurs ? destination : undefined;
-  if (isOurs !== (becoming.do === "reissue")) return undefined;
+  if (conversion.do === "plain") return isOurs ? destination : undefined;
+  if (isOurs !== (conversion.do === "reissue")) return undefined;
   const subId =
-    becoming.do === "reissue"
+    conversion.do === "reissue"
       ? (found.subId ?? "")
-      : fitSubId(fillSubId(becoming.subIdPattern, place), becoming.terms.subIdLimit);
-  const built = buildLink(becoming.terms, destination, subId);
+      : fitSubId(fillSubId(conversion.subIdPattern, place), conversion.terms.subIdLimit);
+  const built = buildLink(conversion.terms, destination, subId);
   if (!built.ok) return { refused: built.reason };
   return built.address === address ? undefined : built.address;
 }

@@ -1,7 +1,7 @@
 import { useAddressState } from "../client/url-state.ts";
 
 /** One thing that a list can be narrowed by; what is chosen stands in the screen's address. */
-export function Narrow(props: {
+export function FilterSelect(props: {
   name: string;
   label: string;
   every: string;

@@ -23,24 +23,24 @@ const CODE_WORDS: Readonly<Record<string, string>> = {
 const ORDER = Object.keys(CODE_WORDS);
 
 /** What the linter says of the whole table, by kind, each with the step that mends it. */
-export function MendsScreen({ site }: { site: Site }) {
+export function RouteFindingsScreen({ site }: { site: Site }) {
   return (
     <Screen>
       <SectionTabs site={site} tab="routes/findings" />
-      <Mends site={site} />
+      <RouteFindings site={site} />
     </Screen>
   );
 }
 
-function Mends({ site }: { site: Site }) {
+function RouteFindings({ site }: { site: Site }) {
   const [only, setOnly] = useAddressState("code");
   const lint = useQuery({
-    queryKey: ["mends", site.id],
+    queryKey: ["route-findings", site.id],
     queryFn: () => api<{ findings: LintFinding[]; routes: number }>("GET", `/sites/${site.id}/routes/lint`),
     staleTime: 30_000,
   });
   const work = useWork<{ checked: number; bad: number }>();
-  const mend = useBulk(site, () => void queries.invalidateQueries({ queryKey: ["mends"] }));
+  const applyFix = useBulk(site, () => void queries.invalidateQueries({ queryKey: ["route-findings"] }));
   const findings = lint.data?.findings ?? [];
   const codes = ORDER.filter((code) => findings.some((one) => one.code === code));
   const apply = (fixes: readonly LintFix[]): void => {
@@ -48,7 +48,7 @@ function Mends({ site }: { site: Site }) {
       fixes.flatMap((fix) => ("destination" in fix ? [[fix.route, fix.destination]] : [])),
     );
     const gone = fixes.flatMap((fix) => ("delete" in fix ? [fix.route] : []));
-    mend.mutate({
+    applyFix.mutate({
       action: {
         do: "mend",
         ...(Object.keys(destinations).length > 0 ? { destinations } : {}),
@@ -100,7 +100,7 @@ function Mends({ site }: { site: Site }) {
                   {fixes.length > 1 ? (
                     <button
                       className="action py-0.5 text-sm"
-                      disabled={mend.isPending}
+                      disabled={applyFix.isPending}
                       onClick={() => apply(fixes)}
                     >
                       Mend {fixes.length} in one step
@@ -118,7 +118,7 @@ function Mends({ site }: { site: Site }) {
                       key={finding.code + finding.routes.join() + finding.message}
                       site={site}
                       finding={finding}
-                      busy={mend.isPending}
+                      busy={applyFix.isPending}
                       onFix={(fix) => apply([fix])}
                     />
                   ))}

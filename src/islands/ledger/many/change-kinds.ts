@@ -1,4 +1,4 @@
-export const WAYS = [
+export const CHANGE_KINDS = [
   ["override", "Set tab and rel by hand"],
   ["clear-overrides", "Give back to the rules"],
   ["destination", "Replace a destination"],
@@ -7,4 +7,4 @@ export const WAYS = [
   ["shorten", "Make short links of them"],
 ] as const;
 
-export type Way = (typeof WAYS)[number][0];
+export type ChangeKind = (typeof CHANGE_KINDS)[number][0];

@@ -26,7 +26,7 @@ interface SourceAround {
  * Asks new rules about every link of the ledger and writes what has changed. No page is read: what rules look at
  * stands in the ledger itself.
  */
-export async function retreatLinks(
+export async function reapplyRules(
   core: WithStore,
   site: OpenSite,
   rules: readonly Rule[],
@@ -46,7 +46,7 @@ export async function retreatLinks(
     for (const rows of documents) {
       const source = sources.get(rows[0]!.source);
       if (!source) continue;
-      const { links, undisclosed } = retreatDocument(rows, source, site, rules);
+      const { links, undisclosed } = reapplyToDocument(rows, source, site, rules);
       changed.push(...links.filter((link, index) => !sameTreatment(link, rows[index]!)));
       if (undisclosed !== source.findings.includes("undisclosed"))
         await noteDisclosure(core, source.id, undisclosed);
@@ -58,7 +58,7 @@ export async function retreatLinks(
 }
 
 /** What a set of rules makes of the links of one document. */
-function retreatDocument(
+function reapplyToDocument(
   rows: readonly RuledRow[],
   source: SourceAround,
   site: OpenSite,

@@ -1,11 +1,11 @@
 import { generateJSON } from "@tiptap/html/server";
-import sanitizeHtml from "sanitize-html";
+import sanitize from "sanitize-html";
 import { admitBody, admittedAttribute, inWords, type LeftOut } from "../../core/pages/body/admit.ts";
 import type { Body, WrittenBody } from "../../core/pages/body/body.ts";
 import { bodyExtensions, BODY_ELEMENTS } from "../../core/pages/body/extensions.ts";
 
 /** HTML that was taken in: as a body, and what was left out, in words. */
-export interface TakenHtml {
+export interface SanitizedHtml {
   body: Body;
   dropped: string[];
 }
@@ -47,11 +47,11 @@ const KEPT_WHEN_EMPTY = { allowedEmptyAttributes: ["alt", "download"] } as objec
  * Takes HTML from outside into a body. What a body cannot hold is sanitised away by sanitize-html; each kind
  * of thing that was left out is told once, with how often.
  */
-export function takeHtml(html: string): TakenHtml {
+export function sanitizeHtml(html: string): SanitizedHtml {
   const notes = new Map<string, number>();
   const note: LeftOut = (what) => void notes.set(what, (notes.get(what) ?? 0) + 1);
 
-  const clean = sanitizeHtml(html, {
+  const clean = sanitize(html, {
     allowedTags: Object.keys(BODY_ELEMENTS),
     allowedAttributes: Object.fromEntries(
       Object.entries(BODY_ELEMENTS).map(([name, attributes]) => [name, [...attributes]]),

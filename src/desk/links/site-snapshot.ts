@@ -1,14 +1,14 @@
 import { compareKey } from "../../core/address/compare.ts";
 import { ownPlace } from "../../core/address/classify.ts";
-import { foldedKey } from "../../core/address/path-key.ts";
+import { caseFoldedKey } from "../../core/address/path-key.ts";
 import { publicAddress } from "../../core/address/public-address.ts";
 import type { OtherRoute, RouteSurroundings } from "../../core/routes/advise.ts";
 import { literalOf, type PatternTable } from "../../core/routes/match/pattern-table.ts";
 import { readRouteKey } from "../../core/routes/match/address-form.ts";
-import { MOST_HOPS } from "../../core/routes/chain/follow.ts";
+import { MAX_HOPS } from "../../core/routes/chain/follow.ts";
 import { leadsBack } from "../../core/routes/chain/leads-back.ts";
 import type { OwnAnswer, OwnSite } from "../../core/routes/chain/own-site.ts";
-import type { SiteSight } from "../../core/rules/resolve/link-facts.ts";
+import type { LinkResolver } from "../../core/rules/resolve/link-facts.ts";
 import { badHealth } from "../trace/bad-health.ts";
 import {
   ROUTE_THERE,
@@ -35,7 +35,7 @@ interface InContent {
 }
 
 /** What stands at some places of a site, looked up once; answers questions of core without further queries. */
-export class Places {
+export class SiteSnapshot {
   private readonly routes = new Map<string, RouteThere[]>();
   private readonly pages = new Map<string, PageThere>();
   private readonly files = new Set<string>();
@@ -82,8 +82,10 @@ export class Places {
 
   /** The exact route that answers this place, or that claims it while switched off. Host null asks for all hosts at once. */
   routeAt(host: string | null, key: string): RouteThere | undefined {
-    const folded = (this.routes.get(foldedKey(key)) ?? []).filter((route) => route.folded);
-    const there = [...(this.routes.get(key) ?? []), ...folded];
+    const caseInsensitive = (this.routes.get(caseFoldedKey(key)) ?? []).filter(
+      (route) => route.caseInsensitive,
+    );
+    const there = [...(this.routes.get(key) ?? []), ...caseInsensitive];
     return (
       there.find((route) => host === null || route.host === host) ?? there.find((route) => route.host === "*")
     );
@@ -142,7 +144,7 @@ export class Places {
   }
 
   /** The site as rules and classification see it; a path without a host is one of the primary host. */
-  sight(): SiteSight {
+  linkResolver(): LinkResolver {
     const route = (asked: string | null, key: string): RouteThere | undefined => {
       const exact = this.routeAt(asked ?? this.site.primary, key);
       return exact?.enabled ? exact : undefined;
@@ -223,23 +225,23 @@ export class Places {
 }
 
 /** Looks up what stands at these addresses and keys, and at what they lead on to, in a few queries whatever their number. */
-export async function lookUpPlaces(
+export async function snapshotSite(
   desk: WithStore & WithDeliveryPort,
   site: OpenSite,
   addresses: readonly string[],
   keys: readonly string[] = [],
-): Promise<Places> {
+): Promise<SiteSnapshot> {
   const { store } = desk;
   const [patterns, inContent] = await Promise.all([patternsOf(store, site.id), routesInContent(desk, site)]);
-  const places = new Places(site, patterns, inContent, desk.deliveryPort);
+  const snapshot = new SiteSnapshot(site, patterns, inContent, desk.deliveryPort);
   const seen = new Set<string>();
   const keyOf = (address: string | null): string[] => {
     const place = address === null ? undefined : ownPlace(address, site.hostNames);
     return place ? [place.key] : [];
   };
   let wanted = [...keys, ...addresses.flatMap(keyOf), ...keyOf(site.misses.destination ?? null)];
-  for (let hop = 0; hop <= MOST_HOPS && wanted.length > 0; hop += 1) {
-    const fresh = [...new Set(wanted.flatMap((key) => [key, foldedKey(key)]))].filter(
+  for (let hop = 0; hop <= MAX_HOPS && wanted.length > 0; hop += 1) {
+    const fresh = [...new Set(wanted.flatMap((key) => [key, caseFoldedKey(key)]))].filter(
       (key) => !seen.has(key),
     );
     if (fresh.length === 0) break;
@@ -264,16 +266,16 @@ export async function lookUpPlaces(
         { site: site.id, keys: fresh },
       ),
     ]);
-    for (const { path } of files) places.addFile(path);
-    for (const page of pages) places.addPage(page);
+    for (const { path } of files) snapshot.addFile(path);
+    for (const page of pages) snapshot.addPage(page);
     const there = routes.map(routeThere);
-    for (const route of there) places.addRoute(route);
+    for (const route of there) snapshot.addRoute(route);
     wanted = [
       ...there.flatMap((route) => [...keyOf(route.destination), ...keyOf(route.endDestination)]),
       ...beyondPatterns(patterns, site, fresh).flatMap(keyOf),
     ];
   }
-  return places;
+  return snapshot;
 }
 
 // Where prefix, wildcard and pattern routes would lead from these keys.
@@ -318,10 +320,10 @@ async function routesInContent(
 }
 
 /** Adds what the linter wants besides: addresses that differ in letter case only, and destinations known to answer badly. */
-export async function lookUpForAdvice(
+export async function snapshotForAdvice(
   desk: WithStore,
   site: OpenSite,
-  places: Places,
+  snapshot: SiteSnapshot,
   keys: readonly string[],
   destination: string | null,
 ): Promise<void> {
@@ -329,11 +331,11 @@ export async function lookUpForAdvice(
     `${ROUTE_THERE} WHERE a.site_id = $site::bigint AND lower(a.key) = ANY($keys::text[]) LIMIT 50`,
     { site: site.id, keys: keys.map((key) => key.toLowerCase()) },
   );
-  for (const row of rows) places.addNear(routeThere(row));
+  for (const row of rows) snapshot.addNear(routeThere(row));
   if (destination === null) return;
   const [bad] = await desk.store.rows<{ note: string }>(
     `SELECT note FROM route_health WHERE destination = $destination AND ${badHealth("verdict")} LIMIT 1`,
     { destination },
   );
-  if (bad) places.addBad(destination, bad.note);
+  if (bad) snapshot.addBad(destination, bad.note);
 }

@@ -1,7 +1,7 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import fc from "fast-check";
-import { takenApart } from "./taken-apart.ts";
+import { parseUrl } from "./parsed-url.ts";
 
 test("an address is taken apart as a URL parser does, however it is written", () => {
   const part = fc.oneof(
@@ -43,7 +43,7 @@ test("an address is taken apart as a URL parser does, however it is written", ()
   fc.assert(
     fc.property(address, part, (text, name) => {
       const url = new URL(text);
-      const apart = takenApart(text);
+      const apart = parseUrl(text);
       const segments = url.pathname === "/" ? [] : url.pathname.slice(1).split("/");
       assert.equal(apart.host, url.host);
       assert.deepEqual(apart.segments.map(same), segments.map(same));

@@ -12,7 +12,7 @@ import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
  * again while it was read is left to whoever changed it. Answers which of them answer at another address than the
  * ledger knew: links elsewhere may lead to another end now.
  */
-export async function keepPages(
+export async function indexPages(
   core: WithStore & WithDeliveryPort,
   site: OpenSite,
   pageIds: readonly string[],
@@ -38,7 +38,7 @@ export async function keepPages(
     return current.filter((id) => id !== NAVIGATION_PAGE && before.get(id) !== after.get(id));
   });
   // Other rules came into force meanwhile.
-  return moved ?? keepPages(core, site, pageIds);
+  return moved ?? indexPages(core, site, pageIds);
 }
 
 async function rulesVersion(core: WithStore, site: OpenSite, transaction: Transaction): Promise<number> {
@@ -97,7 +97,7 @@ export async function keepManyPages(
       limit(async () => {
         if (stopped) return;
         try {
-          moved.push(...(await keepPages(core, site, portion)));
+          moved.push(...(await indexPages(core, site, portion)));
           await step((done += portion.length));
         } catch (error) {
           stopped = error;

@@ -12,7 +12,7 @@ const BY_WORDS = {
 } as const;
 
 /** One way: the verdict, then every hop, then what arrived. */
-export function TraceWay({ site, trace }: { site: Site; trace: Trace }) {
+export function RedirectChain({ site, trace }: { site: Site; trace: Trace }) {
   const { verdict, note, hops, tracking } = trace;
   const tone = isGood(verdict)
     ? "text-good"

@@ -57,7 +57,11 @@ export async function testDesk(): Promise<TestDesk> {
     seal: sealWith(["a secret of the tests"]),
     jobs: createJobs((error) => failures.push(error)),
     report: (_message, error) => failures.push(error),
-    thread: { run: ({ name }, siteId, input, progress) => runTask(desk, { task: name, siteId, input }, progress) as never, end: async () => {} },
+    thread: {
+      run: ({ name }, siteId, input, progress) =>
+        runTask(desk, { task: name, siteId, input }, progress) as never,
+      end: async () => {},
+    },
     texts: textsHere,
     workspaceHosts: ["localhost:4600"],
     health: async () => ({}),

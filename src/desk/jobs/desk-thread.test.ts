@@ -88,12 +88,7 @@ test("a long page is saved there as it is here, and what is refused comes back w
   assert.equal(saved.html, '<p><a href="https://a.example/">a</a> b</p>');
   assert.equal(saved.dropped?.length, 1);
   const change = { version: saved.version + 7, title: "Late" };
-  const late = thread.run(
-    savePageTask,
-    garden.site.id,
-    { actor, id: saved.id, change },
-    UNWATCHED,
-  );
+  const late = thread.run(savePageTask, garden.site.id, { actor, id: saved.id, change }, UNWATCHED);
   await assert.rejects(late, (error) => {
     assert.ok(error instanceof Problem);
     assert.deepEqual([error.status, (error.more.current as { id: string }).id], [409, saved.id]);

@@ -15,7 +15,7 @@ import type { Desk } from "../src/desk/desk.ts";
 import { createJobs, UNWATCHED } from "../src/desk/jobs/jobs.ts";
 import { catchUpLedger, rebuildLedger } from "../src/desk/ledger/follow-ledger.ts";
 import { indexPages } from "../src/desk/ledger/index-pages.ts";
-import { linkFacets, linksQuery, listLinks, groupLinks } from "../src/desk/ledger/list-links.ts";
+import { linkFacets, listLinks, groupLinks } from "../src/desk/ledger/list-links.ts";
 import { savePage } from "../src/desk/pages/pages.ts";
 import { replaceRules } from "../src/desk/rules/rules.ts";
 import { createSite } from "../src/desk/sites/sites.ts";
@@ -27,6 +27,7 @@ import { migrate } from "../src/store/ground/migrate.ts";
 import { openStore } from "../src/store/ground/store.ts";
 import { openSite, type OpenSite } from "../src/desk/sites/open-site.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../src/desk/ground/parts.ts";
+import { linksQuery } from "../src/contract/ledger.ts";
 
 const ACTOR = { name: "Bench", role: "owner" } as const;
 const ROUNDS = 5;

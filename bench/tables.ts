@@ -8,7 +8,7 @@ import type { Desk } from "../src/desk/desk.ts";
 import { createJobs, UNWATCHED } from "../src/desk/jobs/jobs.ts";
 import { importRoutes } from "../src/desk/routes/import-routes.ts";
 import { lintTable } from "../src/desk/routes/lint-table.ts";
-import { listRoutes, routesQuery } from "../src/desk/routes/list-routes.ts";
+import { listRoutes } from "../src/desk/routes/list-routes.ts";
 import { traceAddresses } from "../src/desk/trace/trace-routes.ts";
 import { createSite } from "../src/desk/sites/sites.ts";
 import { ensureDatabase } from "../src/store/ground/ensure-database.ts";
@@ -16,6 +16,7 @@ import { migrate } from "../src/store/ground/migrate.ts";
 import { openStore } from "../src/store/ground/store.ts";
 import { openSite, type OpenSite } from "../src/desk/sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../src/desk/ground/parts.ts";
+import { routesQuery } from "../src/contract/routes/list.ts";
 
 const ACTOR = { name: "Bench", role: "owner" } as const;
 const IMPORTED = 300_000;

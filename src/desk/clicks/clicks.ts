@@ -1,7 +1,7 @@
 import { lostRecords } from "../../store/clicks/click-spool.ts";
 import Papa from "papaparse";
 import { z } from "zod";
-import { CLICK_CLASSES, utcDay } from "../../core/clicks/record.ts";
+import { utcDay } from "../../core/clicks/record.ts";
 import { guardedCell } from "../../core/text/spreadsheet-cell.ts";
 import type {
   ClicksAnswer,
@@ -15,6 +15,7 @@ import { countClicks, singleClicks, type ClickSpan } from "../../store/clicks/cl
 import { Problem } from "../ground/problem.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore } from "../ground/parts.ts";
+import { latestClicksQuery } from "../../contract/clicks.ts";
 
 const DAY = 86_400_000;
 const MAX_DAYS = 3_700;
@@ -97,17 +98,6 @@ function everyHour(rows: readonly ClicksRow[]): ClicksRow[] {
     return { ...(byHour.get(key) ?? { key, ...NONE }), label: `${key}:00` };
   });
 }
-
-export const latestClicksQuery = z.object({
-  from: z.iso.date().optional(),
-  to: z.iso.date().optional(),
-  route: z
-    .string()
-    .regex(/^\d{1,18}$/)
-    .optional(),
-  class: z.enum(CLICK_CLASSES, `class is one of ${CLICK_CLASSES.join(", ")}.`).optional(),
-  limit: z.coerce.number().int().min(1).max(500).default(100),
-});
 
 /** Single clicks, newest first: what a robot or a prefetch was, to look at. */
 export async function latestClicks(

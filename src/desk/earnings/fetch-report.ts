@@ -1,8 +1,8 @@
 import { Problem } from "../ground/problem.ts";
 import { networkNamed } from "../programs/networks.ts";
-import { MAX_REPORT } from "./import-report.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithOutgoing } from "../ground/parts.ts";
+import { MAX_REPORT } from "../../contract/earnings.ts";
 
 /** Asks a network for its report. */
 export async function fetchReport(

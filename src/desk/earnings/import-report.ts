@@ -21,9 +21,6 @@ import { readTable, type TextTable } from "./read-table.ts";
 import { ReportReading } from "./report-reading.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore } from "../ground/parts.ts";
-
-/** The largest report that is taken, in bytes. */
-export const MAX_REPORT = 400_000_000;
 const SAMPLE_ROWS = 8;
 const MANY = 10_000;
 

@@ -10,11 +10,12 @@ import type { FileRow, Row } from "../../store/ground/models.ts";
 import { violatedIndex } from "../../store/ground/store.ts";
 import { judgeContent } from "./file-content.ts";
 import { containing } from "../../store/ground/like.ts";
-import { cursorOffset, listing, orderBy, type ListQuery, type Listing } from "../ground/lists.ts";
+import { listing, orderBy } from "../ground/lists.ts";
 import { invalid, notFound } from "../ground/problem.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import { audit, type Actor } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
+import { cursorOffset, type ListQuery, type Listing } from "../../contract/ground/lists.ts";
 
 const SORT = { createdAt: "created_at", name: "name", path: "path", bytes: "bytes", mediaType: "media_type" };
 

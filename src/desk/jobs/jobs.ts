@@ -1,20 +1,6 @@
 import { randomUUID } from "node:crypto";
-import { z } from "zod";
 import { Problem } from "../ground/problem.ts";
-
-/** Where a piece of long work stands. */
-export const jobSchema = z.object({
-  id: z.string(),
-  name: z.string(),
-  state: z.enum(["running", "done", "failed", "stopped"]),
-  done: z.int(),
-  /** 0 while it is not known. */
-  total: z.int(),
-  /** What it came to; null until it is done. */
-  result: z.unknown().nullable(),
-  problem: z.unknown().nullable(),
-});
-export type Job = z.infer<typeof jobSchema>;
+import type { Job } from "../../contract/jobs.ts";
 
 /** How work tells how far it is, and learns that it is to stop. */
 export interface Progress {

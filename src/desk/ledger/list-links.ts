@@ -1,12 +1,7 @@
 import Papa from "papaparse";
 import { z } from "zod";
 import { publicAddress } from "../../core/address/public-address.ts";
-import {
-  ledgerFilterSchema,
-  type LedgerFacets,
-  type LedgerFilter,
-  type LedgerLink,
-} from "../../core/ledger/ledger.ts";
+import { type LedgerFacets, type LedgerFilter, type LedgerLink } from "../../core/ledger/ledger.ts";
 import { guardedCell } from "../../core/text/spreadsheet-cell.ts";
 import { relTokens } from "../../core/rules/resolve/link-attributes.ts";
 import {
@@ -19,14 +14,13 @@ import {
   type LedgerGroupRow,
   type LedgerListRow,
 } from "../../store/ledger/ledger-reading.ts";
-import { cursorOffset, listing, listQuery, sortedBy, type Listing } from "../ground/lists.ts";
+import { listing, sortedBy } from "../ground/lists.ts";
 import { requireFreshLedger } from "./fresh-ledger.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
 import type { WithThread } from "../jobs/desk-thread.ts";
-
-export const linksQuery = listQuery.extend(ledgerFilterSchema.shape);
-export const groupsQuery = linksQuery.extend({ by: z.enum(["host", "page"], "by is host or page.") });
+import { cursorOffset, type Listing } from "../../contract/ground/lists.ts";
+import { linksQuery, groupsQuery } from "../../contract/ledger.ts";
 
 /** The links of a site as the ledger has them, in the order of pages and their text. */
 export async function listLinks(

@@ -1,12 +1,11 @@
 import { z } from "zod";
 import { destinationKind, ownPlace } from "../../core/address/classify.ts";
-import { resolvedLinkSchema, type ResolvedLink } from "../../core/links/resolved-link.ts";
+import { type ResolvedLink } from "../../core/links/resolved-link.ts";
 import { throughRoutes } from "../../core/rules/resolve/link-facts.ts";
 import { snapshotSite, type SiteSnapshot } from "./site-snapshot.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
-
-export const resolvedLinksSchema = z.object({ items: z.array(resolvedLinkSchema) });
+import { resolvedLinksSchema } from "../../contract/links.ts";
 
 /** Says of many addresses at once what they are for this site and where they end; the rope asks this. */
 export async function resolveLinks(

@@ -10,28 +10,23 @@ import type {
   missesIgnoredSchema,
   MissSummary,
 } from "../../core/misses/miss.ts";
-import { MISS_GROUPS } from "../../core/misses/miss.ts";
 import type { Route } from "../../core/routes/route.ts";
 import { closestAddresses } from "../../core/misses/closest.ts";
 import { proposePatterns } from "../../core/misses/propose-patterns.ts";
 import type { MissRow, Row } from "../../store/ground/models.ts";
 import { containing } from "../../store/ground/like.ts";
-import { cursorOffset, listing, listQuery, orderBy, type Listing } from "../ground/lists.ts";
+import { listing, orderBy } from "../ground/lists.ts";
 import { notFound, Problem } from "../ground/problem.ts";
 import { knownAddresses } from "./known-addresses.ts";
 import { createRoute } from "../routes/routes.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import { audited, type Actor } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
+import { cursorOffset, type Listing } from "../../contract/ground/lists.ts";
+import { missesQuery } from "../../contract/misses.ts";
 
 const SORT = { lastSeen: "last_seen", times: "times", address: "key", host: "host" };
 const MAX_PROPOSED_FROM = 5_000;
-
-export const missesQuery = listQuery.extend({
-  group: z.enum(MISS_GROUPS, "group is people, robots or scanners.").optional(),
-  ignored: z.enum(["0", "1"]).optional(),
-});
-
 // A scanner's address is one whoever asks for it; what no person asked for is a robot's.
 const GROUP = {
   people: "NOT probe AND times > 0",

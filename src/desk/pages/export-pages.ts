@@ -8,7 +8,7 @@ import { writeHtmlFile } from "../../core/pages/formats/html-file.ts";
 import { letOut } from "../../core/links/rewrite/let-out.ts";
 import type { ExportQuery } from "../../core/pages/transfer.ts";
 import type { PageRow } from "../../store/ground/models.ts";
-import type { FileAnswer } from "../ground/http/operation.ts";
+import type { FileAnswer } from "../../contract/ground/call.ts";
 import { exactMarkdown } from "./exact-markdown.ts";
 import { deliveredHtml, pageRow } from "./pages.ts";
 import type { OpenSite } from "../sites/open-site.ts";

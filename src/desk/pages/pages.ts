@@ -11,7 +11,7 @@ import { noteChange } from "../../store/ground/changes.ts";
 import type { PageRow, PublishedPage, Row } from "../../store/ground/models.ts";
 import { violatedIndex } from "../../store/ground/store.ts";
 import { containing } from "../../store/ground/like.ts";
-import { cursorOffset, listing, orderBy, type ListQuery, type Listing } from "../ground/lists.ts";
+import { listing, orderBy } from "../ground/lists.ts";
 import { indexSaved } from "../ledger/index-saved.ts";
 import { bindLinks, withPagePaths } from "../links/bound-links.ts";
 import { snapshotSite } from "../links/site-snapshot.ts";
@@ -23,6 +23,7 @@ import { audit, type Actor } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
 import type { WithTexts } from "./texts/read-text.ts";
 import type { WithPreview } from "./preview.ts";
+import { cursorOffset, type ListQuery, type Listing } from "../../contract/ground/lists.ts";
 
 const SORT = {
   updatedAt: "updated_at",

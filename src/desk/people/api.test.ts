@@ -3,7 +3,7 @@ import { after, before, describe, test } from "node:test";
 import { OWNER, testDesk, type TestDesk } from "../../../tests/support/desk.ts";
 import { actorOfToken, addPerson, personOfSession, signIn, signOut } from "./people.ts";
 import { Problem } from "../ground/problem.ts";
-import { operations } from "../operations.ts";
+import { HANDLED } from "../handlers.ts";
 
 let garden: TestDesk;
 before(async () => {
@@ -88,7 +88,7 @@ describe("the ground rules of the API", () => {
     );
     assert.deepEqual(
       documented.sort(),
-      operations.map(({ method, path }) => `${method} ${path.replace(/:(\w+)/g, "{$1}")}`).sort(),
+      HANDLED.map(({ call: { method, path } }) => `${method} ${path.replace(/:(\w+)/g, "{$1}")}`).sort(),
     );
     const make = body.paths["/sites/{site}/routes"].post;
     assert.ok(make.requestBody.content["application/json"].schema.properties.destination);

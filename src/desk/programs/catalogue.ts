@@ -1,27 +1,14 @@
 import { z } from "zod";
-import { catalogueEntrySchema, type CatalogueEntry } from "../../core/programs/catalogue.ts";
+import { type CatalogueEntry } from "../../core/programs/catalogue.ts";
 import { programRows } from "../../store/programs/programs.ts";
 import { Problem } from "../ground/problem.ts";
 import { networkNamed } from "./networks.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithOutgoing } from "../ground/parts.ts";
 import type { WithTexts } from "../pages/texts/read-text.ts";
+import { catalogueQuery, catalogueAnswerSchema, MAX_CATALOGUE } from "../../contract/programs.ts";
 
-export const catalogueQuery = z.object({ network: z.string().max(120), q: z.string().max(200).optional() });
-export const catalogueAnswerSchema = z.object({
-  items: z.array(
-    catalogueEntrySchema.extend({
-      /** The program of the site that it is already: of that name, or with one of its domains. */
-      known: z.object({ id: z.string(), name: z.string(), state: z.string() }).nullable(),
-    }),
-  ),
-  total: z.int(),
-  refused: z.array(z.object({ line: z.int(), message: z.string() })),
-});
 export type CatalogueAnswer = z.infer<typeof catalogueAnswerSchema>;
-
-/** The largest catalogue that is taken, in bytes. */
-export const MAX_CATALOGUE = 10_000_000;
 
 /** Asks a network for its catalogue and searches in it. */
 export async function searchCatalogue(

@@ -1,60 +1,20 @@
+import { destination as destinationSchema } from "../../core/ground/fields.ts";
 import type { Transaction } from "sequelize";
-import { z } from "zod";
 import { compareKey } from "../../core/address/compare.ts";
 import type { Address } from "../../core/address/address.ts";
-import { destination as destinationSchema, id, requiredLine } from "../../core/ground/fields.ts";
+
 import type { RouteRow } from "../../store/ground/models.ts";
 import { noteRoutes } from "../../store/ground/changes.ts";
 import { violatedIndex } from "../../store/ground/store.ts";
 import { invalid, notFound, Problem } from "../ground/problem.ts";
-import { filterSql, routeFilter } from "./list-routes.ts";
+import { filterSql } from "./list-routes.ts";
 import { adviceFor, refusals } from "./route-advice.ts";
 import { searchText } from "./route-values.ts";
 import { keysOf } from "./routes.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import { audit, type Actor } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
-
-const tag = requiredLine("A tag", 60);
-
-/** One change for many routes: those with these ids, or all that a filter leaves. */
-export const bulkSchema = z.strictObject({
-  ids: z
-    .array(id)
-    .min(1, "Which routes?")
-    .max(5000, "At most 5,000 by id; take a filter for more.")
-    .optional(),
-  filter: routeFilter.optional(),
-  action: z.discriminatedUnion("do", [
-    z.strictObject({ do: z.literal("tag"), tag }),
-    z.strictObject({ do: z.literal("untag"), tag }),
-    z.strictObject({ do: z.literal("switch"), on: z.boolean() }),
-    z.strictObject({ do: z.literal("delete") }),
-    z.strictObject({
-      do: z.literal("retarget"),
-      find: z.string().min(1, "What is to be replaced?").max(2048),
-      replace: z.string().max(2048),
-    }),
-    z.strictObject({
-      do: z.literal("mend"),
-      destinations: z.record(id, destinationSchema).optional(),
-      delete: z.array(id).optional(),
-    }),
-  ]),
-  /** Only says what would change. */
-  dryRun: z.boolean().default(false),
-});
-type Bulk = z.infer<typeof bulkSchema>;
-
-export const bulkAnswerSchema = z.object({
-  /** Routes that change, or would. */
-  changed: z.int(),
-  /** For its undo; null for a dry run and when nothing changed. */
-  batch: z.string().nullable(),
-  refused: z.array(z.object({ id: z.string(), address: z.string(), message: z.string() })),
-  samples: z.array(z.object({ id: z.string(), address: z.string(), before: z.string(), after: z.string() })),
-});
-export type BulkAnswer = z.infer<typeof bulkAnswerSchema>;
+import { type Bulk, type BulkAnswer } from "../../contract/routes/bulk.ts";
 
 const MOST = 200_000;
 const MAX_SAMPLES = 50;

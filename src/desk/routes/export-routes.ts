@@ -6,19 +6,13 @@ import { toNginx } from "../../core/routes/formats/nginx.ts";
 import { routesToCsv, routeToInput } from "../../core/routes/formats/route-table.ts";
 import { decodedPath, serverRules } from "../../core/routes/formats/server-rules.ts";
 import type { Route } from "../../core/routes/route.ts";
-import { filterSql, routeFilter } from "./list-routes.ts";
+import { filterSql } from "./list-routes.ts";
 import { routeViews } from "./route-views.ts";
 import { patternsOf } from "./site-patterns.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
-
-export const exportQuery = routeFilter.extend({
-  format: z
-    .enum(["csv", "json", "nginx", "apache"], "Routes are exported as csv, json, nginx or apache.")
-    .default("csv"),
-  /** The port that an exported server listens on. */
-  listen: z.coerce.number("listen is a port.").int().min(1).max(65_535).default(80),
-});
+import { exportQuery } from "../../contract/routes/transfer.ts";
+import { routeFilter } from "../../contract/routes/list.ts";
 
 /** A file as it is handed out. */
 export interface ExportedFile {

@@ -2,7 +2,6 @@ import type { Task } from "../jobs/task.ts";
 import { isDeepStrictEqual } from "node:util";
 import { foreignPages } from "../pages/content-pages.ts";
 import type { Transaction } from "sequelize";
-import { z } from "zod";
 import { readRoutesCsv, readRoutesJson, type RouteRowsRead } from "../../core/routes/formats/route-table.ts";
 import { routeInputSchema } from "../../core/routes/route.ts";
 import { captureCount } from "../../core/routes/match/address-form.ts";
@@ -20,32 +19,13 @@ import { keysOf, patternsLeft, TOO_MANY_PATTERNS } from "./routes.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import { audit, type Actor } from "../ground/audit.ts";
 import type { WithStore } from "../ground/parts.ts";
-
-export const importQuery = z.object({
-  dryRun: z.enum(["0", "1"], "dryRun is 0 or 1.").optional(),
-  atomic: z.enum(["0", "1"], "atomic is 0 or 1.").optional(),
-  name: z.string().max(300).optional(),
-});
-export type ImportQuery = z.infer<typeof importQuery>;
+import type { ImportQuery, RoutesImported } from "../../contract/routes/transfer.ts";
 
 /** Routes as a file holds them. */
 export interface RouteFile {
   bytes: Uint8Array;
   json: boolean;
 }
-
-export const importAnswerSchema = z.object({
-  created: z.int(),
-  updated: z.int(),
-  unchanged: z.int(),
-  refused: z.array(z.object({ line: z.int(), message: z.string() })),
-  /** What was noticed of the file as a whole. */
-  notes: z.array(z.string()),
-});
-export type RoutesImported = z.infer<typeof importAnswerSchema>;
-
-/** The largest file that is taken, in bytes. */
-export const MAX_IMPORTED = 100_000_000;
 
 const AT_ONCE = 1_000;
 /** A file of more bad lines than this is another kind of file. */

@@ -1,5 +1,3 @@
-import { z } from "zod";
-import { ADVICE_CODES } from "../../core/routes/route.ts";
 import { lintRoutes } from "../../core/routes/lint.ts";
 import type { MatchKind } from "../../core/routes/match/match-kind.ts";
 import { closestAddresses, closestMatch } from "../../core/misses/closest.ts";
@@ -8,27 +6,6 @@ import { knownAddresses } from "../misses/known-addresses.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { LintedRoute, LintFinding } from "../../core/routes/linted.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
-
-export const lintAnswerSchema = z.object({
-  findings: z.array(
-    z.object({
-      code: z.enum(ADVICE_CODES),
-      severity: z.enum(["error", "warning", "hint"]),
-      routes: z.array(z.string()),
-      message: z.string(),
-      fix: z
-        .object({
-          route: z.string(),
-          label: z.string(),
-          destination: z.string().optional(),
-          delete: z.literal(true).optional(),
-        })
-        .optional(),
-    }),
-  ),
-  /** How many routes were looked at. */
-  routes: z.int(),
-});
 
 interface LintRow {
   id: string;

@@ -1,30 +1,13 @@
 import { z } from "zod";
-import { HEALTH_VERDICTS, ROUTE_KINDS, type Route } from "../../core/routes/route.ts";
-import { MATCH_KINDS } from "../../core/routes/match/match-kind.ts";
+import { type Route } from "../../core/routes/route.ts";
 import { badHealth } from "../trace/bad-health.ts";
 import { containing } from "../../store/ground/like.ts";
-import { cursorOffset, listing, listQuery, orderBy, type Listing } from "../ground/lists.ts";
+import { listing, orderBy } from "../ground/lists.ts";
 import { routeViews } from "./route-views.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
-
-/** What routes can be narrowed by, in lists and for changes of many at once. */
-export const routeFilter = z.object({
-  q: z.string().max(500).optional(),
-  kind: z.enum(ROUTE_KINDS, "kind is short, redirect or gone.").optional(),
-  match: z.enum(MATCH_KINDS, "match is exact, prefix, wildcard or pattern.").optional(),
-  host: z.string().max(253).optional(),
-  tag: z.string().max(60).optional(),
-  program: z.string().max(120).optional(),
-  state: z.enum(["on", "off", "waiting", "ended"], "state is on, off, waiting or ended.").optional(),
-  health: z.enum([...HEALTH_VERDICTS, "bad", "unknown"], "health is bad, unknown or a verdict.").optional(),
-  /** Routes that nobody used for so many days, older than that themselves. */
-  unused: z.coerce.number("unused is a number of days.").int().min(1).max(3650).optional(),
-});
-export type RouteFilter = z.infer<typeof routeFilter>;
-
-export const routesQuery = listQuery.extend(routeFilter.shape);
-
+import { cursorOffset, type Listing } from "../../contract/ground/lists.ts";
+import { routesQuery, routeFacetsSchema, type RouteFilter } from "../../contract/routes/list.ts";
 const SORT = {
   createdAt: "r.id",
   address: "r.address",
@@ -116,12 +99,6 @@ export async function listRoutes(
   const found = ids.flatMap(({ id }) => byId.get(id) ?? []);
   return listing(await routeViews(desk, site, found), Number(count!.total), query);
 }
-
-export const routeFacetsSchema = z.object({
-  tags: z.array(z.object({ tag: z.string(), routes: z.int() })),
-  hosts: z.array(z.object({ host: z.string().nullable(), routes: z.int() })),
-  health: z.array(z.object({ verdict: z.string(), routes: z.int() })),
-});
 
 /** What the routes of a site can be narrowed to, with how many each leaves. */
 export async function routeFacets(

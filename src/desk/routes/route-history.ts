@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { routeTotals } from "../../store/clicks/click-counts.ts";
 import type { Route } from "../../core/routes/route.ts";
 import { routeView } from "./route-views.ts";
@@ -6,20 +5,7 @@ import { routeRow } from "./routes.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import { audited, type Actor } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
-
-export const routeHistorySchema = z.object({
-  items: z.array(
-    z.object({
-      at: z.string(),
-      by: z.string(),
-      action: z.string(),
-      /** The fields that were set, and what to. */
-      fields: z.record(z.string(), z.unknown()),
-    }),
-  ),
-});
-export type RouteHistory = z.infer<typeof routeHistorySchema>;
-
+import { type RouteHistory } from "../../contract/routes/history.ts";
 const MOST = 200;
 
 /** Who changed a route, when, and what; newest first. */

@@ -2,8 +2,7 @@ import { z } from "zod";
 import { compareKey } from "../../core/address/compare.ts";
 import { readAddressList, type ListedAddress } from "../../core/routes/formats/address-list.ts";
 import { repairAddress } from "../../core/address/repair/repair.ts";
-import { hostName } from "../../core/ground/fields.ts";
-import { routeInputSchema, routeSchema, type Route } from "../../core/routes/route.ts";
+import { routeInputSchema, type Route } from "../../core/routes/route.ts";
 import { routeKey } from "../../core/routes/match/address-form.ts";
 import { suggestSlugs } from "../../core/routes/slugs/suggest-slugs.ts";
 import { fieldErrors, Problem } from "../ground/problem.ts";
@@ -12,30 +11,7 @@ import { createRoute } from "./routes.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { Actor } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithWorkspaceHosts } from "../ground/parts.ts";
-
-export const shortenSchema = z.strictObject({
-  /** One destination a line, with a slug and a title behind it if they are wanted; or a table, with or without headings. */
-  text: z.string().min(1, "Paste one address a line.").max(500_000),
-  host: hostName.optional(),
-  tags: z.array(z.string().trim().min(1).max(60)).max(50).optional(),
-  dryRun: z.boolean().default(false),
-});
-
-export const shortenAnswerSchema = z.object({
-  lines: z.array(
-    z.object({
-      line: z.int(),
-      pasted: z.string(),
-      destination: z.string().nullable(),
-      /** The address it has, would have or got. */
-      address: z.string().nullable(),
-      state: z.enum(["new", "existing", "refused"]),
-      message: z.string(),
-      route: routeSchema.optional(),
-    }),
-  ),
-});
-export type ShortenAnswer = z.infer<typeof shortenAnswerSchema>;
+import { shortenSchema, type ShortenAnswer } from "../../contract/routes/shorten.ts";
 type Line = ShortenAnswer["lines"][number];
 
 const MAX_LINES = 2_000;

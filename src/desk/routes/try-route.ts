@@ -2,8 +2,8 @@ import { z } from "zod";
 import { ownPlace } from "../../core/address/classify.ts";
 import { caseFoldedKey, pathKey } from "../../core/address/path-key.ts";
 import { repairAddress } from "../../core/address/repair/repair.ts";
-import { id, splitOwnAddress } from "../../core/ground/fields.ts";
-import { AFTER_END, QUERY_MODES, ROUTE_KINDS, type RouteStatus } from "../../core/routes/route.ts";
+import { splitOwnAddress } from "../../core/ground/fields.ts";
+import { QUERY_MODES, type RouteStatus } from "../../core/routes/route.ts";
 import { addressFault, readRouteKey, routeKey } from "../../core/routes/match/address-form.ts";
 import { withCaptures } from "../../core/routes/match/captures.ts";
 import { MATCH_KINDS } from "../../core/routes/match/match-kind.ts";
@@ -18,39 +18,7 @@ import { snapshotSite } from "../links/site-snapshot.ts";
 import { headerSafe } from "../../core/routes/chain/header-safe.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort, WithWorkspaceHosts } from "../ground/parts.ts";
-
-/** A route as it is being typed, and addresses to try it on. */
-export const tryRouteSchema = z.strictObject({
-  id: id.optional(),
-  kind: z.enum(ROUTE_KINDS).default("redirect"),
-  match: z.enum(MATCH_KINDS).default("exact"),
-  address: z.string().max(2048),
-  host: z.string().max(253).nullish(),
-  destination: z.string().max(8192).default(""),
-  status: z.coerce.number().int().default(301),
-  query: z.enum(QUERY_MODES).default("drop"),
-  parameters: z.string().max(1000).default(""),
-  afterEnd: z.enum(AFTER_END).default("nothing"),
-  tries: z.array(z.string().max(8192)).max(500),
-});
-
-export const triedSchema = z.object({
-  results: z.array(
-    z.object({
-      address: z.string(),
-      /** Whether the route that is being typed answers it itself. */
-      answered: z.boolean(),
-      status: z.int().nullable(),
-      by: z.string(),
-      /** Where a reader ends, as far as our own site knows. */
-      end: z.string().nullable(),
-      hops: z.int(),
-      note: z.string(),
-    }),
-  ),
-});
-export type Tried = z.infer<typeof triedSchema>;
-
+import { tryRouteSchema, type Tried } from "../../contract/routes/try.ts";
 const DRAFT = "0";
 
 /** Says where each address would end if the route were saved as it is typed. */

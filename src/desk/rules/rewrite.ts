@@ -2,7 +2,6 @@ import type { z } from "zod";
 import { setImmediate as immediate } from "node:timers/promises";
 import { DocumentRewriter } from "../../core/links/rewrite/rewrite-document.ts";
 import { LinkScanner } from "../../core/links/scan.ts";
-import { MAX_HTML } from "../../core/pages/page.ts";
 import type { rewriteAnswerSchema, rewriteInputSchema } from "../../core/rules/rule.ts";
 import { Problem } from "../ground/problem.ts";
 import { snapshotSite } from "../links/site-snapshot.ts";
@@ -40,8 +39,6 @@ async function* inPieces(text: string): AsyncGenerator<string> {
 
 /** The HTML of a request's bytes; refused when it is not text in UTF-8. */
 export function htmlOf(bytes: Uint8Array, contentType: string): string {
-  if (contentType !== "" && !/^(?:text\/html|application\/xhtml\+xml|text\/plain)\b/i.test(contentType))
-    throw new Problem(415, "Unsupported media type", "Send the document as text/html in UTF-8.");
   const charset = /charset\s*=\s*"?([\w-]+)/i.exec(contentType)?.[1]?.toLowerCase() ?? "utf-8";
   if (charset !== "utf-8" && charset !== "us-ascii" && charset !== "utf8")
     throw new Problem(415, "Unsupported media type", `Send the document in UTF-8; ${charset} is not taken.`);
@@ -53,6 +50,3 @@ export function htmlOf(bytes: Uint8Array, contentType: string): string {
     });
   }
 }
-
-/** The largest document that is taken, in bytes. */
-export const MAX_REWRITTEN = MAX_HTML;

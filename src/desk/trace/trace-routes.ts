@@ -5,57 +5,13 @@ import { repairAddress } from "../../core/address/repair/repair.ts";
 import { closestAddresses, closestMatch } from "../../core/misses/closest.ts";
 import { followOwn, MAX_HOPS } from "../../core/routes/chain/follow.ts";
 import type { OwnAnswer, OwnSite } from "../../core/routes/chain/own-site.ts";
-import {
-  cameBack,
-  judge,
-  TRACE_VERDICTS,
-  type Endless,
-  type Trace,
-  type TraceHop,
-} from "../../core/trace/trace.ts";
+import { cameBack, judge, type Endless, type Trace, type TraceHop } from "../../core/trace/trace.ts";
 import { UNWATCHED, type Progress } from "../jobs/jobs.ts";
 import { knownAddresses } from "../misses/known-addresses.ts";
 import { snapshotSite } from "../links/site-snapshot.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort, WithOutgoing } from "../ground/parts.ts";
-
-export const traceQuestionSchema = z.strictObject({
-  addresses: z
-    .array(z.string().max(8192, "An address of more than 8,192 characters is not traced."))
-    .min(1, "Which addresses? Give at least one.")
-    .max(10_000, "At most 10,000 addresses are traced at once."),
-  /** Whether outside hosts are asked; false stops where an address leaves the site. */
-  outside: z.boolean().default(true),
-});
-
-const hopSchema = z.object({
-  address: z.string(),
-  status: z.int().nullable(),
-  by: z.enum(["route", "page", "file", "miss", "outside"]),
-  id: z.string().optional(),
-  note: z.string().optional(),
-  ms: z.number().optional(),
-});
-
-export const traceAnswerSchema = z.object({
-  results: z.array(
-    z.object({
-      address: z.string(),
-      hops: z.array(hopSchema),
-      end: z.string().nullable(),
-      verdict: z.enum(TRACE_VERDICTS),
-      note: z.string(),
-      tracking: z.array(
-        z.object({
-          name: z.string(),
-          value: z.string(),
-          arrived: z.boolean(),
-          lastSeen: z.string().optional(),
-        }),
-      ),
-    }),
-  ),
-});
+import { traceQuestionSchema } from "../../contract/trace.ts";
 
 const AT_ONCE = 12;
 const NOT_FOUND_TITLE =

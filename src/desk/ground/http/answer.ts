@@ -1,26 +1,37 @@
 import findMyWay from "find-my-way";
-import { type Desk } from "../../desk.ts";
-import { waitForLedger } from "../../ledger/fresh-ledger.ts";
-import { isTooLate } from "../../../store/ground/store.ts";
-import { fieldErrors, Problem } from "../problem.ts";
-import { withOwnHost } from "../../routes/route-values.ts";
-import { openApiDocument } from "./openapi.ts";
-import { partOf, wholeListQuery } from "../lists.ts";
 import type { z } from "zod";
-import { Accepted, isWholeList, type FileAnswer, type Method, type Operation } from "./operation.ts";
-import { operations } from "../../operations.ts";
+import { contract } from "../../../contract/contract.ts";
+import {
+  isWholeList,
+  queryOf,
+  statusOf,
+  USUAL_BODY,
+  type Call,
+  type FileAnswer,
+  type Method,
+} from "../../../contract/ground/call.ts";
+import type { wholeListQuery } from "../../../contract/ground/lists.ts";
+import { openApiDocument } from "../../../contract/ground/openapi.ts";
+import { isTooLate } from "../../../store/ground/store.ts";
+import type { Desk } from "../../desk.ts";
+import { HANDLED } from "../../handlers.ts";
+import { waitForLedger } from "../../ledger/fresh-ledger.ts";
+import { withOwnHost } from "../../routes/route-values.ts";
+import { openSite } from "../../sites/open-site.ts";
+import { mayAct, type Actor } from "../audit.ts";
+import { partOf } from "../lists.ts";
+import { fieldErrors, Problem } from "../problem.ts";
+import { Accepted, type Asked, type Handled } from "./handler.ts";
 import { readBytes, readJson } from "./read-body.ts";
 import { readHeaders } from "./read-headers.ts";
 import { readParameters, readQuery } from "./read-query.ts";
-import { openSite } from "../../sites/open-site.ts";
-import { mayAct, type Actor } from "../audit.ts";
 
 /** From so many bytes on, working on a text would hold up those who ask for something else. */
 const LONG_BODY = 100_000;
 
 const router = findMyWay({ ignoreTrailingSlash: true, maxParamLength: 200 });
-for (const one of operations) router.on(one.method, one.path, () => undefined, one);
-const document = openApiDocument(operations);
+for (const one of HANDLED) router.on(one.call.method, one.call.path, () => undefined, one);
+const document = openApiDocument(contract);
 
 /** Answers one call of the API. Whatever is wrong with it becomes a problem document; nothing is thrown. */
 export async function answerCall(
@@ -87,74 +98,90 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
   if (path === "/openapi.json" && request.method === "GET") return Response.json(document);
   const found = router.find(request.method as Method, path);
   if (!found) throw unknownCall(path, request.method);
-  const operation = found.store as Operation;
+  const { call, run } = found.store as Handled<Desk>;
   if (!actor) {
     throw new Problem(401, "Not signed in", "Sign in, or send a token as “Authorization: Bearer …”.", {
       headers: { "WWW-Authenticate": "Bearer" },
     });
   }
-  if (!mayAct(actor, operation.role))
-    throw new Problem(403, "Not allowed", `This needs the role ${operation.role}; yours is ${actor.role}.`);
+  if (!mayAct(actor, call.role))
+    throw new Problem(403, "Not allowed", `This needs the role ${call.role}; yours is ${actor.role}.`);
+  const asked = await read(call, desk, request, url, actor, found.params);
+  const current = call.ofLedger ? await waitForLedger(desk, asked.site!, asked.timeoutMs) : undefined;
+  return responseOf(call, await run(asked), asked.query, current);
+}
 
-  const params = readParameters(operation.params, found.params);
+// What a request asks for, each part by its schema.
+async function read(
+  call: Call,
+  desk: Desk,
+  request: Request,
+  url: URL,
+  actor: Actor,
+  inPath: Record<string, string | undefined>,
+): Promise<Asked<Call, Desk> & { timeoutMs: number }> {
+  const params = readParameters(call.params, inPath);
   const { prefer, "content-type": contentType } = readHeaders(request.headers);
-  const whole = isWholeList(operation);
-  const parameters = new URLSearchParams(url.searchParams);
-  const part = whole ? (readQuery(wholeListQuery, taken(parameters, ["limit", "cursor"])) as z.infer<typeof wholeListQuery>) : undefined; // prettier-ignore
-  const query = readQuery(operation.query, parameters);
+  const query = readQuery(queryOf(call), url.searchParams);
   const site = params.site === undefined ? undefined : await openSite(desk, params.site);
-  let input = operation.body ? await readJson(request, operation.mostBody) : undefined;
-  if (site && operation.path.includes("/routes") && isObject(input)) input = withOwnHost(site, input);
-  const body = operation.body ? checked(operation.body, input) : undefined;
-
-  const bytes = operation.takesBytes ? await readBytes(request, operation.takesBytes) : new Uint8Array();
-  const current = operation.ofLedger ? await waitForLedger(desk, site!, prefer.timeoutMs) : undefined;
-  const answered = await operation.run({
+  if (call.bytes) refuseOther(call.bytes.media, contentType);
+  let input = call.body ? await readJson(request, call.maxBody ?? USUAL_BODY) : undefined;
+  if (site && call.takesHost && isObject(input)) input = withOwnHost(site, input);
+  return {
     desk,
     actor,
-    site: site!,
+    site: site as never,
     params,
-    query,
-    body,
-    bytes,
+    query: query as never,
+    body: (call.body ? checked(call.body, input) : undefined) as never,
+    bytes: call.bytes ? await readBytes(request, call.bytes.max) : new Uint8Array(),
     contentType,
     isLong: Number(request.headers.get("content-length") ?? Infinity) > LONG_BODY,
     background: prefer.background,
+    timeoutMs: prefer.timeoutMs,
     now: Date.now(),
-  });
-  if (operation.status === 204) return new Response(null, { status: 204 });
-  const result = part ? { ...(answered as object), ...partOf((answered as { items: unknown[] }).items, part) } : answered; // prettier-ignore
-  if (operation.media === "text/html") {
-    return new Response(String(result), {
-      headers: {
-        "Content-Type": "text/html; charset=utf-8",
-        "Content-Security-Policy": operation.shownWithin ?? "sandbox",
-        ...(operation.shownWithin ? { "X-Frame-Options": "SAMEORIGIN" } : {}),
-      },
+  };
+}
+
+function refuseOther(media: readonly string[], contentType: string): void {
+  const given = contentType.split(";")[0]!.trim().toLowerCase();
+  const kind = /^application\/[\w.+-]+\+json$/.test(given) ? "application/json" : given;
+  if (kind === "" || media.includes("*/*") || media.includes(kind)) return;
+  throw new Problem(415, "Unsupported media type", `This takes ${media.join(", ")}; not ${given}.`);
+}
+
+function responseOf(call: Call, answered: unknown, query: unknown, current: boolean | undefined): Response {
+  if (answered instanceof Accepted)
+    return Response.json(answered.job, {
+      status: 202,
+      headers: { Location: `/api/v1/jobs/${answered.job.id}` },
     });
-  }
-  if (operation.media === "application/zip" || operation.media === "file") {
-    const { name, type, content } = result as FileAnswer;
-    return new Response(content as string | Uint8Array<ArrayBuffer>, {
-      headers: {
-        "Content-Type": type ?? operation.media,
-        "X-Content-Type-Options": "nosniff",
-        "Content-Disposition": `attachment; filename="${name.replace(/[^\w.-]/g, "-")}"`,
-      },
-    });
-  }
-  if (result instanceof Accepted)
-    return Response.json(result.job, { status: 202, headers: { Location: `/api/v1/jobs/${result.job.id}` } });
-  return Response.json(current === undefined ? result : { ...(result as object), current }, {
-    status: operation.status,
+  const status = statusOf(call);
+  if (status === 204) return new Response(null, { status });
+  if (call.html) return htmlResponse(String(answered), call.html.shownWithin);
+  if (call.file) return fileResponse(answered as FileAnswer, call.file.media[0]!);
+  const part = isWholeList(call) ? partOf((answered as { items: unknown[] }).items, query as z.output<typeof wholeListQuery>) : {}; // prettier-ignore
+  return Response.json({ ...(answered as object), ...part, ...(current === undefined ? {} : { current }) }, { status }); // prettier-ignore
+}
+
+function htmlResponse(html: string, shownWithin: string | undefined): Response {
+  return new Response(html, {
+    headers: {
+      "Content-Type": "text/html; charset=utf-8",
+      "Content-Security-Policy": shownWithin ?? "sandbox",
+      ...(shownWithin ? { "X-Frame-Options": "SAMEORIGIN" } : {}),
+    },
   });
 }
 
-// Takes parameters out, to be read by themselves.
-function taken(parameters: URLSearchParams, names: readonly string[]): URLSearchParams {
-  const out = new URLSearchParams([...parameters].filter(([name]) => names.includes(name)));
-  for (const name of names) parameters.delete(name);
-  return out;
+function fileResponse({ name, type, content }: FileAnswer, usual: string): Response {
+  return new Response(content as string | Uint8Array<ArrayBuffer>, {
+    headers: {
+      "Content-Type": type ?? usual,
+      "X-Content-Type-Options": "nosniff",
+      "Content-Disposition": `attachment; filename="${name.replace(/[^\w.-]/g, "-")}"`,
+    },
+  });
 }
 
 function unknownCall(path: string, method: string): Problem {
@@ -168,7 +195,7 @@ function unknownCall(path: string, method: string): Problem {
     : new Problem(404, "Not found", `There is no call ${path}. /api/v1/openapi.json lists them all.`);
 }
 
-function checked(schema: Operation["body"] & object, value: unknown): unknown {
+function checked(schema: z.ZodType, value: unknown): unknown {
   const result = schema.safeParse(value);
   if (result.success) return result.data;
   const errors = fieldErrors(result.error);

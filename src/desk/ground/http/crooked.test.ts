@@ -1,7 +1,7 @@
 import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import { testDesk, type TestDesk } from "../../../../tests/support/desk.ts";
-import { operations } from "../../operations.ts";
+import { HANDLED } from "../../handlers.ts";
 import { depthOf } from "./read-body.ts";
 
 let garden: TestDesk;
@@ -30,7 +30,8 @@ const BODIES: readonly (readonly [type: string, raw: string])[] = [
 ]; // prettier-ignore
 
 describe("a walk over the whole API with crooked input", () => {
-  for (const { method, path, query, body, takesBytes } of operations) {
+  for (const { call: declared } of HANDLED) {
+    const { method, path, query, body, bytes: takesBytes } = declared;
     test(`${method} ${path} has no answer that says that the fault is ours`, async () => {
       const asked = async (where: string, options: { raw?: string; type?: string } = {}): Promise<void> => {
         const { status, type } = await garden.call(method, where, undefined, {

@@ -1,0 +1,57 @@
+import type { earnings as contract } from "../../contract/earnings.ts";
+import { readEarnings, exportEarnings } from "./earnings.ts";
+import { wholeList, asPreferred, type Handlers } from "../ground/http/handler.ts";
+import { listUnmatched } from "./unmatched.ts";
+import { fetchReport } from "./fetch-report.ts";
+import { lookAtReportTask, type ReportFile, importReportTask } from "./import-report.ts";
+import { UNWATCHED } from "../jobs/jobs.ts";
+import { keptColumns, keepColumns } from "../programs/networks.ts";
+import { invalid, fieldErrors } from "../ground/problem.ts";
+import { reportColumnsSchema } from "../../core/earnings/earning.ts";
+import { type Desk } from "../desk.ts";
+
+/** What the calls about earnings do. */
+export const earningsHandlers: Handlers<typeof contract, Desk> = {
+  read: ({ desk, site, query, now }) => readEarnings(desk, site, query, now),
+  export: async ({ desk, site, query, now }) => ({
+    name: `${site.key}-earnings-by-${query.by}.csv`,
+    type: "text/csv; charset=utf-8",
+    content: await exportEarnings(desk, site, query, now),
+  }),
+  unmatched: async ({ desk, site, query, now }) => wholeList(await listUnmatched(desk, site, query, now)),
+  report: async ({ desk, site, query }) => ({
+    name: "report.csv",
+    type: "text/csv; charset=utf-8",
+    content: await fetchReport(desk, site, query.network),
+  }),
+  look: ({ desk, site, query: { network = "", name = "" }, bytes }) =>
+    desk.thread.run(lookAtReportTask, site.id, { network, name, bytes }, UNWATCHED),
+  import: async (call) => {
+    const { desk, actor, site, query, bytes } = call;
+    const columns =
+      query.columns === undefined ? await keptColumns(desk, site, query.network) : columnsOf(query.columns);
+    if (!columns)
+      throw invalid([{ path: "columns", message: "Nobody has said yet what this network's columns mean." }]);
+    const dryRun = query.dryRun === "1";
+    if (!dryRun) await keepColumns(desk, site, query.network, columns);
+    const report: ReportFile = { network: query.network, bytes, columns, dryRun, by: actor.name };
+    return asPreferred(call, "earnings.import", (progress) =>
+      desk.thread.run(importReportTask, site.id, report, progress),
+    );
+  },
+};
+
+function columnsOf(text: string) {
+  let given: unknown;
+  try {
+    given = JSON.parse(text);
+  } catch {
+    throw invalid([{ path: "columns", message: "columns is JSON." }]);
+  }
+  const checked = reportColumnsSchema.safeParse(given);
+  if (!checked.success)
+    throw invalid(
+      fieldErrors(checked.error).map(({ path, message }) => ({ path: `columns.${path}`, message })),
+    );
+  return checked.data;
+}

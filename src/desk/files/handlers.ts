@@ -1,0 +1,14 @@
+import type { files as contract } from "../../contract/files.ts";
+import * as files from "./files.ts";
+import { type Handlers } from "../ground/http/handler.ts";
+import { type Desk } from "../desk.ts";
+
+/** What the calls about files do. */
+export const filesHandlers: Handlers<typeof contract, Desk> = {
+  list: ({ desk, site, query }) => files.listFiles(desk, site, query),
+  upload: ({ desk, actor, site, query, bytes }) => files.uploadFile(desk, actor, site, query.name, bytes),
+  change: ({ desk, actor, site, params, body }) => files.changeFile(desk, actor, site, params.id, body),
+  uses: ({ desk, site, params }) => files.fileUses(desk, site, params.id),
+  delete: ({ desk, actor, site, params }) => files.deleteFile(desk, actor, site, params.id),
+  restore: ({ desk, actor, site, params }) => files.restoreFile(desk, actor, site, params.id),
+};

@@ -1,0 +1,35 @@
+import type { ledger as contract } from "../../contract/ledger.ts";
+import { listLinks, linkFacets, groupLinks, exportLinks } from "./list-links.ts";
+import { reportLinks } from "./report.ts";
+import { Accepted, asPreferred, wholeList, type Handlers } from "../ground/http/handler.ts";
+import { rebuildTask } from "./follow-ledger.ts";
+import { changeLinks, undoChange } from "./bulk/change-links.ts";
+import { listViews, saveView, deleteView } from "./views.ts";
+import { type Desk } from "../desk.ts";
+
+/** What the calls about ledger do. */
+export const ledgerHandlers: Handlers<typeof contract, Desk> = {
+  list: ({ desk, site, query }) => listLinks(desk, site, query),
+  facets: ({ desk, site, query }) => linkFacets(desk, site, query),
+  groups: ({ desk, site, query }) => groupLinks(desk, site, query),
+  report: ({ desk, site, now }) => reportLinks(desk, site, now),
+  export: async ({ desk, site, query }) => ({
+    name: `${site.key}-links.csv`,
+    type: "text/csv; charset=utf-8",
+    content: await exportLinks(desk, site, query),
+  }),
+  rebuild: async ({ desk, actor, site }) =>
+    new Accepted(
+      desk.jobs.start(actor.name, "links.rebuild", (progress) =>
+        desk.thread.run(rebuildTask, site.id, null, progress),
+      ),
+    ),
+  bulk: (call) =>
+    asPreferred(call, "links.bulk", (progress) =>
+      changeLinks(call.desk, call.actor, call.site, call.body, progress),
+    ),
+  undoBulk: ({ desk, actor, site, params }) => undoChange(desk, actor, site, params.id),
+  views: async ({ desk, site }) => wholeList(await listViews(desk, site)),
+  saveView: ({ desk, actor, site, body }) => saveView(desk, actor, site, body),
+  deleteView: ({ desk, site, params }) => deleteView(desk, site, params.id),
+};

@@ -1,0 +1,12 @@
+import type { sites as contract } from "../../contract/sites.ts";
+import { wholeList, type Handlers } from "../ground/http/handler.ts";
+import { listSites, createSite, siteView, changeSite } from "./sites.ts";
+import { type Desk } from "../desk.ts";
+
+/** What the calls about sites do. */
+export const sitesHandlers: Handlers<typeof contract, Desk> = {
+  list: async ({ desk }) => wholeList(await listSites(desk)),
+  create: ({ desk, actor, body }) => createSite(desk, actor, body),
+  read: async ({ desk, site }) => siteView(desk, site),
+  change: ({ desk, actor, site, body }) => changeSite(desk, actor, site, body),
+};

@@ -7,6 +7,7 @@ const { globSync } = await import("tinyglobby");
 const units = globSync(
   [
     "src/core/**/*.test.ts",
+    "src/contract/**/*.test.ts",
     "src/desk/**/*.unit.test.ts",
     "src/delivery/**/*.unit.test.ts",
     "src/cli/**/*.test.ts",

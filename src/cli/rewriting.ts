@@ -1,3 +1,4 @@
+import { addressOf, methodOf } from "../contract/ground/address.ts";
 import { readFile } from "node:fs/promises";
 import { z } from "zod";
 import { DocumentRewriter, type RewriteReport } from "../core/links/rewrite/rewrite-document.ts";
@@ -61,15 +62,17 @@ export async function fileRewriting(file: string, hosts: readonly string[]): Pro
   };
 }
 
+const REPORT = "POST /sites/:site/rewrite/report";
+
 /** Rewrites by the rules of a running Map Rope, which sees through its short links too. */
 export function apiRewriting({ url, site, token }: { url: string; site: string; token: string }): Rewriting {
   if (!URL.canParse(url)) throw new Unusable(`--url ${url} is not an address.`);
-  const call = new URL(`/api/v1/sites/${encodeURIComponent(site)}/rewrite/report`, url);
+  const call = new URL(addressOf(REPORT, { site }), url);
   return {
     async rewrite(pieces, place, put) {
       const html = await utf8(pieces);
       const response = await fetch(call, {
-        method: "POST",
+        method: methodOf(REPORT),
         headers: { Authorization: `Bearer ${token}`, "Content-Type": "application/json" },
         body: JSON.stringify({ html, ...place }),
         signal: AbortSignal.timeout(60_000),

@@ -40,6 +40,8 @@ export const bulkAnswerSchema = z.object({
   refused: z.array(z.object({ id: z.string(), address: z.string(), message: z.string() })),
   samples: z.array(z.object({ id: z.string(), address: z.string(), before: z.string(), after: z.string() })),
 });
+/** The same as it is sent. */
+export type WrittenBulk = z.input<typeof bulkSchema>;
 export type Bulk = z.infer<typeof bulkSchema>;
 
 export type BulkAnswer = z.infer<typeof bulkAnswerSchema>;

@@ -56,7 +56,7 @@ export function readCatalogue(text: string, isJson: boolean): ReadCatalogue {
 }
 
 /** The program that an entry becomes when it is taken over: considered, and otherwise as the catalogue says. */
-export function consideredProgram(entry: CatalogueEntry, network: string): Partial<WrittenProgram> {
+export function consideredProgram(entry: CatalogueEntry, network: string): WrittenProgram {
   const { name, about, category, siteAddress, domains, commission, commissionKind, commissionFor, currency, cookieDays, epc30, template, needsReferrer } = entry; // prettier-ignore
   return {
     name, network, siteAddress, domains, commission, commissionKind, commissionFor, currency, cookieDays, template, needsReferrer,

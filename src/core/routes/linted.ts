@@ -26,9 +26,13 @@ export interface LintedSite {
   closest?(key: string): string | undefined;
 }
 
-/** A step that mends a finding: a new destination for one route, or one route less. */
-export type LintFix =
-  { route: string; destination: string; label: string } | { route: string; delete: true; label: string };
+/** The step that removes a finding: a new destination for one route, or one route less. */
+export interface LintFix {
+  route: string;
+  label: string;
+  destination?: string;
+  delete?: true;
+}
 
 /** Something that is to be said of one or several routes. */
 export interface LintFinding {

@@ -1,12 +1,12 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
-import type { Page, PageSummary } from "../../core/pages/page.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, messageOf, type ListOf } from "../../ui/client/api.ts";
 import { PageState } from "../../ui/frame/PageState.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { when } from "../../ui/format/when.ts";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
+import { asking } from "../../ui/client/queries.ts";
+import { api, messageOf } from "../../ui/client/api.ts";
 
 /** The shared blocks: content that stands on many pages, written like a page. */
 export function BlocksScreen({ site }: { site: Site }) {
@@ -22,14 +22,16 @@ const PLACE_WORD = { footer: "in the footer", sidebar: "beside the text" } as co
 
 function Blocks({ site }: { site: Site }) {
   const blocks = useQuery({
-    queryKey: ["blocks", site.id],
-    queryFn: () => api<ListOf<PageSummary>>("GET", `/sites/${site.id}/blocks`),
+    ...asking("GET /sites/:site/blocks", { site: site.id }),
   });
   const make = useMutation({
     mutationFn: () =>
-      api<Page>("POST", `/sites/${site.id}/blocks`, {
-        title: "Untitled block",
-        placement: { place: "footer", shown: "all", on: [] },
+      api("POST /sites/:site/blocks", {
+        site: site.id,
+        body: {
+          title: "Untitled block",
+          placement: { place: "footer", shown: "all", on: [] },
+        },
       }),
     onSuccess: ({ id }) => location.assign(`/${site.key}/pages/${id}`),
   });

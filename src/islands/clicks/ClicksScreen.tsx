@@ -5,7 +5,6 @@ import { CLICK_GROUPINGS, type ClickGrouping, type ClicksAnswer } from "../../co
 import type { Route } from "../../core/routes/route.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { AddressText } from "../../ui/links/AddressText.tsx";
-import { api, messageOf } from "../../ui/client/api.ts";
 import { Choice } from "../../ui/fields/Choice.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
@@ -14,6 +13,8 @@ import { useRouteHistory } from "../routes/use-routes.ts";
 import { ClicksTable } from "./ClicksTable.tsx";
 import { OthersLately } from "./OthersLately.tsx";
 import { spanOf, useClicks } from "./use-clicks.ts";
+import { asking } from "../../ui/client/queries.ts";
+import { hrefOf, messageOf } from "../../ui/client/api.ts";
 
 const ClicksChart = lazy(() =>
   import("./ClicksChart.tsx").then((module) => ({ default: module.ClicksChart })),
@@ -53,8 +54,7 @@ function Clicks({ site }: { site: Site }) {
   const clicks = useClicks(site, { ...asked, by, compare: compare === "1" });
   const routes = useClicks(site, { span, from, to, by: "route" });
   const route = useQuery({
-    queryKey: ["route", site.id, routeId],
-    queryFn: () => api<Route>("GET", `/sites/${site.id}/routes/${routeId}`),
+    ...asking("GET /sites/:site/routes/:id", { site: site.id, id: routeId }),
     enabled: routeId !== "",
   });
   const history = useRouteHistory(site, routeId, routeId !== "");
@@ -62,7 +62,7 @@ function Clicks({ site }: { site: Site }) {
     .map((one) => ({ key: one.at.slice(0, 10), name: changeInWords(one) }))
     .filter(({ key }) => clicks.data?.items.some((row) => row.key === key));
   const answer = clicks.data?.by === by ? clicks.data : undefined;
-  const exported = new URLSearchParams({ by, ...spanOf(asked), ...(routeId ? { route: routeId } : {}) });
+  const exported = { by, ...spanOf(asked), ...(routeId ? { route: routeId } : {}) };
   return (
     <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
       <section aria-labelledby="days" className="min-w-0">
@@ -137,7 +137,7 @@ function Clicks({ site }: { site: Site }) {
             />
             <a
               className="action py-1 text-sm"
-              href={`/api/v1/sites/${site.id}/clicks/export?${exported}`}
+              href={hrefOf("GET /sites/:site/clicks/export", { site: site.id, query: exported })}
               download
             >
               <Download size={14} aria-hidden /> CSV

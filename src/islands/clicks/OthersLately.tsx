@@ -1,9 +1,9 @@
 import { useState } from "react";
 import type { Site } from "../../core/sites/site.ts";
-import { messageOf } from "../../ui/client/api.ts";
 import { Choice } from "../../ui/fields/Choice.tsx";
 import { when } from "../../ui/format/when.ts";
 import { useLatestClicks, type ClicksQuestion } from "./use-clicks.ts";
+import { messageOf } from "../../ui/client/api.ts";
 
 const CLASSES = [
   { value: "bot", word: "Robots" },

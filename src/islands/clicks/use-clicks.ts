@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { utcDay } from "../../core/clicks/record.ts";
-import type { ClickGrouping, ClicksAnswer, LatestClicks } from "../../core/clicks/clicks.ts";
+import type { ClickGrouping } from "../../core/clicks/clicks.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api } from "../../ui/client/api.ts";
+import { asking } from "../../ui/client/queries.ts";
 
 /** What a clicks view asks for. */
 export interface ClicksQuestion {
@@ -27,15 +27,14 @@ export function spanOf({
 
 /** Clicks as they are asked for; asked again while the screen is open. */
 export function useClicks(site: Site, question: ClicksQuestion) {
-  const query = new URLSearchParams({
+  const query = {
     by: question.by,
     ...spanOf(question),
     ...(question.route ? { route: question.route } : {}),
     ...(question.compare ? { compare: "1" } : {}),
-  }).toString();
+  };
   return useQuery({
-    queryKey: ["clicks", site.id, query],
-    queryFn: () => api<ClicksAnswer>("GET", `/sites/${site.id}/clicks?${query}`),
+    ...asking("GET /sites/:site/clicks", { site: site.id, query }),
     placeholderData: (previous) => previous,
     refetchInterval: 5_000,
   });
@@ -43,14 +42,13 @@ export function useClicks(site: Site, question: ClicksQuestion) {
 
 /** Single clicks of one class, newest first. */
 export function useLatestClicks(site: Site, question: Omit<ClicksQuestion, "by"> & { class: string }) {
-  const query = new URLSearchParams({
+  const query = {
     ...spanOf(question),
     class: question.class,
     ...(question.route ? { route: question.route } : {}),
-  }).toString();
+  };
   return useQuery({
-    queryKey: ["clicks-latest", site.id, query],
-    queryFn: () => api<LatestClicks>("GET", `/sites/${site.id}/clicks/latest?${query}`),
+    ...asking("GET /sites/:site/clicks/latest", { site: site.id, query }),
     placeholderData: (previous) => previous,
     refetchInterval: 10_000,
   });

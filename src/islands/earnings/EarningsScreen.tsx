@@ -3,7 +3,6 @@ import { Download } from "lucide-react";
 import { lazy, Suspense } from "react";
 import { EARNINGS_BY, type Earnings, type EarningSums } from "../../core/earnings/earning.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, messageOf } from "../../ui/client/api.ts";
 import { Choice } from "../../ui/fields/Choice.tsx";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
@@ -13,6 +12,8 @@ import { usePrograms } from "../programs/use-programs.ts";
 import { EarningsTable } from "./EarningsTable.tsx";
 import { ImportReport } from "./ImportReport.tsx";
 import { UnmatchedRows } from "./UnmatchedRows.tsx";
+import { asking } from "../../ui/client/queries.ts";
+import { hrefOf, messageOf } from "../../ui/client/api.ts";
 
 const Bars = lazy(async () => ({ default: (await import("../../ui/charts/Bars.tsx")).Bars }));
 type By = (typeof EARNINGS_BY)[number];
@@ -39,10 +40,9 @@ function EarningsView({ site }: { site: Site }) {
   const by = (EARNINGS_BY as readonly string[]).includes(chosenBy) ? (chosenBy as By) : "program";
   const span = (SPANS as readonly string[]).includes(days) ? days : "90";
   const from = new Date(Date.now() - (Number(span) - 1) * DAY_MS).toISOString().slice(0, 10);
-  const asked = new URLSearchParams({ by, from, ...(program ? { program } : {}) }).toString();
+  const asked = { site: site.id, query: { by, from, ...(program ? { program } : {}) } };
   const earnings = useQuery({
-    queryKey: ["earnings", site.id, asked],
-    queryFn: () => api<Earnings>("GET", `/sites/${site.id}/earnings?${asked}`),
+    ...asking("GET /sites/:site/earnings", asked),
     placeholderData: (previous) => previous,
   });
   const programs = usePrograms(site).data ?? [];
@@ -57,7 +57,7 @@ function EarningsView({ site }: { site: Site }) {
             <option key={id} value={id}>{name}</option>
           ))}
         </select>
-        <a className="action ml-auto py-1 text-sm" download href={`/api/v1/sites/${site.id}/earnings/export?${asked}`}>
+        <a className="action ml-auto py-1 text-sm" download href={hrefOf("GET /sites/:site/earnings/export", asked)}>
           <Download size={14} aria-hidden /> CSV
         </a>
       </div>

@@ -2,14 +2,15 @@ import { Download, Upload } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { ReportColumns, ReportLook, ReportResult } from "../../core/earnings/earning.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { ApiProblem, AS_JOB, messageOf, queries } from "../../ui/client/api.ts";
 import { ChooseFiles } from "../../ui/fields/ChooseFiles.tsx";
 import { useWork } from "../../ui/notices/job.ts";
 import { notify } from "../../ui/notices/notices.ts";
-import { sendFile } from "../../ui/client/upload.ts";
 import { WorkBar } from "../../ui/notices/WorkBar.tsx";
 import { useNetworks } from "../programs/use-programs.ts";
 import { ColumnMapping } from "./ColumnMapping.tsx";
+import { refresh } from "../../ui/client/queries.ts";
+import { hrefOf, messageOf, ApiProblem } from "../../ui/client/api.ts";
+import { sendFile, startJobWithFile } from "../../ui/client/upload.ts";
 
 /** A network's report: what its columns say is asked once and remembered, it is tried, then taken in as one step. */
 export function ImportReport({ site }: { site: Site }) {
@@ -20,7 +21,7 @@ export function ImportReport({ site }: { site: Site }) {
   const [look, setLook] = useState<ReportLook>();
   const [columns, setColumns] = useState<Partial<ReportColumns>>({});
   const [dry, setDry] = useState(true);
-  const work = useWork<ReportResult>();
+  const work = useWork<"POST /sites/:site/earnings/import">();
   // Whose it is, is proposed from the file; where somebody chose another, they are asked.
   const [isSettled, setSettled] = useState(false);
   const begin = (report: File, of = network): void => {
@@ -28,8 +29,8 @@ export function ImportReport({ site }: { site: Site }) {
     setFile(report);
     setLook(undefined);
     setSettled(false);
-    const asked = of ? `?network=${encodeURIComponent(of)}` : "";
-    sendFile<ReportLook>(`/sites/${site.id}/earnings/look${asked}`, report, () => undefined).then(
+    const asked = { site: site.id, query: { ...(of ? { network: of } : {}), name: report.name } };
+    sendFile("POST /sites/:site/earnings/look", asked, report).then(
       (seen) => {
         setLook(seen);
         setColumns(seen.columns);
@@ -40,14 +41,8 @@ export function ImportReport({ site }: { site: Site }) {
   };
   const run = (report: File, dryRun: boolean): void => {
     setDry(dryRun);
-    const asked = new URLSearchParams({
-      network,
-      columns: JSON.stringify(columns),
-      dryRun: dryRun ? "1" : "0",
-    });
-    work.start(() =>
-      sendFile(`/sites/${site.id}/earnings/import?${asked}`, report, () => undefined, undefined, AS_JOB),
-    );
+    const query = { network, columns: JSON.stringify(columns), dryRun: dryRun ? "1" : "0" };
+    work.start(() => startJobWithFile("POST /sites/:site/earnings/import", { site: site.id, query }, report));
   };
   const fetchReport = (): void =>
     void fetchFrom(site, network).then(begin, (error: unknown) =>
@@ -57,8 +52,8 @@ export function ImportReport({ site }: { site: Site }) {
   const other = look?.seems && network !== "" && look.seems.name !== network && !isSettled ? look.seems : undefined; // prettier-ignore
   useEffect(() => {
     if (!result || dry) return;
-    void queries.invalidateQueries({ queryKey: ["earnings"] });
-    void queries.invalidateQueries({ queryKey: ["programs"] });
+    void refresh("GET /sites/:site/earnings", "GET /sites/:site/earnings/unmatched");
+    void refresh("GET /sites/:site/programs");
   }, [result, dry]);
   return (
     <section aria-labelledby="bring-report" className="grid max-w-4xl gap-3 border-t border-line pt-4">
@@ -153,7 +148,7 @@ export function ImportReport({ site }: { site: Site }) {
 // The workspace asks the network itself: the browser may not.
 async function fetchFrom(site: Site, network: string): Promise<File> {
   const response = await fetch(
-    `/api/v1/sites/${site.id}/earnings/report?network=${encodeURIComponent(network)}`,
+    hrefOf("GET /sites/:site/earnings/report", { site: site.id, query: { network } }),
   );
   if (!response.ok) throw new ApiProblem(response.status, (await response.json()) as object);
   return new File([await response.blob()], `${network}.csv`);

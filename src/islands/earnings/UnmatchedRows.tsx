@@ -3,16 +3,16 @@ import type { Unmatched } from "../../core/earnings/earning.ts";
 import { isReportedBy } from "../../core/earnings/credit.ts";
 import type { ProgramFigures } from "../../core/programs/program.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, messageOf, type ListOf } from "../../ui/client/api.ts";
 import { money } from "../programs/figures-in-words.ts";
 import { useProgramChange, usePrograms } from "../programs/use-programs.ts";
+import { asking } from "../../ui/client/queries.ts";
+import { messageOf } from "../../ui/client/api.ts";
 
 /** What reports call programs that are not known here, and whose each is: said once, it is remembered. */
 export function UnmatchedRows({ site, from, to }: { site: Site; from: string; to: string }) {
   const unmatched = useQuery({
-    queryKey: ["earnings", site.id, "unmatched", from, to],
-    queryFn: async () =>
-      (await api<ListOf<Unmatched>>("GET", `/sites/${site.id}/earnings/unmatched?${new URLSearchParams({ from, to })}`)).items,
+    ...asking("GET /sites/:site/earnings/unmatched", { site: site.id, query: { from, to } }),
+    select: ({ items }) => items,
   }); // prettier-ignore
   const programs = usePrograms(site).data ?? [];
   if (unmatched.isError)

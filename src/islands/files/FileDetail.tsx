@@ -1,11 +1,12 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { useState } from "react";
-import type { FileUses, SiteFile } from "../../core/files/file.ts";
+import type { SiteFile } from "../../core/files/file.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, ApiProblem, messageOf } from "../../ui/client/api.ts";
 import { FieldRow } from "../../ui/fields/FieldRow.tsx";
 import { notify } from "../../ui/notices/notices.ts";
+import { asking } from "../../ui/client/queries.ts";
+import { api, messageOf, ApiProblem } from "../../ui/client/api.ts";
 
 /** One file: what it shows, where it stands, and which pages would miss it. */
 export function FileDetail(props: {
@@ -19,11 +20,11 @@ export function FileDetail(props: {
   const [alt, setAlt] = useState(file.alt);
   const [path, setPath] = useState(file.path);
   const uses = useQuery({
-    queryKey: ["file-uses", file.id],
-    queryFn: () => api<FileUses>("GET", `/sites/${site.id}/files/${file.id}/uses`),
+    ...asking("GET /sites/:site/files/:id/uses", { site: site.id, id: file.id }),
   });
   const save = useMutation({
-    mutationFn: () => api<SiteFile>("PATCH", `/sites/${site.id}/files/${file.id}`, { alt, path }),
+    mutationFn: () =>
+      api("PATCH /sites/:site/files/:id", { site: site.id, id: file.id, body: { alt, path } }),
     onSuccess: () => {
       notify("Saved");
       props.onChanged();

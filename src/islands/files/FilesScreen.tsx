@@ -3,19 +3,20 @@ import { Copy, Upload as UploadSign } from "lucide-react";
 import { useState } from "react";
 import type { SiteFile } from "../../core/files/file.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
 import { ChooseFiles } from "../../ui/fields/ChooseFiles.tsx";
 import { copyText } from "../../ui/keys/copy.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { SortHead } from "../../ui/table/SortHead.tsx";
-import { sendFile } from "../../ui/client/upload.ts";
 import { useAddressState } from "../../ui/client/url-state.ts";
 import { useDebounced } from "../../ui/keys/use-debounced.ts";
 import { when } from "../../ui/format/when.ts";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { FileDetail } from "./FileDetail.tsx";
 import { bytesInWords } from "./bytes-in-words.ts";
+import { refresh, keyOf } from "../../ui/client/queries.ts";
+import { api, messageOf } from "../../ui/client/api.ts";
+import { sendFile } from "../../ui/client/upload.ts";
 
 /** The site's pictures and documents: upload, where each is used, delete with undo. */
 export function FilesScreen({ site }: { site: Site }) {
@@ -40,17 +41,22 @@ function Files({ site }: { site: Site }) {
   const [sending, setSending] = useState<readonly Sending[]>([]);
   const search = useDebounced(q, 200);
   const files = useInfiniteQuery({
-    queryKey: ["files", site.id, search, sort],
+    queryKey: keyOf("GET /sites/:site/files", { site: site.id, query: { q: search, sort } }),
     queryFn: ({ pageParam }) => {
-      const query = new URLSearchParams({ limit: "100", cursor: pageParam, ...(search && { q: search }), sort: sort || "-createdAt" }); // prettier-ignore
-      return api<ListOf<SiteFile>>("GET", `/sites/${site.id}/files?${query}`);
+      const query = {
+        limit: 100,
+        cursor: pageParam,
+        ...(search && { q: search }),
+        sort: sort || "-createdAt",
+      };
+      return api("GET /sites/:site/files", { site: site.id, query });
     },
     initialPageParam: "",
     getNextPageParam: (last) => last.nextCursor ?? undefined,
     placeholderData: (previous) => previous,
   });
   const items = files.data?.pages.flatMap((page) => page.items) ?? [];
-  const refresh = (): void => void queries.invalidateQueries({ queryKey: ["files"] });
+  const refreshFiles = (): Promise<void> => refresh("GET /sites/:site/files");
 
   const send = async (chosen: readonly File[]): Promise<void> => {
     setSending(chosen.map(({ name }) => ({ name, share: 0, failure: undefined })));
@@ -58,24 +64,27 @@ function Files({ site }: { site: Site }) {
       setSending((before) => before.map((one, at) => (at === index ? { ...one, ...part } : one)));
     await Promise.all(
       chosen.map((file, index) =>
-        sendFile(`/sites/${site.id}/files`, file, (share) => note(index, { share })).then(
+        sendFile("POST /sites/:site/files", { site: site.id, query: { name: file.name } }, file, (share) =>
+          note(index, { share }),
+        ).then(
           () => note(index, { share: 1 }),
           (error: unknown) => note(index, { failure: messageOf(error) }),
         ),
       ),
     );
     setSending((before) => before.filter(({ failure }) => failure));
-    refresh();
+    void refreshFiles();
   };
   const remove = useMutation({
-    mutationFn: (file: SiteFile) => api("DELETE", `/sites/${site.id}/files/${file.id}`),
+    mutationFn: (file: SiteFile) => api("DELETE /sites/:site/files/:id", { site: site.id, id: file.id }),
     onSuccess: (_answer, file) => {
       setOpen("");
-      refresh();
+      void refreshFiles();
       notify(`Deleted “${file.name}”`, {
         undo: () =>
-          void api("POST", `/sites/${site.id}/files/${file.id}/restore`).then(refresh, (error: unknown) =>
-            notify(messageOf(error), { tone: "failed" }),
+          void api("POST /sites/:site/files/:id/restore", { site: site.id, id: file.id }).then(
+            refreshFiles,
+            (error: unknown) => notify(messageOf(error), { tone: "failed" }),
           ),
       });
     },

@@ -1,10 +1,10 @@
 import type { LedgerGroup } from "../../core/ledger/ledger.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { TREATMENTS } from "../../core/rules/treatment.ts";
-import { messageOf } from "../../ui/client/api.ts";
 import { TREATMENT_COLOR, TREATMENT_WORD } from "../../ui/links/link-words.ts";
 import { setAddressState } from "../../ui/client/url-state.ts";
 import { useLinkGroups, type LedgerAsked } from "./use-ledger.ts";
+import { messageOf } from "../../ui/client/api.ts";
 
 /** The ledger by host or by page: how many links, and how the outside ones are treated. */
 export function GroupTable({ site, asked, by }: { site: Site; asked: LedgerAsked; by: "host" | "page" }) {

@@ -9,6 +9,7 @@ import { ReadAnew } from "./ReadAnew.tsx";
 import { SavedViews } from "./SavedViews.tsx";
 import { LEDGER_COLUMNS } from "./table/column-names.ts";
 import { NOTHING_ASKED, type LedgerAsked } from "./use-ledger.ts";
+import { hrefOf } from "../../ui/client/api.ts";
 
 /** How the ledger is looked at, and the words it is searched by; all of it stands in the screen's address. */
 export function LedgerBar({ asked, total }: { asked: LedgerAsked; total: number | undefined }) {
@@ -79,7 +80,7 @@ export function LedgerTools({ site, asked }: { site: Site; asked: LedgerAsked })
       {by ? null : <ColumnChoice of={LEDGER_COLUMNS} />}
       <a
         className="action py-1 text-sm"
-        href={`/api/v1/sites/${site.id}/links/export?${new URLSearchParams(asked)}`}
+        href={hrefOf("GET /sites/:site/links/export", { site: site.id, query: asked })}
         download
       >
         <Download size={14} aria-hidden /> CSV

@@ -1,6 +1,5 @@
 import { useCallback } from "react";
 import type { Site } from "../../core/sites/site.ts";
-import { messageOf } from "../../ui/client/api.ts";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { useSelection } from "../../ui/table/use-selection.ts";
@@ -12,6 +11,7 @@ import { MarkedLinks } from "./many/MarkedLinks.tsx";
 import { OpenLink } from "./open/OpenLink.tsx";
 import { LedgerTable } from "./table/LedgerTable.tsx";
 import { useLedgerFilter, useLinkFacets, useLinkGroups, useLinks, type LedgerAsked } from "./use-ledger.ts";
+import { messageOf } from "../../ui/client/api.ts";
 
 /** Every link on the site, as written and as readers get it. */
 export function LedgerScreen({ site }: { site: Site }) {

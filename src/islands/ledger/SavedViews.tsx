@@ -4,30 +4,30 @@ import { Popover } from "radix-ui";
 import { useState } from "react";
 import type { LedgerView } from "../../core/ledger/ledger.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
 import { notify } from "../../ui/notices/notices.ts";
+import { asking, refresh } from "../../ui/client/queries.ts";
+import { api, messageOf } from "../../ui/client/api.ts";
 
 /** Views of the ledger that were given a name; each is the screen's address as it stood. */
 export function SavedViews({ site }: { site: Site }) {
   const [name, setName] = useState("");
-  const path = `/sites/${site.id}/links/views`;
-  const key = ["link-views", site.id];
-  const views = useQuery({ queryKey: key, queryFn: () => api<ListOf<LedgerView>>("GET", path) });
-  const refresh = (): void => void queries.invalidateQueries({ queryKey: key });
+  const views = useQuery(asking("GET /sites/:site/links/views", { site: site.id }));
+  const refreshViews = (): void => void refresh("GET /sites/:site/links/views");
   const onError = (error: unknown): void => notify(messageOf(error), { tone: "failed" });
   const save = useMutation({
-    mutationFn: (view: { name: string; query: string }) => api("POST", path, view),
+    mutationFn: (view: { name: string; query: string }) =>
+      api("POST /sites/:site/links/views", { site: site.id, body: view }),
     onSuccess: (_, { name: saved }) => {
       setName("");
-      refresh();
+      refreshViews();
       notify(`This view is kept as “${saved}”`);
     },
     onError,
   });
   const remove = useMutation({
-    mutationFn: ({ id }: LedgerView) => api("DELETE", `${path}/${id}`),
+    mutationFn: ({ id }: LedgerView) => api("DELETE /sites/:site/links/views/:id", { site: site.id, id }),
     onSuccess: (_, view) => {
-      refresh();
+      refreshViews();
       notify(`The view “${view.name}” is gone`, { undo: () => save.mutate(view) });
     },
     onError,

@@ -1,9 +1,9 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import type { LedgerFacets, LedgerGroup, LedgerLink } from "../../core/ledger/ledger.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, type ListOf } from "../../ui/client/api.ts";
 import { useAddress } from "../../ui/client/url-state.ts";
 import { useDebounced } from "../../ui/keys/use-debounced.ts";
+import { asking, refresh, keyOf } from "../../ui/client/queries.ts";
+import { api } from "../../ui/client/api.ts";
 
 /** What the ledger can be narrowed by, as it stands in the screen's address. */
 export const LEDGER_FILTERS = ["q", "edition", "host", "page", "place", "category", "program", "reach", "kind", "anchor", "rel", "target", "treatment", "rule", "finding", "health", "byHand", "short"] as const; // prettier-ignore
@@ -21,15 +21,26 @@ export const NOTHING_ASKED: Readonly<Record<string, string>> = Object.fromEntrie
   LEDGER_FILTERS.filter((name) => name !== "edition").map((name) => [name, ""]),
 );
 
+/** Asks anew for everything that shows the ledger. */
+export function refreshLedger(): Promise<void> {
+  return refresh(
+    "GET /sites/:site/links",
+    "GET /sites/:site/links/facets",
+    "GET /sites/:site/links/groups",
+    "GET /sites/:site/links/report",
+    "POST /sites/:site/attributes",
+  );
+}
+
 /** The links that a filter leaves, portion by portion. */
 export function useLinks(site: Site, asked: LedgerAsked, sort: string) {
   return useInfiniteQuery({
-    queryKey: ["links", site.id, asked, sort],
+    queryKey: keyOf("GET /sites/:site/links", { site: site.id, query: { ...asked, sort } }),
     queryFn: ({ pageParam }) =>
-      api<ListOf<LedgerLink>>(
-        "GET",
-        `/sites/${site.id}/links?${new URLSearchParams({ limit: "200", cursor: pageParam, ...asked, ...(sort ? { sort } : {}) })}`,
-      ),
+      api("GET /sites/:site/links", {
+        site: site.id,
+        query: { limit: "200", cursor: pageParam, ...asked, ...(sort ? { sort } : {}) },
+      }),
     initialPageParam: "",
     getNextPageParam: (last) => last.nextCursor ?? undefined,
     placeholderData: (previous) => previous,
@@ -39,8 +50,7 @@ export function useLinks(site: Site, asked: LedgerAsked, sort: string) {
 /** What the links that a filter leaves can be narrowed by further. */
 export function useLinkFacets(site: Site, asked: LedgerAsked) {
   return useQuery({
-    queryKey: ["links", site.id, "facets", asked],
-    queryFn: () => api<LedgerFacets>("GET", `/sites/${site.id}/links/facets?${new URLSearchParams(asked)}`),
+    ...asking("GET /sites/:site/links/facets", { site: site.id, query: asked }),
     placeholderData: (previous) => previous,
   });
 }
@@ -48,12 +58,12 @@ export function useLinkFacets(site: Site, asked: LedgerAsked) {
 /** The ledger by host or by page, portion by portion. */
 export function useLinkGroups(site: Site, asked: LedgerAsked, by: "host" | "page") {
   return useInfiniteQuery({
-    queryKey: ["links", site.id, "groups", by, asked],
+    queryKey: keyOf("GET /sites/:site/links/groups", { site: site.id, query: { ...asked, by } }),
     queryFn: ({ pageParam }) =>
-      api<ListOf<LedgerGroup>>(
-        "GET",
-        `/sites/${site.id}/links/groups?${new URLSearchParams({ by, limit: "200", cursor: pageParam, ...asked })}`,
-      ),
+      api("GET /sites/:site/links/groups", {
+        site: site.id,
+        query: { by, limit: "200", cursor: pageParam, ...asked },
+      }),
     initialPageParam: "",
     getNextPageParam: (last) => last.nextCursor ?? undefined,
     placeholderData: (previous) => previous,

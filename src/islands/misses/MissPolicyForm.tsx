@@ -1,10 +1,11 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import type { MissSummary } from "../../core/misses/miss.ts";
 import type { MissPolicy, Site, WrittenMissPolicy } from "../../core/sites/site.ts";
-import { api, ApiProblem, messageOf, queries } from "../../ui/client/api.ts";
 import { FieldRow } from "../../ui/fields/FieldRow.tsx";
 import { useKeptState } from "../../ui/client/kept-state.ts";
 import { notify } from "../../ui/notices/notices.ts";
+import { asking, refresh } from "../../ui/client/queries.ts";
+import { api, messageOf, ApiProblem } from "../../ui/client/api.ts";
 
 const CHOICES: readonly { answer: MissPolicy["answer"]; word: string; what: string }[] = [
   { answer: "help", word: "A page that helps", what: "404, with the closest addresses to choose from." },
@@ -19,8 +20,7 @@ const CHOICES: readonly { answer: MissPolicy["answer"]; word: string; what: stri
 /** What readers get who ask for an unknown address, and what each choice would hide. */
 export function MissPolicyForm({ site, hidden }: { site: Site; hidden: MissSummary["hidden"] | undefined }) {
   const current = useQuery({
-    queryKey: ["site", site.id],
-    queryFn: () => api<Site>("GET", `/sites/${site.id}`),
+    ...asking("GET /sites/:site", { site: site.id }),
   }).data;
   if (!current)
     return <aside className="rounded border border-line bg-sheet p-3 text-quiet">Fetching…</aside>;
@@ -35,13 +35,16 @@ function Form({ site, hidden }: { site: Site; hidden: MissSummary["hidden"] | un
   );
   const save = useMutation({
     mutationFn: (misses: WrittenMissPolicy) =>
-      api<Site>("PATCH", `/sites/${site.id}`, {
-        version: site.version,
-        misses: misses.answer === "destination" ? misses : { answer: misses.answer },
+      api("PATCH /sites/:site", {
+        site: site.id,
+        body: {
+          version: site.version,
+          misses: misses.answer === "destination" ? misses : { answer: misses.answer },
+        },
       }),
     onSuccess: ({ advice }) => {
       forget();
-      void queries.invalidateQueries({ queryKey: ["site"] });
+      void refresh("GET /sites/:site");
       const [said] = advice ?? [];
       if (said) notify(`Saved what misses get. ${said.message}`, { tone: "failed" });
       else notify("Saved what misses get");

@@ -1,7 +1,6 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import type { Miss, MissGroup, MissSummary } from "../../core/misses/miss.ts";
+import type { MissGroup } from "../../core/misses/miss.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, messageOf, type ListOf } from "../../ui/client/api.ts";
 import { Choice } from "../../ui/fields/Choice.tsx";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
@@ -10,6 +9,8 @@ import { useDebounced } from "../../ui/keys/use-debounced.ts";
 import { MissesTable } from "./MissesTable.tsx";
 import { MissPolicyForm } from "./MissPolicyForm.tsx";
 import { Proposals } from "./Proposals.tsx";
+import { asking, keyOf } from "../../ui/client/queries.ts";
+import { api, messageOf } from "../../ui/client/api.ts";
 
 /** Addresses that readers asked for and nothing answers, each with what they may have meant. */
 export function MissesScreen({ site }: { site: Site }) {
@@ -39,20 +40,16 @@ function Misses({ site }: { site: Site }) {
     ...(ignored ? { ignored: "1" } : {}),
   };
   const misses = useInfiniteQuery({
-    queryKey: ["misses", site.id, query],
+    queryKey: keyOf("GET /sites/:site/misses", { site: site.id, query }),
     queryFn: ({ pageParam }) =>
-      api<ListOf<Miss>>(
-        "GET",
-        `/sites/${site.id}/misses?${new URLSearchParams({ ...query, cursor: pageParam })}`,
-      ),
+      api("GET /sites/:site/misses", { site: site.id, query: { ...query, cursor: pageParam } }),
     initialPageParam: "",
     getNextPageParam: (last) => last.nextCursor ?? undefined,
     placeholderData: (previous) => previous,
     refetchInterval: 6_000,
   });
   const summary = useQuery({
-    queryKey: ["misses", site.id, "summary"],
-    queryFn: () => api<MissSummary>("GET", `/sites/${site.id}/misses/summary`),
+    ...asking("GET /sites/:site/misses/summary", { site: site.id }),
     refetchInterval: 15_000,
   });
   const items = misses.data?.pages.flatMap((page) => page.items) ?? [];

@@ -1,23 +1,28 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import type { MissesAnswered } from "../../core/misses/miss.ts";
 import type { Route, WrittenRoute } from "../../core/routes/route.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, messageOf, queries } from "../../ui/client/api.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import { refreshRoutes } from "../routes/use-routes.ts";
+import { refresh } from "../../ui/client/queries.ts";
+import { api, messageOf } from "../../ui/client/api.ts";
 
-interface Answer {
+interface MissAnswer {
   id: string;
   destination: string;
+}
+
+/** Asks anew for misses. */
+export function refreshMisses(): Promise<void> {
+  return refresh("GET /sites/:site/misses", "GET /sites/:site/misses/summary");
 }
 
 /** Answers misses with redirects; the notice takes all of them back. Refusals stay at their rows. */
 export function useAnswerMisses(site: Site, onDone: () => void) {
   const [faults, setFaults] = useState<Readonly<Record<string, string>>>({});
   const answer = useMutation({
-    mutationFn: (answers: Answer[]) =>
-      api<MissesAnswered>("POST", `/sites/${site.id}/misses/answer`, { answers }),
+    mutationFn: (answers: MissAnswer[]) =>
+      api("POST /sites/:site/misses/answer", { site: site.id, body: { answers } }),
     onSuccess: ({ routes, refused }) => {
       setFaults(Object.fromEntries(refused.map(({ id, message }) => [id, message])));
       refreshRoutes();
@@ -34,13 +39,13 @@ export function useAnswerMisses(site: Site, onDone: () => void) {
     onError: (error, answers) =>
       setFaults(Object.fromEntries(answers.map(({ id }) => [id, messageOf(error)]))),
   });
-  return { faults, isPending: answer.isPending, run: (answers: Answer[]) => answer.mutate(answers) };
+  return { faults, isPending: answer.isPending, run: (answers: MissAnswer[]) => answer.mutate(answers) };
 }
 
 /** Makes the route of a proposal; the notice takes it back. */
 export function useTakeProposal(site: Site) {
   return useMutation({
-    mutationFn: (input: Partial<WrittenRoute>) => api<Route>("POST", `/sites/${site.id}/routes`, input),
+    mutationFn: (input: WrittenRoute) => api("POST /sites/:site/routes", { site: site.id, body: input }),
     onSuccess: (route) => {
       refreshRoutes();
       notify(`${route.address} is answered now`, { undo: () => void takeBack(site, [route]) });
@@ -51,7 +56,7 @@ export function useTakeProposal(site: Site) {
 
 async function takeBack(site: Site, routes: readonly Route[]): Promise<void> {
   try {
-    for (const { id } of routes) await api("DELETE", `/sites/${site.id}/routes/${id}`);
+    for (const { id } of routes) await api("DELETE /sites/:site/routes/:id", { site: site.id, id });
   } catch (error) {
     notify(messageOf(error), { tone: "failed" });
   }
@@ -62,13 +67,13 @@ async function takeBack(site: Site, routes: readonly Route[]): Promise<void> {
 export function useSetAside(site: Site, onDone: () => void) {
   return useMutation({
     mutationFn: (body: { ids: string[]; ignore: boolean }) =>
-      api("POST", `/sites/${site.id}/misses/ignore`, body),
+      api("POST /sites/:site/misses/ignore", { site: site.id, body }),
     onSuccess: (_, { ids, ignore }) => {
       onDone();
-      void queries.invalidateQueries({ queryKey: ["misses"] });
+      void refreshMisses();
       const back = (): void =>
-        void api("POST", `/sites/${site.id}/misses/ignore`, { ids, ignore: !ignore }).then(
-          () => queries.invalidateQueries({ queryKey: ["misses"] }),
+        void api("POST /sites/:site/misses/ignore", { site: site.id, body: { ids, ignore: !ignore } }).then(
+          refreshMisses,
           (error: unknown) => notify(messageOf(error), { tone: "failed" }),
         );
       notify(ignore ? `Set ${ids.length} aside` : `Took ${ids.length} back`, { undo: back });

@@ -10,7 +10,6 @@ import {
 } from "../../core/navigation/navigation.ts";
 import type { PageSummary } from "../../core/pages/page.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, ApiProblem, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
 import { useKeptState } from "../../ui/client/kept-state.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import { Screen } from "../../ui/frame/Screen.tsx";
@@ -18,6 +17,8 @@ import { SortedList, type Dropped } from "../../ui/fields/SortedList.tsx";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { NavigationRow } from "./NavigationRow.tsx";
 import { moveBranch, shiftBranch, type FlatItem } from "../../core/navigation/branches.ts";
+import { queries, asking, refresh, keyOf } from "../../ui/client/queries.ts";
+import { api, messageOf, ApiProblem } from "../../ui/client/api.ts";
 
 /** The site's navigation as a tree: dragged about, or moved with the keyboard; readers get it when it is saved. */
 export function NavigationScreen({ site }: { site: Site }) {
@@ -31,14 +32,12 @@ export function NavigationScreen({ site }: { site: Site }) {
 
 function Loader({ site }: { site: Site }) {
   const navigation = useQuery({
-    queryKey: ["navigation", site.id],
-    queryFn: () => api<Navigation>("GET", `/sites/${site.id}/navigation`),
+    ...asking("GET /sites/:site/navigation", { site: site.id }),
     refetchOnWindowFocus: false,
     staleTime: Infinity,
   });
   const pages = useQuery({
-    queryKey: ["pages", site.id, "all"],
-    queryFn: () => api<ListOf<PageSummary>>("GET", `/sites/${site.id}/pages?limit=500&sort=title`),
+    ...asking("GET /sites/:site/pages", { site: site.id, query: { limit: 500, sort: "title" } }),
   });
   if (navigation.isError || pages.isError)
     return <p className="text-bad">{messageOf(navigation.error ?? pages.error)}</p>;
@@ -65,10 +64,10 @@ function Tree({
   const [open, setOpen] = useState<string>();
   const save = useMutation({
     mutationFn: (items: NavigationItem[]) =>
-      api<Navigation>("PUT", `/sites/${site.id}/navigation`, { version: navigation.version, items }),
+      api("PUT /sites/:site/navigation", { site: site.id, body: { version: navigation.version, items } }),
     onSuccess: (saved) => {
       forget();
-      queries.setQueryData(["navigation", site.id], saved);
+      queries.setQueryData(keyOf("GET /sites/:site/navigation", { site: site.id }), saved);
       notify("Saved; readers have this navigation now.");
     },
   });
@@ -116,10 +115,7 @@ function Tree({
           <p role="alert" className="mb-2 text-bad">
             {faults.length > 0 ? faults.join(" ") : messageOf(save.error)}
             {save.error instanceof ApiProblem && save.error.status === 409 ? (
-              <button
-                className="action ml-2"
-                onClick={() => void queries.invalidateQueries({ queryKey: ["navigation"] })}
-              >
+              <button className="action ml-2" onClick={() => void refresh("GET /sites/:site/navigation")}>
                 Fetch theirs
               </button>
             ) : null}

@@ -1,9 +1,9 @@
 import { useMutation } from "@tanstack/react-query";
 import { Signpost } from "lucide-react";
-import type { Route, WrittenRoute } from "../../core/routes/route.ts";
+import type { WrittenRoute } from "../../core/routes/route.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, messageOf } from "../../ui/client/api.ts";
 import { notify } from "../../ui/notices/notices.ts";
+import { api, messageOf } from "../../ui/client/api.ts";
 
 /** A path that readers knew and that nothing answers any more; where its page is now, if it is anywhere. */
 export interface LeftPath {
@@ -14,7 +14,7 @@ export interface LeftPath {
 /** Offers what keeps an abandoned path working: a redirect to where the page is now, or an honest “gone”. */
 export function LeftBehind({ site, left, onDone }: { site: Site; left: LeftPath; onDone: () => void }) {
   const make = useMutation({
-    mutationFn: (input: Partial<WrittenRoute>) => api<Route>("POST", `/sites/${site.id}/routes`, input),
+    mutationFn: (input: WrittenRoute) => api("POST /sites/:site/routes", { site: site.id, body: input }),
     onSuccess: (route) => {
       onDone();
       notify(
@@ -23,8 +23,8 @@ export function LeftBehind({ site, left, onDone }: { site: Site; left: LeftPath;
           : `${route.address} is gone (410)`,
         {
           undo: () =>
-            void api("DELETE", `/sites/${site.id}/routes/${route.id}`).catch((error: unknown) =>
-              notify(messageOf(error), { tone: "failed" }),
+            void api("DELETE /sites/:site/routes/:id", { site: site.id, id: route.id }).catch(
+              (error: unknown) => notify(messageOf(error), { tone: "failed" }),
             ),
         },
       );

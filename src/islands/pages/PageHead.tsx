@@ -1,7 +1,6 @@
 import { ArrowLeft, ExternalLink } from "lucide-react";
 import { useState } from "react";
 import type { Site } from "../../core/sites/site.ts";
-import { api, messageOf } from "../../ui/client/api.ts";
 import { FieldRow } from "../../ui/fields/FieldRow.tsx";
 import { notify } from "../../ui/notices/notices.ts";
 import { when } from "../../ui/format/when.ts";
@@ -9,6 +8,7 @@ import { PageState } from "../../ui/frame/PageState.tsx";
 import { LeftBehind } from "./LeftBehind.tsx";
 import { PlacementFields } from "./PlacementFields.tsx";
 import type { Draft } from "./draft/use-draft.ts";
+import { api, hrefOf, messageOf } from "../../ui/client/api.ts";
 
 // Whoever came from a list goes back to it as it stood.
 function BackTo({ site }: { site: Site }) {
@@ -118,7 +118,10 @@ export function PageHead({ site, draft }: { site: Site; draft: Draft }) {
                   key={format}
                   className="text-accent underline"
                   download
-                  href={`/api/v1/sites/${site.id}/export?format=${format}&page=${page.id}`}
+                  href={hrefOf("GET /sites/:site/export", {
+                    site: site.id,
+                    query: { format, page: page.id },
+                  })}
                 >
                   {format === "html" ? "HTML" : "Markdown"}
                 </a>
@@ -154,7 +157,7 @@ function SaveNote({ draft }: { draft: Draft }) {
 function DeletePage({ site, draft }: { site: Site; draft: Draft }) {
   const remove = async (): Promise<void> => {
     try {
-      await api("DELETE", `/sites/${site.id}/pages/${draft.page.id}`);
+      await api("DELETE /sites/:site/pages/:id", { site: site.id, id: draft.page.id });
       sessionStorage.setItem(
         "maprope:deleted-page",
         JSON.stringify({

@@ -1,11 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import type { Page } from "../../core/pages/page.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, messageOf } from "../../ui/client/api.ts";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { readBackup } from "./draft/backup.ts";
 import { Writing } from "./Writing.tsx";
 import "./writing.css";
+import { api, messageOf } from "../../ui/client/api.ts";
 
 /** One page: its text, and beside it the rope with a knot for each link. */
 export function WritingView(props: { site: Site; pageId: string }) {
@@ -21,7 +20,7 @@ function Loader({ site, pageId }: { site: Site; pageId: string }) {
     queryKey: ["page", pageId],
     queryFn: async () => {
       const [page, backup] = await Promise.all([
-        api<Page>("GET", `/sites/${site.id}/pages/${pageId}`),
+        api("GET /sites/:site/pages/:id", { site: site.id, id: pageId }),
         readBackup(pageId),
       ]);
       return { page, backup };

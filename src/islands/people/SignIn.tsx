@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useForm } from "react-hook-form";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { signInSchema } from "../../core/people/person.ts";
-import { signIn } from "../../ui/frame/session.ts";
+import { signIn } from "../../ui/client/session.ts";
 import { FieldRow } from "../../ui/fields/FieldRow.tsx";
 
 /** The way in. */

@@ -2,7 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import type { BuiltProgramLink } from "../../core/programs/program.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { tracked, untracked } from "../../core/rules/partners.ts";
-import { api, ApiProblem, messageOf } from "../../ui/client/api.ts";
+import { api, messageOf, ApiProblem } from "../../ui/client/api.ts";
 
 /**
  * Says to which program an address leads and whether it is tracked for us; one key makes it the tracked link, with the
@@ -20,9 +20,13 @@ export function ProgramHere(props: {
   const bare = ours ? undefined : untracked(site.partners, address, {});
   const build = useMutation({
     mutationFn: ({ id, destination }: { id: string; destination: string }) =>
-      api<BuiltProgramLink>("POST", `/sites/${site.id}/programs/${id}/link`, {
-        destination,
-        ...(page ? { page } : {}),
+      api("POST /sites/:site/programs/:id/link", {
+        site: site.id,
+        id,
+        body: {
+          destination,
+          ...(page ? { page } : {}),
+        },
       }),
     onSuccess: props.onTracked,
   });

@@ -2,7 +2,6 @@ import { Plus } from "lucide-react";
 import { PROGRAM_STATES, type ProgramFigures, type ProgramState } from "../../core/programs/program.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { isAskedFor } from "../../core/programs/asked-for.ts";
-import { messageOf } from "../../ui/client/api.ts";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { ColumnChoice } from "../../ui/table/ColumnChoice.tsx";
@@ -15,6 +14,7 @@ import { isDue, programColumns } from "./directory/columns.tsx";
 import { ProgramChart } from "./directory/ProgramChart.tsx";
 import { OpenProgram } from "./open/OpenProgram.tsx";
 import { usePrograms } from "./use-programs.ts";
+import { messageOf } from "../../ui/client/api.ts";
 
 /** All programs side by side, and each of them from its terms to its links. */
 export function ProgramsScreen({ site }: { site: Site }) {

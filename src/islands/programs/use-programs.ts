@@ -1,40 +1,45 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import type { Network, Program, ProgramFigures, ProgramInput } from "../../core/programs/program.ts";
+import type { Program, ProgramInput } from "../../core/programs/program.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
 import { notify } from "../../ui/notices/notices.ts";
+import { asking, refresh } from "../../ui/client/queries.ts";
+import { api, messageOf } from "../../ui/client/api.ts";
 
 /** All programs of the site with their figures. */
 export function usePrograms(site: Site) {
   return useQuery({
-    queryKey: ["programs", site.id],
-    queryFn: async () => (await api<ListOf<ProgramFigures>>("GET", `/sites/${site.id}/programs`)).items,
+    ...asking("GET /sites/:site/programs", { site: site.id }),
+    select: ({ items }) => items,
   });
 }
 
 /** The networks that programs belong to. */
 export function useNetworks(site: Site) {
   return useQuery({
-    queryKey: ["networks", site.id],
-    queryFn: async () => (await api<ListOf<Network>>("GET", `/sites/${site.id}/networks`)).items,
+    ...asking("GET /sites/:site/networks", { site: site.id }),
+    select: ({ items }) => items,
   });
 }
 
 /** Lets every list of programs be asked for anew. */
 export function refreshPrograms(): Promise<void> {
-  return queries.invalidateQueries({ queryKey: ["programs"] });
+  return refresh("GET /sites/:site/programs");
 }
 
 /** Saves a program, new or over the version it was read at. */
 export function useSaveProgram(site: Site, program: Program | undefined) {
   return useMutation({
-    mutationFn: (input: Partial<ProgramInput>) =>
+    mutationFn: (input: ProgramInput) =>
       program
-        ? api<Program>("PATCH", `/sites/${site.id}/programs/${program.id}`, {
-            ...input,
-            version: program.version,
+        ? api("PATCH /sites/:site/programs/:id", {
+            site: site.id,
+            id: program.id,
+            body: {
+              ...input,
+              version: program.version,
+            },
           })
-        : api<Program>("POST", `/sites/${site.id}/programs`, input),
+        : api("POST /sites/:site/programs", { site: site.id, body: input }),
     onSuccess: (saved) => {
       notify(`Saved ${saved.name}`);
       return refreshPrograms();
@@ -45,22 +50,20 @@ export function useSaveProgram(site: Site, program: Program | undefined) {
 /** Changes a few fields of a program at once, says so in `said`, and offers to put them back. */
 export function useProgramChange(site: Site, said: (saved: Program) => string) {
   const write = (id: string, change: Partial<ProgramInput>, version: number): Promise<Program> =>
-    api("PATCH", `/sites/${site.id}/programs/${id}`, { ...change, version });
+    api("PATCH /sites/:site/programs/:id", { site: site.id, id, body: { ...change, version } });
   const failed = (error: unknown): void => notify(messageOf(error), { tone: "failed" });
   // Catalogues and earnings tell of programs, too.
-  const refresh = (): Promise<unknown> =>
-    Promise.all([
-      refreshPrograms(),
-      queries.invalidateQueries({ queryKey: ["catalogue"] }),
-      queries.invalidateQueries({ queryKey: ["earnings"] }),
-    ]);
+  const refreshAll = (): Promise<void> =>
+    refresh("GET /sites/:site/programs", "GET /sites/:site/catalogue", "GET /sites/:site/earnings");
   return useMutation({
     mutationFn: ({ program, change }: { program: Program; change: Partial<ProgramInput> }) =>
       write(program.id, change, program.version),
     onSuccess: (saved, { program, change }) => {
       const before = Object.fromEntries(Object.keys(change).map((name) => [name, program[name as keyof Program]])); // prettier-ignore
-      notify(said(saved), { undo: () => void write(saved.id, before, saved.version).then(refresh, failed) });
-      return refresh();
+      notify(said(saved), {
+        undo: () => void write(saved.id, before, saved.version).then(refreshAll, failed),
+      });
+      return refreshAll();
     },
     onError: failed,
   });
@@ -69,10 +72,11 @@ export function useProgramChange(site: Site, said: (saved: Program) => string) {
 /** Takes a program away, with its undo. */
 export function useDeleteProgram(site: Site) {
   return useMutation({
-    mutationFn: (program: Program) => api("DELETE", `/sites/${site.id}/programs/${program.id}`),
+    mutationFn: (program: Program) =>
+      api("DELETE /sites/:site/programs/:id", { site: site.id, id: program.id }),
     onSuccess: (_gone, program) => {
       const undo = (): void =>
-        void api("POST", `/sites/${site.id}/programs/${program.id}/restore`).then(
+        void api("POST /sites/:site/programs/:id/restore", { site: site.id, id: program.id }).then(
           refreshPrograms,
           (error: unknown) => notify(messageOf(error), { tone: "failed" }),
         );

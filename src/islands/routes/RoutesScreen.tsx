@@ -1,7 +1,6 @@
 import { Ban, Link2, Signpost } from "lucide-react";
 import { useCallback } from "react";
 import type { Site } from "../../core/sites/site.ts";
-import { messageOf } from "../../ui/client/api.ts";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
@@ -11,6 +10,7 @@ import { RoutesTable } from "./table/RoutesTable.tsx";
 import { SelectionBar } from "./table/SelectionBar.tsx";
 import { useSelection } from "../../ui/table/use-selection.ts";
 import { setFilters, useRouteFilter, useRouteList } from "./use-route-list.ts";
+import { messageOf } from "../../ui/client/api.ts";
 
 /** Short links and redirects: the table, and beside it the one that is made or looked at. */
 export function RoutesScreen({ site }: { site: Site }) {

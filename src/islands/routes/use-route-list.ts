@@ -1,9 +1,9 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import type { Route } from "../../core/routes/route.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, type ListOf } from "../../ui/client/api.ts";
 import { useAddressState } from "../../ui/client/url-state.ts";
 import { useDebounced } from "../../ui/keys/use-debounced.ts";
+import { asking, keyOf } from "../../ui/client/queries.ts";
+import { api } from "../../ui/client/api.ts";
 
 /** What the list is narrowed by, as it stands in the screen's address. */
 export interface RouteFilterState {
@@ -41,12 +41,12 @@ export function setFilters(filter: RouteFilterState): Record<string, string> {
 export function useRouteList(site: Site, filter: RouteFilterState, sort: string) {
   const asked = setFilters(filter);
   return useInfiniteQuery({
-    queryKey: ["routes", site.id, asked, sort],
+    queryKey: keyOf("GET /sites/:site/routes", { site: site.id, query: { ...asked, sort } }),
     queryFn: ({ pageParam }) =>
-      api<ListOf<Route>>(
-        "GET",
-        `/sites/${site.id}/routes?${new URLSearchParams({ limit: "200", cursor: pageParam, ...asked, sort })}`,
-      ),
+      api("GET /sites/:site/routes", {
+        site: site.id,
+        query: { limit: "200", cursor: pageParam, ...asked, sort },
+      }),
     initialPageParam: "",
     getNextPageParam: (last) => last.nextCursor ?? undefined,
     placeholderData: (previous) => previous,
@@ -54,17 +54,10 @@ export function useRouteList(site: Site, filter: RouteFilterState, sort: string)
   });
 }
 
-interface Facets {
-  tags: { tag: string; routes: number }[];
-  hosts: { host: string | null; routes: number }[];
-  health: { verdict: string; routes: number }[];
-}
-
 /** What routes can be narrowed to. */
 export function useRouteFacets(site: Site) {
   return useQuery({
-    queryKey: ["routes", site.id, "facets"],
-    queryFn: () => api<Facets>("GET", `/sites/${site.id}/routes/facets`),
+    ...asking("GET /sites/:site/routes/facets", { site: site.id }),
     staleTime: 30_000,
   });
 }

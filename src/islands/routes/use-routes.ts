@@ -1,31 +1,32 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import type { Route, WrittenRoute, WrittenRouteChange } from "../../core/routes/route.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
 import { copyText } from "../../ui/keys/copy.ts";
 import { notify } from "../../ui/notices/notices.ts";
-import type { RouteChangeEntry } from "./open/change-in-words.ts";
 import { setAddressState } from "../../ui/client/url-state.ts";
+import { queries, asking, refresh } from "../../ui/client/queries.ts";
+import { api, messageOf, type Answer } from "../../ui/client/api.ts";
 
 /** Asks anew for everything that shows routes. */
 export function refreshRoutes(): void {
-  for (const key of [
-    "routes",
-    "route",
-    "route-check",
-    "route-history",
-    "paste",
-    "looks",
-    "misses",
-    "route-findings",
-  ])
-    void queries.invalidateQueries({ queryKey: [key] });
+  void refresh(
+    "GET /sites/:site/routes",
+    "GET /sites/:site/routes/facets",
+    "GET /sites/:site/routes/:id",
+    "GET /sites/:site/routes/:id/history",
+    "POST /sites/:site/routes/check",
+    "GET /sites/:site/routes/lint",
+    "POST /sites/:site/paste",
+    "POST /sites/:site/looks",
+    "GET /sites/:site/misses",
+    "GET /sites/:site/misses/summary",
+  );
 }
 
 /** Makes a route and puts a short link's address on the clipboard. */
 export function useCreateRoute(site: Site) {
   return useMutation({
-    mutationFn: (input: Partial<WrittenRoute>) => api<Route>("POST", `/sites/${site.id}/routes`, input),
+    mutationFn: (input: WrittenRoute) => api("POST /sites/:site/routes", { site: site.id, body: input }),
     onSuccess: (route) => {
       refreshRoutes();
       if (route.kind === "short") void copyText(route.url);
@@ -36,9 +37,9 @@ export function useCreateRoute(site: Site) {
 
 // What was saved stands in the lists at once: who goes on before they are fetched anew works on the new version.
 function showSaved(route: Route): void {
-  type Pages = { pages: ListOf<Route>[]; pageParams: unknown[] };
+  type Pages = { pages: Answer<"GET /sites/:site/routes">[]; pageParams: unknown[] };
   const saved = (other: Route): Route => (other.id === route.id ? { ...other, ...route } : other);
-  queries.setQueriesData<Pages>({ queryKey: ["routes"] }, (known) =>
+  queries.setQueriesData<Pages>({ queryKey: ["GET /sites/:site/routes"] }, (known) =>
     known?.pages
       ? { ...known, pages: known.pages.map((page) => ({ ...page, items: page.items.map(saved) })) }
       : known,
@@ -50,7 +51,11 @@ function showSaved(route: Route): void {
 export function useChangeRoute(site: Site) {
   return useMutation({
     mutationFn: ({ route, change }: { route: Route; change: Omit<Partial<WrittenRouteChange>, "version"> }) =>
-      api<Route>("PATCH", `/sites/${site.id}/routes/${route.id}`, { ...change, version: route.version }),
+      api("PATCH /sites/:site/routes/:id", {
+        site: site.id,
+        id: route.id,
+        body: { ...change, version: route.version },
+      }),
     onSuccess: showSaved,
     onError: (error) => {
       notify(messageOf(error), { tone: "failed" });
@@ -62,12 +67,12 @@ export function useChangeRoute(site: Site) {
 /** Deletes a route; the notice brings it back. */
 export function useDeleteRoute(site: Site) {
   const restore = (route: Route): void =>
-    void api<Route>("POST", `/sites/${site.id}/routes/${route.id}/restore`).then(
+    void api("POST /sites/:site/routes/:id/restore", { site: site.id, id: route.id }).then(
       refreshRoutes,
       (error: unknown) => notify(messageOf(error), { tone: "failed" }),
     );
   return useMutation({
-    mutationFn: (route: Route) => api("DELETE", `/sites/${site.id}/routes/${route.id}`),
+    mutationFn: (route: Route) => api("DELETE /sites/:site/routes/:id", { site: site.id, id: route.id }),
     onSuccess: (_, route) => {
       setAddressState({ open: "" });
       refreshRoutes();
@@ -81,11 +86,14 @@ export function useDeleteRoute(site: Site) {
 export function useResetCount(site: Site) {
   return useMutation({
     mutationFn: ({ route, on }: { route: Route; on: boolean }) =>
-      api<Route>(on ? "POST" : "DELETE", `/sites/${site.id}/routes/${route.id}/zero`),
+      api(on ? "POST /sites/:site/routes/:id/zero" : "DELETE /sites/:site/routes/:id/zero", {
+        site: site.id,
+        id: route.id,
+      }),
     onSuccess: (route, { on }) => {
       refreshRoutes();
       const back = (): void =>
-        void api("DELETE", `/sites/${site.id}/routes/${route.id}/zero`).then(
+        void api("DELETE /sites/:site/routes/:id/zero", { site: site.id, id: route.id }).then(
           refreshRoutes,
           (error: unknown) => notify(messageOf(error), { tone: "failed" }),
         );
@@ -101,8 +109,7 @@ export function useResetCount(site: Site) {
 /** Who changed a route, when and what. */
 export function useRouteHistory(site: Site, id: string, enabled = true) {
   return useQuery({
-    queryKey: ["route-history", site.id, id],
-    queryFn: () => api<{ items: RouteChangeEntry[] }>("GET", `/sites/${site.id}/routes/${id}/history`),
+    ...asking("GET /sites/:site/routes/:id/history", { site: site.id, id }),
     enabled,
   });
 }

@@ -1,14 +1,14 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { RuleSet, RuleVersion, RuleVersionFull } from "../../core/rules/rule.ts";
 import type { Site } from "../../core/sites/site.ts";
 import type { SetDifference } from "../../core/rules/sets/compare-sets.ts";
 import { ruleSentence } from "../../core/rules/sentence.ts";
-import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { when } from "../../ui/format/when.ts";
+import { queries, asking, refresh, keyOf } from "../../ui/client/queries.ts";
+import { api, messageOf } from "../../ui/client/api.ts";
 
 /** Every set that was in force: what it changed, what it says, and the way back to it. */
 export function EarlierScreen({ site }: { site: Site }) {
@@ -23,8 +23,7 @@ export function EarlierScreen({ site }: { site: Site }) {
 function Earlier({ site }: { site: Site }) {
   const [open, setOpen] = useState<number>();
   const versions = useQuery({
-    queryKey: ["rule-versions", site.id],
-    queryFn: () => api<ListOf<RuleVersion>>("GET", `/sites/${site.id}/rules/versions`),
+    ...asking("GET /sites/:site/rules/versions", { site: site.id }),
   });
   if (versions.isError) return <p className="text-bad">{messageOf(versions.error)}</p>;
   if (!versions.data) return <p className="text-quiet">Fetching…</p>;
@@ -68,19 +67,21 @@ function Earlier({ site }: { site: Site }) {
 }
 
 function OneSet({ site, version, newest }: { site: Site; version: number; newest: number }) {
-  const path = `/sites/${site.id}/rules/versions/${version}`;
   const kept = useQuery({
-    queryKey: ["rule-versions", site.id, version, newest],
-    queryFn: () => api<RuleVersionFull>("GET", path),
+    ...asking("GET /sites/:site/rules/versions/:version", { site: site.id, version }),
   });
   const back = useMutation({
-    mutationFn: (from: { path: string; version: number }) => api<RuleSet>("POST", `${from.path}/restore`, { version: from.version }), // prettier-ignore
+    mutationFn: ({ of, over }: { of: number; over: number }) =>
+      api("POST /sites/:site/rules/versions/:version/restore", {
+        site: site.id,
+        version: of,
+        body: { version: over },
+      }),
     onSuccess: (saved, from) => {
-      void queries.invalidateQueries({ queryKey: ["rule-versions", site.id] });
-      queries.setQueryData(["rules", site.id], saved);
-      const before = `/sites/${site.id}/rules/versions/${newest}`;
+      void refresh("GET /sites/:site/rules/versions", "GET /sites/:site/rules/versions/:version");
+      queries.setQueryData(keyOf("GET /sites/:site/rules", { site: site.id }), saved);
       notify(`Set ${saved.version} is in force, the same as that earlier one`, {
-        undo: from.path === before ? undefined : () => back.mutate({ path: before, version: saved.version }),
+        undo: from.of === newest ? undefined : () => back.mutate({ of: newest, over: saved.version }),
       });
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
@@ -103,7 +104,7 @@ function OneSet({ site, version, newest }: { site: Site; version: number; newest
           <button
             className="action action-main justify-self-start"
             disabled={back.isPending || against.length === 0}
-            onClick={() => back.mutate({ path, version: newest })}
+            onClick={() => back.mutate({ of: version, over: newest })}
           >
             Put set {version} back
           </button>

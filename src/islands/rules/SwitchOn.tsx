@@ -1,26 +1,24 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { RuleSchedule } from "../../core/rules/rule.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, ApiProblem, messageOf, queries } from "../../ui/client/api.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import { when } from "../../ui/format/when.ts";
 import type { WorkingSet } from "./use-working-set.ts";
+import { asking, refresh } from "../../ui/client/queries.ts";
+import { api, messageOf, ApiProblem } from "../../ui/client/api.ts";
 
 /** Whether the set that is shown is in force, and how it comes into force: at once, or at a time. */
 export function SwitchOn({ site, set }: { site: Site; set: WorkingSet }) {
   const [timing, setTiming] = useState(false);
-  const path = `/sites/${site.id}/rules/schedule`;
-  const key = ["rule-schedule", site.id];
-  const { data } = useQuery({ queryKey: key, queryFn: () => api<{ schedule: RuleSchedule | null }>("GET", path), refetchInterval: 5_000 }); // prettier-ignore
-  const refresh = (): void => {
-    void queries.invalidateQueries({ queryKey: key });
-    void queries.invalidateQueries({ queryKey: ["rules", site.id] });
-  };
+  const { data } = useQuery({
+    ...asking("GET /sites/:site/rules/schedule", { site: site.id }),
+    refetchInterval: 5_000,
+  });
+  const refreshRules = (): void => void refresh("GET /sites/:site/rules/schedule", "GET /sites/:site/rules");
   const drop = useMutation({
-    mutationFn: () => api("DELETE", path),
+    mutationFn: () => api("DELETE /sites/:site/rules/schedule", { site: site.id }),
     onSuccess: () => {
-      refresh();
+      refreshRules();
       notify("The waiting set will not come into force");
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
@@ -76,11 +74,11 @@ export function SwitchOn({ site, set }: { site: Site; set: WorkingSet }) {
       ) : null}
       {timing && set.isChanged ? (
         <Timing
-          path={path}
+          site={site}
           set={set}
           onDone={() => {
             setTiming(false);
-            refresh();
+            refreshRules();
           }}
         />
       ) : null}
@@ -102,14 +100,17 @@ export function SwitchOn({ site, set }: { site: Site; set: WorkingSet }) {
   );
 }
 
-function Timing({ path, set, onDone }: { path: string; set: WorkingSet; onDone: () => void }) {
+function Timing({ site, set, onDone }: { site: Site; set: WorkingSet; onDone: () => void }) {
   const [at, setAt] = useState("");
   const save = useMutation({
     mutationFn: () =>
-      api("PUT", path, {
-        version: set.base,
-        rules: set.rules.map(({ rule }) => rule),
-        at: new Date(at).toISOString(),
+      api("PUT /sites/:site/rules/schedule", {
+        site: site.id,
+        body: {
+          version: set.base,
+          rules: set.rules.map(({ rule }) => rule),
+          at: new Date(at).toISOString(),
+        },
       }),
     onSuccess: () => {
       notify(`This set comes into force by itself ${when(new Date(at).toISOString())}`);

@@ -3,8 +3,9 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { z } from "zod";
 import type { Rule, RuleSet } from "../../core/rules/rule.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { api, ApiProblem, messageOf, queries } from "../../ui/client/api.ts";
 import { notify } from "../../ui/notices/notices.ts";
+import { queries, asking, refresh, keyOf } from "../../ui/client/queries.ts";
+import { api, messageOf, ApiProblem } from "../../ui/client/api.ts";
 
 /** A rule of the set that is worked on, told by a key of this browser's own. */
 export interface WorkedRule {
@@ -58,9 +59,8 @@ const keptSchema = z.object({
 
 /** Works on a set of rules; what is typed survives a closed tab, and nothing acts before it is switched on. */
 export function useWorkingSet(site: Site): WorkingSet {
-  const path = `/sites/${site.id}/rules`;
   const storageKey = `maprope:rules:${site.id}`;
-  const query = useQuery({ queryKey: ["rules", site.id], queryFn: () => api<RuleSet>("GET", path) });
+  const query = useQuery(asking("GET /sites/:site/rules", { site: site.id }));
   const inForce = query.data;
   const [set, setSet] = useState<{ base: number; rules: readonly WorkedRule[] }>();
   const isChanged = Boolean(inForce && set && !same(set.rules, inForce.rules));
@@ -84,12 +84,15 @@ export function useWorkingSet(site: Site): WorkingSet {
 
   const edit = useCallback((rules: readonly WorkedRule[]) => setSet((now) => now && { ...now, rules }), []);
   const save = useMutation({
-    mutationFn: (next: RuleSet) => api<RuleSet>("PUT", path, next),
+    mutationFn: (next: RuleSet) => api("PUT /sites/:site/rules", { site: site.id, body: next }),
     onSuccess: (saved) => {
       const before = inForce;
       localStorage.removeItem(storageKey);
-      queries.setQueryData(["rules", site.id], { version: saved.version, rules: saved.rules });
-      void queries.invalidateQueries({ queryKey: ["rule-versions", site.id] });
+      queries.setQueryData(keyOf("GET /sites/:site/rules", { site: site.id }), {
+        version: saved.version,
+        rules: saved.rules,
+      });
+      void refresh("GET /sites/:site/rules/versions", "GET /sites/:site/rules/versions/:version");
       setSet(fresh(saved));
       notify(`Set ${saved.version} is in force; delivered pages follow at once`, {
         undo: before ? () => save.mutate({ version: saved.version, rules: before.rules }) : undefined,

@@ -1,9 +1,8 @@
 import { useMutation } from "@tanstack/react-query";
 import { useForm } from "react-hook-form";
-import type { Site } from "../../core/sites/site.ts";
-import { api, ApiProblem, messageOf } from "../../ui/client/api.ts";
 import { FieldRow } from "../../ui/fields/FieldRow.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
+import { api, messageOf, ApiProblem } from "../../ui/client/api.ts";
 
 interface Values {
   name: string;
@@ -24,14 +23,19 @@ function Form() {
   const form = useForm<Values>({ defaultValues: { name: "", host: "", short: "" } });
   const make = useMutation({
     mutationFn: ({ name, host, short }: Values) =>
-      api<Site>("POST", "/sites", {
-        key: name
-          .toLowerCase()
-          .replace(/[^a-z0-9]+/g, "-")
-          .replace(/^-|-$/g, "")
-          .slice(0, 60),
-        name,
-        hosts: [{ name: host, role: "primary" }, ...(short.trim() ? [{ name: short, role: "short" }] : [])],
+      api("POST /sites", {
+        body: {
+          key: name
+            .toLowerCase()
+            .replace(/[^a-z0-9]+/g, "-")
+            .replace(/^-|-$/g, "")
+            .slice(0, 60),
+          name,
+          hosts: [
+            { name: host, role: "primary" as const },
+            ...(short.trim() ? [{ name: short, role: "short" as const }] : []),
+          ],
+        },
       }),
     onSuccess: (site) => location.assign(`/${site.key}/pages`),
   });

@@ -2,16 +2,17 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { Copy } from "lucide-react";
 import { useForm } from "react-hook-form";
 import { useState } from "react";
-import { ROLES, type Token } from "../../core/people/person.ts";
+import { ROLES, type Role, type Token } from "../../core/people/person.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { AddressText } from "../../ui/links/AddressText.tsx";
-import { api, messageOf, queries, type ListOf } from "../../ui/client/api.ts";
 import { copyText } from "../../ui/keys/copy.ts";
 import { FieldRow } from "../../ui/fields/FieldRow.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { notify } from "../../ui/notices/notices.ts";
 import { SiteFields } from "./SiteFields.tsx";
 import { when } from "../../ui/format/when.ts";
+import { asking, refresh } from "../../ui/client/queries.ts";
+import { api, messageOf } from "../../ui/client/api.ts";
 
 const HOST_WORD = {
   primary: "pages and routes",
@@ -55,11 +56,11 @@ export function SettingsScreen({ site }: { site: Site }) {
 }
 
 function Tokens() {
-  const tokens = useQuery({ queryKey: ["tokens"], queryFn: () => api<ListOf<Token>>("GET", "/tokens") });
+  const tokens = useQuery(asking("GET /tokens"));
   const [fresh, setFresh] = useState<Token>();
   const remove = useMutation({
-    mutationFn: (id: string) => api("DELETE", `/tokens/${id}`),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["tokens"] }),
+    mutationFn: (id: string) => api("DELETE /tokens/:id", { id }),
+    onSuccess: () => refresh("GET /tokens"),
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
   return (
@@ -111,18 +112,20 @@ function Tokens() {
 }
 
 function NewToken({ onMade }: { onMade: (token: Token) => void }) {
-  const form = useForm({ defaultValues: { name: "", role: "editor", expires: "" } });
+  const form = useForm({ defaultValues: { name: "", role: "editor" as Role, expires: "" } });
   const make = useMutation({
-    mutationFn: (values: { name: string; role: string; expires: string }) =>
-      api<Token>("POST", "/tokens", {
-        name: values.name,
-        role: values.role,
-        expiresAt: values.expires ? `${values.expires}T23:59:59Z` : null,
+    mutationFn: (values: { name: string; role: Role; expires: string }) =>
+      api("POST /tokens", {
+        body: {
+          name: values.name,
+          role: values.role,
+          expiresAt: values.expires ? `${values.expires}T23:59:59Z` : null,
+        },
       }),
     onSuccess: (token) => {
       onMade(token);
       form.reset();
-      void queries.invalidateQueries({ queryKey: ["tokens"] });
+      void refresh("GET /tokens");
     },
   });
   return (

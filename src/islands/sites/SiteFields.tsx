@@ -2,10 +2,10 @@ import { useMutation } from "@tanstack/react-query";
 import { getCountries } from "libphonenumber-js/min";
 import { useState } from "react";
 import type { Site } from "../../core/sites/site.ts";
-import { api, ApiProblem, messageOf } from "../../ui/client/api.ts";
 import { FieldRow } from "../../ui/fields/FieldRow.tsx";
 import { useKeptState } from "../../ui/client/kept-state.ts";
 import { notify } from "../../ui/notices/notices.ts";
+import { api, messageOf, ApiProblem } from "../../ui/client/api.ts";
 
 interface Variable {
   name: string;
@@ -40,12 +40,15 @@ export function SiteFields({ site: first }: { site: Site }) {
   const setVariables = (next: Variable[]): void => setTyped((before) => ({ ...before, variables: next }));
   const save = useMutation({
     mutationFn: () =>
-      api<Site>("PATCH", `/sites/${site.id}`, {
-        ...fields,
-        variables: Object.fromEntries(
-          variables.filter(({ name }) => name.trim()).map(({ name, value }) => [name, value]),
-        ),
-        version: site.version,
+      api("PATCH /sites/:site", {
+        site: site.id,
+        body: {
+          ...fields,
+          variables: Object.fromEntries(
+            variables.filter(({ name }) => name.trim()).map(({ name, value }) => [name, value]),
+          ),
+          version: site.version,
+        },
       }),
     onSuccess: (saved) => {
       forget();

@@ -1,7 +1,6 @@
 import { useMemo, useState } from "react";
 import type { Site } from "../../core/sites/site.ts";
 import type { Trace } from "../../core/trace/trace.ts";
-import { api, AS_JOB } from "../../ui/client/api.ts";
 import { Choice } from "../../ui/fields/Choice.tsx";
 import { useWork } from "../../ui/notices/job.ts";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
@@ -10,6 +9,7 @@ import { useAddressState } from "../../ui/client/url-state.ts";
 import { WorkBar } from "../../ui/notices/WorkBar.tsx";
 import { RedirectChain } from "./RedirectChain.tsx";
 import { isGood, VERDICT_WORDS } from "./verdict-words.ts";
+import { startJob } from "../../ui/client/api.ts";
 
 /** Any number of addresses, each followed hop by hop to where it ends. */
 export function TraceScreen({ site }: { site: Site }) {
@@ -26,7 +26,7 @@ function Tracing({ site }: { site: Site }) {
   const [text, setText] = useState(of);
   const [outside, setOutside] = useState<"yes" | "no">("yes");
   const [shown, setShown] = useState<"all" | "faults">("all");
-  const work = useWork<{ results: Trace[] }>();
+  const work = useWork<"POST /sites/:site/routes/trace">();
   const addresses = useMemo(
     () =>
       text
@@ -38,7 +38,10 @@ function Tracing({ site }: { site: Site }) {
   const run = (): void => {
     if (addresses.length === 0) return;
     work.start(() =>
-      api("POST", `/sites/${site.id}/routes/trace`, { addresses, outside: outside === "yes" }, AS_JOB),
+      startJob("POST /sites/:site/routes/trace", {
+        site: site.id,
+        body: { addresses, outside: outside === "yes" },
+      }),
     );
   };
   const results = work.result?.results ?? [];

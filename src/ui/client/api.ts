@@ -1,6 +1,37 @@
-import { QueryClient } from "@tanstack/react-query";
-import { signInAgain } from "../frame/session.ts";
-import { isStale } from "./stale.ts";
+import type { AnswerOf, CallDefinition, ParamsOf } from "../../contract/ground/call.ts";
+import type { CallsByName } from "../../contract/contract.ts";
+import { addressOf, methodOf, type CallName } from "../../contract/ground/address.ts";
+import type { Job } from "../../contract/jobs.ts";
+import type { z } from "zod";
+import { signInAgain } from "./session.ts";
+
+export type { CallName };
+/** What a call answers. */
+export type Answer<N extends CallName> = AnswerOf<CallsByName[N]>;
+
+/** A body that is JSON already: a long text is not taken apart only to be put together again. */
+export class JsonText {
+  readonly text: string;
+
+  constructor(text: string) {
+    this.text = text;
+  }
+}
+
+// A query is text; what it may hold is checked where it is read.
+type QueryOf<S> = S extends z.ZodObject
+  ? { [K in keyof z.input<S>]?: string | number | undefined } | Readonly<Record<string, string>>
+  : { limit?: number; cursor?: string };
+type BodyOf<S> = S extends z.ZodType ? { body: z.input<S> | JsonText } : unknown;
+type InputOf<C extends CallDefinition & { path: string }> = {
+  [K in keyof ParamsOf<C["path"]>]: string | number;
+} & {
+  query?: QueryOf<C["query"]>;
+} & BodyOf<C["body"]>;
+/** What a call takes: the parameters of its path by name, its `query` and its `body`. */
+export type Input<N extends CallName> = InputOf<CallsByName[N]>;
+/** Its arguments: what a call takes may be left out where nothing need be said. */
+export type Inputs<N extends CallName> = object extends Input<N> ? [input?: Input<N>] : [input: Input<N>];
 
 /** A problem document that the API answered (RFC 9457). */
 export class ApiProblem extends Error {
@@ -25,25 +56,28 @@ export class ApiProblem extends Error {
   }
 }
 
-/** A body that is JSON already: a long text is not taken apart only to be put together again. */
-export class JsonText {
-  readonly text: string;
-
-  constructor(text: string) {
-    this.text = text;
-  }
+/** The address of a call, below the workspace's. */
+export function hrefOf<N extends CallName>(name: N, ...[input]: Inputs<N>): string {
+  return addressOf(name, input);
 }
 
-/** Calls the API of the workspace. Throws ApiProblem when it refuses, TypeError when the network is gone. */
-export async function api<T>(
-  method: string,
-  path: string,
-  body?: unknown,
-  headers: Record<string, string> = {},
-): Promise<T> {
+/** Makes a call of the API. Throws ApiProblem when it refuses, TypeError when the network is gone. */
+export function api<N extends CallName>(name: N, ...inputs: Inputs<N>): Promise<Answer<N>> {
+  return send(name, inputs[0], {}) as Promise<Answer<N>>;
+}
+
+/** Asks for a job instead of waiting (RFC 7240 section 4.1). */
+export function startJob<N extends CallName>(name: N, ...inputs: Inputs<N>): Promise<Job> {
+  return send(name, inputs[0], AS_JOB) as Promise<Job>;
+}
+
+export const AS_JOB = { Prefer: "respond-async" } as const;
+
+async function send(name: CallName, input: unknown, headers: object): Promise<unknown> {
+  const { body } = (input ?? {}) as { body?: unknown };
   const ask = (): Promise<Response> =>
-    fetch(`/api/v1${path}`, {
-      method,
+    fetch(addressOf(name, input), {
+      method: methodOf(name),
       headers: { ...(body === undefined ? {} : { "Content-Type": "application/json" }), ...headers },
       body: body instanceof JsonText ? body.text : JSON.stringify(body),
     });
@@ -55,29 +89,9 @@ export async function api<T>(
   }
   if (!response.ok)
     throw new ApiProblem(response.status, (await response.json().catch(() => ({}))) as object);
-  return (response.status === 204 ? undefined : await response.json()) as T;
+  if (response.status === 204) return undefined;
+  return /json/.test(response.headers.get("content-type") ?? "") ? response.json() : response.text();
 }
-
-/** Asks for a job instead of waiting (RFC 7240 section 4.1). */
-export const AS_JOB = { Prefer: "respond-async" } as const;
-
-/** One answer of a list call. */
-export interface ListOf<T> {
-  items: T[];
-  nextCursor: string | null;
-  total: number;
-}
-
-/** Server state of all islands on a screen. */
-export const queries = new QueryClient({
-  defaultOptions: {
-    queries: {
-      staleTime: 2_000,
-      refetchInterval: ({ state }) => (isStale(state.data) ? 1_000 : false),
-      retry: (count, error) => !(error instanceof ApiProblem) && count < 2,
-    },
-  },
-});
 
 /** The message of whatever was thrown, for people. */
 export function messageOf(error: unknown): string {

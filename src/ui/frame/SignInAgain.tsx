@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { FieldRow } from "../fields/FieldRow.tsx";
-import { isSignedOut, listenToSession, signedInAgain, signIn } from "./session.ts";
+import { isSignedOut, listenToSession, signedInAgain, signIn } from "../client/session.ts";
 
 /** Asks somebody whose session has ended to sign in again, in place: what they were at waits behind it, and goes on. */
 export function SignInAgain() {

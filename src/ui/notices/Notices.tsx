@@ -1,9 +1,9 @@
 import { LoaderCircle, Undo2, X } from "lucide-react";
 import { useEffect, useRef, useSyncExternalStore } from "react";
-import { queries } from "../client/api.ts";
 import { useStale } from "../client/stale.ts";
 import { currentNotices, dismiss, holdNotices, subscribe } from "./notices.ts";
 import { SignInAgain } from "../frame/SignInAgain.tsx";
+import { queries } from "../client/queries.ts";
 
 /** What was done lately, with undo where there is one; and whether the screen is behind it. */
 export function Notices() {

@@ -1,7 +1,7 @@
-import type { Work } from "./job.ts";
+import type { WorkShown } from "./job.ts";
 
 /** How far long work is, and the way to stop it. */
-export function WorkBar<T>({ work, label }: { work: Work<T>; label: string }) {
+export function WorkBar({ work, label }: { work: WorkShown; label: string }) {
   if (work.state === "failed")
     return (
       <p role="alert" className="text-bad">

@@ -1,31 +1,20 @@
+import type { Job } from "../../contract/jobs.ts";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { api, ApiProblem, messageOf } from "../client/api.ts";
+import { api, messageOf, ApiProblem, type Answer, type CallName } from "../client/api.ts";
 
-/** Long work as the API tells of it. */
-interface Job<T> {
-  id: string;
-  state: "running" | "done" | "failed" | "stopped";
-  done: number;
-  total: number;
-  result: T | null;
-  problem: {
-    status: number;
-    detail?: string;
-    title?: string;
-    errors?: { path: string; message: string }[];
-  } | null;
-}
+/** What a bar shows of work, whatever it comes to. */
+export type WorkShown = Pick<Work<CallName>, "state" | "share" | "message" | "stop">;
 
 /** Where work stands, for the screen that started it. */
-export interface Work<T> {
+export interface Work<N extends CallName> {
   state: "idle" | "running" | "done" | "failed" | "stopped";
   /** From 0 to 1; undefined while it is not known. */
   share: number | undefined;
-  result: T | undefined;
+  result: Answer<N> | undefined;
   error: ApiProblem | undefined;
   message: string;
   /** Starts work; `begin` asks the API for it and answers the job. */
-  start(begin: () => Promise<unknown>): void;
+  start(begin: () => Promise<Job>): void;
   stop(): void;
   reset(): void;
 }
@@ -34,8 +23,8 @@ const ASK_EVERY_MS = 250;
 const IDLE = { state: "idle" as const, share: undefined, result: undefined, error: undefined, message: "" };
 
 /** Follows one piece of long work at a time: its progress, its result, and how to stop it. */
-export function useWork<T>(): Work<T> {
-  const [view, setView] = useState<Omit<Work<T>, "start" | "stop" | "reset">>(IDLE);
+export function useWork<N extends CallName>(): Work<N> {
+  const [view, setView] = useState<Omit<Work<N>, "start" | "stop" | "reset">>(IDLE);
   const current = useRef<string>(undefined);
   const turn = useRef(0);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -49,32 +38,31 @@ export function useWork<T>(): Work<T> {
         error: error instanceof ApiProblem ? error : undefined,
         message: messageOf(error),
       });
-    const show = (job: Job<T>): void => {
+    const show = (job: Job): void => {
       // Work that was begun later is what is shown.
       if (job.id !== current.current) return;
-      if (job.state === "failed")
-        return failed(new ApiProblem(job.problem?.status ?? 500, job.problem ?? {}));
+      if (job.state === "failed") return failed(refusalOf(job));
       setView({
         ...IDLE,
         state: job.state,
         share: job.total > 0 ? job.done / job.total : undefined,
-        result: job.result ?? undefined,
+        result: (job.result ?? undefined) as Answer<N> | undefined,
       });
       if (job.state === "running") timer.current = setTimeout(() => void ask(job.id), ASK_EVERY_MS);
     };
     const ask = async (id: string): Promise<void> => {
       try {
-        show(await api<Job<T>>("GET", `/jobs/${id}`));
+        show(await api("GET /jobs/:job", { job: id }));
       } catch (error) {
         if (id === current.current) failed(error);
       }
     };
     const halt = (): void => {
       clearTimeout(timer.current);
-      if (current.current) void api("DELETE", `/jobs/${current.current}`).catch(failed);
+      if (current.current) void api("DELETE /jobs/:job", { job: current.current }).catch(failed);
     };
     return {
-      start(begin: () => Promise<unknown>): void {
+      start(begin: () => Promise<Job>): void {
         const mine = (turn.current += 1);
         clearTimeout(timer.current);
         current.current = undefined;
@@ -82,8 +70,8 @@ export function useWork<T>(): Work<T> {
         begin().then(
           (job) => {
             if (mine !== turn.current) return;
-            current.current = (job as Job<T>).id;
-            show(job as Job<T>);
+            current.current = job.id;
+            show(job);
           },
           (error: unknown) => mine === turn.current && failed(error),
         );
@@ -101,4 +89,9 @@ export function useWork<T>(): Work<T> {
     };
   }, []);
   return { ...view, ...controls };
+}
+
+function refusalOf({ problem }: Job): ApiProblem {
+  const { status = 500, ...told } = (problem ?? {}) as { status?: number };
+  return new ApiProblem(status, told);
 }

@@ -23,8 +23,8 @@ export function ChangeMany(props: {
   const [filled, setFilled] = useState<Filled>({});
   const [published, setPublished] = useState(false);
   const [routes, setRoutes] = useState(true);
-  const preview = useWork<LinkBulkAnswer>();
-  const run = useWork<LinkBulkAnswer>();
+  const preview = useWork<"POST /sites/:site/links/bulk">();
+  const run = useWork<"POST /sites/:site/links/bulk">();
   const action = useMemo(() => actionOf(kind, filled), [kind, filled]);
   const change = action && { select, action, published, routes };
   const question = useDebounced(change ? JSON.stringify(change) : "", 250);

@@ -1,7 +1,9 @@
 import type { LinkAction, LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, AS_JOB, messageOf, queries } from "../../../ui/client/api.ts";
+import type { Job } from "../../../contract/jobs.ts";
+import { refreshLedger } from "../use-ledger.ts";
 import { notify } from "../../../ui/notices/notices.ts";
+import { api, startJob, messageOf } from "../../../ui/client/api.ts";
 
 /** Which links, and what is to become of them. */
 export interface Change {
@@ -12,8 +14,8 @@ export interface Change {
 }
 
 /** Asks for the change, or for its preview, as a job. */
-export function askChange(site: Site, { select, ...change }: Change, dryRun: boolean): Promise<unknown> {
-  return api("POST", `/sites/${site.id}/links/bulk`, { ...select, ...change, dryRun }, AS_JOB);
+export function askChange(site: Site, { select, ...change }: Change, dryRun: boolean): Promise<Job> {
+  return startJob("POST /sites/:site/links/bulk", { site: site.id, body: { ...select, ...change, dryRun } });
 }
 
 /** Tells what a change came to, with the undo of all of it. */
@@ -21,7 +23,7 @@ export function tellChanged(
   site: Site,
   { links, pages, routes, left: unchanged, batch }: LinkBulkAnswer,
 ): void {
-  void queries.invalidateQueries({ queryKey: ["links", site.id] });
+  void refreshLedger();
   const parts = [
     links > 0 ? `${links.toLocaleString("en-GB")} links in ${pages.toLocaleString("en-GB")} places` : "",
     routes > 0 ? `${routes.toLocaleString("en-GB")} routes` : "",
@@ -36,7 +38,7 @@ export function tellChanged(
 /** Puts a change of many back, and tells what was left. */
 export async function undoChange(site: Site, batch: string): Promise<void> {
   try {
-    const { restored, left } = await api<{ restored: number; left: string[] }>("POST", `/sites/${site.id}/links/bulk/${batch}/undo`); // prettier-ignore
+    const { restored, left } = await api("POST /sites/:site/links/bulk/:id/undo", { site: site.id, id: batch }); // prettier-ignore
     notify(
       left.length > 0
         ? `Put back ${restored}; these stay as they are: ${left.join(", ")}`
@@ -45,5 +47,5 @@ export async function undoChange(site: Site, batch: string): Promise<void> {
   } catch (error) {
     notify(messageOf(error), { tone: "failed" });
   }
-  void queries.invalidateQueries({ queryKey: ["links", site.id] });
+  void refreshLedger();
 }

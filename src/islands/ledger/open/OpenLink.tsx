@@ -5,32 +5,30 @@ import { deliveredTag } from "../../../core/links/delivered-tag.ts";
 import type { LedgerLink } from "../../../core/ledger/ledger.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
-import { api, messageOf } from "../../../ui/client/api.ts";
 import { KIND_WORD, Knot } from "../../../ui/links/Knot.tsx";
 import { FINDING_WORD } from "../../../ui/links/link-words.ts";
 import { setAddressState } from "../../../ui/client/url-state.ts";
-import { WhyList, type Why } from "../../../ui/links/WhyList.tsx";
+import { WhyList } from "../../../ui/links/WhyList.tsx";
 import { wordsOf, wordsPlace } from "../link-place.ts";
+import { asking } from "../../../ui/client/queries.ts";
+import { messageOf } from "../../../ui/client/api.ts";
 
 /** One link of the ledger: as it is written, as readers get it, and why. */
 export function OpenLink({ site, link }: { site: Site; link: LedgerLink }) {
   const { stored, delivered, override } = link;
   const why = useQuery({
-    queryKey: ["links", site.id, "why", link.id, override, stored, delivered],
-    queryFn: () =>
-      api<{ trace: Omit<Why, "change">[]; otherwise: Record<string, string> }>(
-        "POST",
-        `/sites/${site.id}/attributes`,
-        {
-          href: link.href,
-          rel: stored.rel,
-          target: stored.target,
-          override: override ?? undefined,
-          page: link.page || undefined,
-          category: link.category || undefined,
-          anchor: link.anchorKind,
-        },
-      ),
+    ...asking("POST /sites/:site/attributes", {
+      site: site.id,
+      body: {
+        href: link.href,
+        rel: stored.rel,
+        target: stored.target,
+        override: override ?? undefined,
+        page: link.page || undefined,
+        category: link.category || undefined,
+        anchor: link.anchorKind,
+      },
+    }),
   });
   const tag = (look: typeof stored): string => deliveredTag({ href: link.href, words: link.anchor }, look);
   return (
@@ -74,7 +72,11 @@ export function OpenLink({ site, link }: { site: Site; link: LedgerLink }) {
         {why.isError ? <p className="text-bad">{messageOf(why.error)}</p> : null}
         {why.data ? (
           <WhyList
-            trace={why.data.trace.map((one) => ({ ...one, change: why.data.otherwise[one.attribute] ?? "" }))}
+            trace={why.data.trace.map(({ beat, ...one }) => ({
+              ...one,
+              overridden: beat,
+              change: why.data.otherwise[one.attribute] ?? "",
+            }))}
           />
         ) : null}
       </Part>

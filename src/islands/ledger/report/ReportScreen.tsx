@@ -1,14 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { Download, Printer } from "lucide-react";
 import { lazy, Suspense } from "react";
-import type { LedgerReport } from "../../../core/ledger/ledger.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { TREATMENTS } from "../../../core/rules/treatment.ts";
-import { api, messageOf } from "../../../ui/client/api.ts";
 import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
 import { TREATMENT_COLOR } from "../../../ui/links/link-words.ts";
 import { Screen } from "../../../ui/frame/Screen.tsx";
 import { TreatmentTable } from "../GroupTable.tsx";
+import { asking } from "../../../ui/client/queries.ts";
+import { hrefOf, messageOf } from "../../../ui/client/api.ts";
 
 const Bars = lazy(async () => ({ default: (await import("../../../ui/charts/Bars.tsx")).Bars }));
 
@@ -33,8 +33,7 @@ export function ReportScreen({ site }: { site: Site }) {
 
 function Report({ site }: { site: Site }) {
   const report = useQuery({
-    queryKey: ["links", site.id, "report"],
-    queryFn: () => api<LedgerReport>("GET", `/sites/${site.id}/links/report`),
+    ...asking("GET /sites/:site/links/report", { site: site.id }),
   });
   if (report.isError) return <p className="text-bad">{messageOf(report.error)}</p>;
   if (!report.data) return <p className="text-quiet">Counting…</p>;
@@ -57,7 +56,10 @@ function Report({ site }: { site: Site }) {
         <a
           className="action print:hidden"
           download
-          href={`/api/v1/sites/${site.id}/links/export?edition=readers&reach=external`}
+          href={hrefOf("GET /sites/:site/links/export", {
+            site: site.id,
+            query: { edition: "readers", reach: "external" },
+          })}
         >
           <Download size={15} aria-hidden /> CSV
         </a>

@@ -1,13 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState, type KeyboardEvent } from "react";
-import type { PasteAnswer } from "../../../core/links/paste.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, messageOf } from "../../../ui/client/api.ts";
 import { Screen } from "../../../ui/frame/Screen.tsx";
 import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 import { useKey } from "../../../ui/keys/use-key.ts";
 import { PasteKnown } from "./PasteKnown.tsx";
 import { ShortLinkMaker } from "./ShortLinkMaker.tsx";
+import { asking } from "../../../ui/client/queries.ts";
+import { messageOf } from "../../../ui/client/api.ts";
 
 /** The field at the top of every screen: paste anything, see what is known of it, act on it. `/` goes there. */
 export function PasteField({ site }: { site: Site; children?: React.ReactNode }) {
@@ -27,8 +27,7 @@ function Field({ site }: { site: Site }) {
   const panel = useRef<HTMLDivElement>(null);
   const pasted = useDebounced(text.trim(), 120);
   const known = useQuery({
-    queryKey: ["paste", site.id, pasted],
-    queryFn: () => api<PasteAnswer>("POST", `/sites/${site.id}/paste`, { text: pasted }),
+    ...asking("POST /sites/:site/paste", { site: site.id, body: { text: pasted } }),
     enabled: pasted !== "",
     placeholderData: (previous) => previous,
   });

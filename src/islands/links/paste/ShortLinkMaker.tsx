@@ -1,10 +1,10 @@
 import { useEffect, useState } from "react";
 import type { Site } from "../../../core/sites/site.ts";
-import { messageOf } from "../../../ui/client/api.ts";
 import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import { RouteFindings } from "../../routes/form/RouteFindings.tsx";
 import { shortHome, useRouteCheck } from "../../routes/form/use-route-check.ts";
 import { useCreateRoute } from "../../routes/use-routes.ts";
+import { messageOf } from "../../../ui/client/api.ts";
 
 /** A short link from where the address was pasted: the first suggestion stands ready, Enter makes and copies it. */
 export function ShortLinkMaker({

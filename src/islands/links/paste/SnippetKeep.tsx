@@ -1,11 +1,10 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Creative } from "../../../core/creatives/creative.ts";
 import type { PasteAnswer } from "../../../core/links/paste.ts";
-import type { Program } from "../../../core/programs/program.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, messageOf, type ListOf } from "../../../ui/client/api.ts";
 import { notify } from "../../../ui/notices/notices.ts";
+import { asking } from "../../../ui/client/queries.ts";
+import { api, messageOf } from "../../../ui/client/api.ts";
 
 /** A partner's snippet in the paste field: what is in it, and one step that keeps it as a creative of its program. */
 export function SnippetKeep(props: {
@@ -16,13 +15,14 @@ export function SnippetKeep(props: {
 }) {
   const { site, html, snippet, onKept } = props;
   const programs = useQuery({
-    queryKey: ["programs", site.id, "names"],
-    queryFn: async () => (await api<ListOf<Program>>("GET", `/sites/${site.id}/programs`)).items,
+    ...asking("GET /sites/:site/programs", { site: site.id }),
+    select: ({ items }) => items,
   });
   const [chosen, setChosen] = useState(snippet.program ?? "");
   const [name, setName] = useState(snippet.words.slice(0, 120));
   const keep = useMutation({
-    mutationFn: () => api<Creative>("POST", `/sites/${site.id}/programs/${chosen}/creatives`, { html, name }),
+    mutationFn: () =>
+      api("POST /sites/:site/programs/:id/creatives", { site: site.id, id: chosen, body: { html, name } }),
     onSuccess: (kept) => {
       notify(`Kept ${kept.name} as a creative of ${kept.program.name}`);
       onKept();

@@ -2,7 +2,8 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Creative, PlacedCreative } from "../../../core/creatives/creative.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, messageOf, type ListOf } from "../../../ui/client/api.ts";
+import { asking } from "../../../ui/client/queries.ts";
+import { api, messageOf } from "../../../ui/client/api.ts";
 
 /** A creative that was chosen for the place in the text, ready to stand there. */
 export type ChosenCreative = PlacedCreative & { creative: string };
@@ -16,13 +17,13 @@ export function CreativeChoice(props: {
   const { site, pageId, onChosen } = props;
   const [open, setOpen] = useState(false);
   const creatives = useQuery({
-    queryKey: ["creatives", site.id],
-    queryFn: async () => (await api<ListOf<Creative>>("GET", `/sites/${site.id}/creatives`)).items,
+    ...asking("GET /sites/:site/creatives", { site: site.id }),
+    select: ({ items }) => items,
     enabled: open,
   });
   const place = useMutation({
     mutationFn: async ({ id }: Creative) => ({
-      ...(await api<PlacedCreative>("POST", `/sites/${site.id}/creatives/${id}/place`, { page: pageId })),
+      ...(await api("POST /sites/:site/creatives/:id/place", { site: site.id, id, body: { page: pageId } })),
       creative: id,
     }),
     onSuccess: onChosen,

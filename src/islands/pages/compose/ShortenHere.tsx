@@ -1,11 +1,11 @@
 import { Link2 } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { Site } from "../../../core/sites/site.ts";
-import { messageOf } from "../../../ui/client/api.ts";
 import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import { RouteFindings } from "../../routes/form/RouteFindings.tsx";
 import { shortHome, useRouteCheck } from "../../routes/form/use-route-check.ts";
 import { useCreateRoute } from "../../routes/use-routes.ts";
+import { messageOf } from "../../../ui/client/api.ts";
 
 /** A short link for the address that is being linked, without leaving the composer; the link then leads through it. */
 export function ShortenHere(props: {

@@ -4,11 +4,10 @@ import { fillAddress } from "../../../core/text/variables.ts";
 import type { DestinationKind } from "../../../core/address/classify.ts";
 import type { HeadingAnchor } from "../../../core/pages/body/headings.ts";
 import type { SiteFile } from "../../../core/files/file.ts";
-import type { PasteAnswer } from "../../../core/links/paste.ts";
 import type { Route } from "../../../core/routes/route.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, type ListOf } from "../../../ui/client/api.ts";
 import { useDebounced } from "../../../ui/keys/use-debounced.ts";
+import { asking } from "../../../ui/client/queries.ts";
 
 /** Something that the typed words, or the pasted address, may be meant for. */
 export interface Destination {
@@ -31,9 +30,10 @@ export function useDestinations(
   const typed = useDebounced(text.trim(), 150);
   const isWords = typed.length > 1 && !looksLikeAddress(typed) && !typed.startsWith("#");
   const answer = useQuery({
-    queryKey: ["paste", site.id, typed],
-    queryFn: () =>
-      api<PasteAnswer>("POST", `/sites/${site.id}/paste`, { text: fillAddress(typed, site.variables) }),
+    ...asking("POST /sites/:site/paste", {
+      site: site.id,
+      body: { text: fillAddress(typed, site.variables) },
+    }),
     enabled: typed.length > 1 && !typed.startsWith("#"),
     staleTime: 5_000,
   }).data;
@@ -48,9 +48,7 @@ export function useDestinations(
   // A file's name looks like a host.
   const isName = /^[^/\s:@]+\.[a-z0-9]{2,5}$/i.test(typed);
   const named = useQuery({
-    queryKey: ["files", site.id, "named", typed],
-    queryFn: () =>
-      api<ListOf<SiteFile>>("GET", `/sites/${site.id}/files?limit=6&q=${encodeURIComponent(typed)}`),
+    ...asking("GET /sites/:site/files", { site: site.id, query: { limit: 6, q: typed } }),
     enabled: isName,
     staleTime: 5_000,
   }).data;

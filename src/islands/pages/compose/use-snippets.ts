@@ -2,8 +2,8 @@ import { useCallback, useState } from "react";
 import type { Editor } from "@tiptap/react";
 import type { SnippetAnswer } from "../../../core/pages/page.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, messageOf } from "../../../ui/client/api.ts";
 import { notify } from "../../../ui/notices/notices.ts";
+import { api, messageOf } from "../../../ui/client/api.ts";
 
 /** True for pasted text that is HTML source with links, pictures or what partners wrap them in. */
 export function isSnippet(text: string): boolean {
@@ -19,7 +19,7 @@ export function useSnippets(site: Site): {
   const [report, setReport] = useState<SnippetAnswer>();
   const take = useCallback(
     (editor: Editor, html: string) => {
-      api<SnippetAnswer>("POST", `/sites/${site.id}/snippets`, { html }).then(
+      api("POST /sites/:site/snippets", { site: site.id, body: { html } }).then(
         (answer) => {
           const content = (answer.body as { content?: { type: string; content?: unknown[] }[] }).content ?? [];
           const only = content.length === 1 && content[0]!.type === "paragraph" ? content[0]!.content : content;

@@ -1,14 +1,24 @@
 import { useMutation } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { bodyToHtml } from "../../../core/pages/body/to-html.ts";
-import type { Page, Placement, VisitAnswer } from "../../../core/pages/page.ts";
+import type { Page, Placement } from "../../../core/pages/page.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, ApiProblem, JsonText, messageOf, queries } from "../../../ui/client/api.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import type { LeftPath } from "../LeftBehind.tsx";
 import { dropBackup, writeBackup, type Backup } from "./backup.ts";
 import { useLeaving } from "./use-leaving.ts";
-import { isEmpty, keptChange, NOTHING_WRITTEN, over, requestText, writtenOut, writtenOver, type WrittenChange } from "./written-change.ts"; // prettier-ignore
+import {
+  isEmpty,
+  keptChange,
+  NOTHING_WRITTEN,
+  over,
+  requestText,
+  writtenOut,
+  writtenOver,
+  type WrittenChange,
+} from "./written-change.ts";
+import { refresh } from "../../../ui/client/queries.ts";
+import { api, messageOf, ApiProblem, JsonText } from "../../../ui/client/api.ts";
 
 /** The fields of a page that the writing view edits. */
 export interface DraftFields {
@@ -121,9 +131,11 @@ export function useDraft(
       if (rest() <= 0) setState("saving");
       try {
         const request = new JsonText(requestText(written, version.current));
-        const saved = await api<Page>("PUT", `/sites/${site.id}/pages/${first.id}`, request).catch(
-          (error: unknown) => arrivedBefore(error, keptChange(written)),
-        );
+        const saved = await api("PUT /sites/:site/pages/:id", {
+          site: site.id,
+          id: first.id,
+          body: request,
+        }).catch((error: unknown) => arrivedBefore(error, keptChange(written)));
         sending.current = NOTHING_WRITTEN;
         version.current = saved.version;
         const isDone = Object.keys(pending.current).length === 0;
@@ -232,12 +244,16 @@ export function useDraft(
     const visit = async (): Promise<void> => {
       if (document.visibilityState === "hidden") return;
       const known = version.current;
-      const there = await api<VisitAnswer>("POST", `/sites/${site.id}/pages/${first.id}/visit`, { tab });
+      const there = await api("POST /sites/:site/pages/:id/visit", {
+        site: site.id,
+        id: first.id,
+        body: { tab },
+      });
       setOthers((before) => (before.join() === there.others.join() ? before : there.others));
       await running.current;
       const isIdle = Object.keys(pending.current).length === 0 && version.current === known;
       if (there.version <= known || !isIdle) return;
-      const theirs = await api<Page>("GET", `/sites/${site.id}/pages/${first.id}`);
+      const theirs = await api("GET /sites/:site/pages/:id", { site: site.id, id: first.id });
       if (Object.keys(pending.current).length > 0 || version.current !== known) return;
       adopt(theirs);
       notify(`${theirs.updatedBy} saved this page; what you see is that version.`);
@@ -259,12 +275,16 @@ export function useDraft(
   const unpublish = async (): Promise<void> => {
     showSaved();
     try {
-      const taken = await api<Page>("POST", `/sites/${site.id}/pages/${first.id}/unpublish`, {
-        version: version.current,
+      const taken = await api("POST /sites/:site/pages/:id/unpublish", {
+        site: site.id,
+        id: first.id,
+        body: {
+          version: version.current,
+        },
       });
       noteLeft(page, taken);
       setPage(taken);
-      void queries.invalidateQueries({ queryKey: ["pages"] });
+      void refresh("GET /sites/:site/pages");
       notify(`Took “${taken.title}” back from readers`);
     } catch (error) {
       notify(messageOf(error), { tone: "failed" });
@@ -274,14 +294,18 @@ export function useDraft(
   const publishing = useMutation({
     mutationFn: async () => {
       if (!(await saveNow())) throw new Error("not saved");
-      return api<Page>("POST", `/sites/${site.id}/pages/${first.id}/publish`, { version: version.current });
+      return api("POST /sites/:site/pages/:id/publish", {
+        site: site.id,
+        id: first.id,
+        body: { version: version.current },
+      });
     },
     onSuccess: (published) => {
       noteLeft(page, published);
       setPage(published);
       setFailure(undefined);
-      void queries.invalidateQueries({ queryKey: ["pages"] });
-      void queries.invalidateQueries({ queryKey: ["revisions", first.id] });
+      void refresh("GET /sites/:site/pages");
+      void refresh("GET /sites/:site/pages/:id/revisions");
       notify(`Published “${published.title}”`);
     },
     onError: (error) => {
@@ -300,12 +324,12 @@ export function useDraft(
       // Neither is lost: the one that does not become the draft is kept among the page's versions.
       const stash = keepMine ? { title, description, category, path, body } : mine;
       try {
-        await api("POST", `/sites/${site.id}/pages/${first.id}/aside`, stash);
+        await api("POST /sites/:site/pages/:id/aside", { site: site.id, id: first.id, body: stash });
       } catch (error) {
         notify(messageOf(error), { tone: "failed" });
         return;
       }
-      void queries.invalidateQueries({ queryKey: ["revisions", first.id] });
+      void refresh("GET /sites/:site/pages/:id/revisions");
       version.current = conflict.version;
       setConflict(undefined);
       setFailure(undefined);

@@ -1,3 +1,4 @@
+import { addressOf } from "../../../contract/ground/address.ts";
 import { useEffect } from "react";
 import { leaveBackup, type Backup } from "./backup.ts";
 import { requestText } from "./written-change.ts";
@@ -30,7 +31,7 @@ export function useLeaving({ siteId, pageId, isAllSaved, backupNow, saveNow }: L
       if (body.length > MAX_KEPT_ALIVE) return;
       const headers = { "Content-Type": "application/json" };
       // Whether it arrives is seen when the page is opened again.
-      fetch(`/api/v1/sites/${siteId}/pages/${pageId}`, { method: "PUT", keepalive: true, headers, body }).catch(() => undefined); // prettier-ignore
+      fetch(addressOf("PUT /sites/:site/pages/:id", { site: siteId, id: pageId }), { method: "PUT", keepalive: true, headers, body }).catch(() => undefined); // prettier-ignore
     };
     document.addEventListener("visibilitychange", hide);
     addEventListener("pagehide", leave);

@@ -3,7 +3,6 @@ import { FilePlus2 } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { PageSummary } from "../../../core/pages/page.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, messageOf, queries, type ListOf } from "../../../ui/client/api.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import { Knot } from "../../../ui/links/Knot.tsx";
 import { SortHead } from "../../../ui/table/SortHead.tsx";
@@ -14,6 +13,8 @@ import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 import { LeftBehind, type LeftPath } from "../LeftBehind.tsx";
 import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
 import { when } from "../../../ui/format/when.ts";
+import { refresh, keyOf } from "../../../ui/client/queries.ts";
+import { api, messageOf } from "../../../ui/client/api.ts";
 
 /** The site's pages: where writing begins. */
 export function PageList({ site }: { site: Site }) {
@@ -31,7 +32,7 @@ function Pages({ site }: { site: Site }) {
   const [sort, setSort] = useAddressState("sort");
   const search = useDebounced(q, 200);
   const pages = useInfiniteQuery({
-    queryKey: ["pages", site.id, search, sort],
+    queryKey: keyOf("GET /sites/:site/pages", { site: site.id, query: { q: search, sort } }),
     queryFn: ({ pageParam }) => {
       const query = new URLSearchParams({
         limit: "100",
@@ -39,7 +40,7 @@ function Pages({ site }: { site: Site }) {
         ...(search && { q: search }),
         sort: sort || "-updatedAt",
       });
-      return api<ListOf<PageSummary>>("GET", `/sites/${site.id}/pages?${query}`);
+      return api("GET /sites/:site/pages", { site: site.id, query: Object.fromEntries(query) });
     },
     initialPageParam: "",
     getNextPageParam: (last) => last.nextCursor ?? undefined,
@@ -160,9 +161,12 @@ function NewPage({ site }: { site: Site }) {
   const [failed, setFailed] = useState<string>();
   const make = useMutation({
     mutationFn: () =>
-      api<PageSummary>("POST", `/sites/${site.id}/pages`, {
-        title: "Untitled",
-        path: `/untitled-${Date.now().toString(36)}`,
+      api("POST /sites/:site/pages", {
+        site: site.id,
+        body: {
+          title: "Untitled",
+          path: `/untitled-${Date.now().toString(36)}`,
+        },
       }),
     onSuccess: (page) => location.assign(`/${site.key}/pages/${page.id}`),
     onError: (error) => setFailed(messageOf(error)),
@@ -185,8 +189,8 @@ function offerUndo(site: Site): LeftPath | undefined {
   const { id, title, path } = JSON.parse(kept) as { id: string; title: string; path: string | null };
   notify(`Deleted “${title}”`, {
     undo: () =>
-      void api("POST", `/sites/${site.id}/pages/${id}/restore`).then(
-        () => queries.invalidateQueries({ queryKey: ["pages"] }),
+      void api("POST /sites/:site/pages/:id/restore", { site: site.id, id }).then(
+        () => refresh("GET /sites/:site/pages"),
         (error: unknown) => notify(messageOf(error), { tone: "failed" }),
       ),
   });

@@ -3,9 +3,9 @@ import type { Node } from "@tiptap/pm/model";
 import type { Editor } from "@tiptap/react";
 import type { SiteFile } from "../../../core/files/file.ts";
 import type { Site } from "../../../core/sites/site.ts";
+import { pictureDefaults } from "./picture-defaults.ts";
 import { messageOf } from "../../../ui/client/api.ts";
 import { sendFile } from "../../../ui/client/upload.ts";
-import { pictureDefaults } from "./picture-defaults.ts";
 
 /** A file on its way, or why it did not get there. */
 export interface Upload {
@@ -40,7 +40,13 @@ export function useUploads(site: Site): {
         const abort = new AbortController();
         const upload = { key, name: file.name, share: 0, failure: undefined, stop: () => abort.abort() };
         setUploads((before) => [...before, upload]);
-        sendFile(`/sites/${site.id}/files`, file, (share) => change(key, { share }), abort.signal).then(
+        sendFile(
+          "POST /sites/:site/files",
+          { site: site.id, query: { name: file.name } },
+          file,
+          (share) => change(key, { share }),
+          abort.signal,
+        ).then(
           (stored) => {
             putIn(editor, stored, at);
             dismiss(key);

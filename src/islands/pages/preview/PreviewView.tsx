@@ -1,10 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { findLinks, type LinkInHtml } from "../../../core/links/find.ts";
-import type { RevisionFull, Revision } from "../../../core/pages/page.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { otherAnswer } from "../../../core/rules/why.ts";
-import { api, messageOf, type ListOf } from "../../../ui/client/api.ts";
 import { Choice } from "../../../ui/fields/Choice.tsx";
 import { KIND_WORD, Knot } from "../../../ui/links/Knot.tsx";
 import { WhyList } from "../../../ui/links/WhyList.tsx";
@@ -12,24 +10,21 @@ import { useAddressState } from "../../../ui/client/url-state.ts";
 import { useJudge, type DeliveredLink } from "../rope/use-delivered.ts";
 import type { Draft } from "../draft/use-draft.ts";
 import { MarkedSource, type TagPair } from "./MarkedSource.tsx";
+import { api, hrefOf, messageOf } from "../../../ui/client/api.ts";
 
 /** The page as a reader gets it, in the site's look, and beside it the HTML that is delivered. */
 export default function PreviewView({ site, draft }: { site: Site; draft: Draft }) {
   const [shown, setShown] = useAddressState("of");
   const isDraft = shown !== "published" || draft.page.status === "draft";
   const flag = isDraft ? "1" : "0";
-  const address = `/api/v1/sites/${site.id}/pages/${draft.page.id}`;
+  const asked = { site: site.id, id: draft.page.id, query: { draft: flag } };
   const stored = useQuery({
     queryKey: ["stored", draft.page.id, flag, draft.page.version, draft.page.publishedAt],
     queryFn: async () => (isDraft ? draft.page.html : await publishedHtml(site, draft.page.id)),
   });
   const delivered = useQuery({
     queryKey: ["delivered", draft.page.id, flag, draft.page.version, draft.page.publishedAt],
-    queryFn: async () => {
-      const answer = await fetch(`${address}/delivered?draft=${flag}`);
-      if (!answer.ok) throw new TypeError("the delivered HTML did not come");
-      return answer.text();
-    },
+    queryFn: () => api("GET /sites/:site/pages/:id/delivered", asked),
   });
   const [pointed, setPointed] = useState<Pointed>();
   const written = useMemo(() => findLinks(stored.data ?? ""), [stored.data]);
@@ -66,7 +61,7 @@ export default function PreviewView({ site, draft }: { site: Site; draft: Draft 
           title="The page as a reader gets it"
           className="w-full grow rounded border border-line bg-sheet"
           sandbox="allow-same-origin"
-          src={`${address}/document?draft=${flag}`}
+          src={hrefOf("GET /sites/:site/pages/:id/document", asked)}
         />
       </section>
       <section aria-label="Delivered HTML" className="min-w-0">
@@ -98,10 +93,17 @@ function pairsOf(stored: string, delivered: string): TagPair[] {
 }
 
 async function publishedHtml(site: Site, id: string): Promise<string> {
-  const path = `/sites/${site.id}/pages/${id}/revisions`;
-  const { items } = await api<ListOf<Revision>>("GET", path);
+  const { items } = await api("GET /sites/:site/pages/:id/revisions", { site: site.id, id });
   const newest = items.find(({ kind }) => kind === "published");
-  return newest ? (await api<RevisionFull>("GET", `${path}/${newest.id}`)).html : "";
+  return newest
+    ? (
+        await api("GET /sites/:site/pages/:id/revisions/:revision", {
+          site: site.id,
+          id,
+          revision: newest.id,
+        })
+      ).html
+    : "";
 }
 
 /** A link inside the frame: its address, and its place among the links of the text, where it is one of those. */

@@ -8,7 +8,7 @@ import { linkFacts, type LinkOnPage } from "../../../core/rules/resolve/link-fac
 import { resolverOfLinks, type ResolvedLink } from "../../../core/links/resolved-link.ts";
 import type { Resolved } from "../../../core/rules/resolve/resolve.ts";
 import { fillAddress } from "../../../core/text/variables.ts";
-import { api } from "../../../ui/client/api.ts";
+import { asking } from "../../../ui/client/queries.ts";
 
 /** What rules and site make of a link. */
 export interface DeliveredLink {
@@ -40,8 +40,7 @@ export interface Judging {
 /** The rules in force; every link on the screen is judged by them, in this browser. */
 export function useRules(site: Site): RuleSet | undefined {
   return useQuery({
-    queryKey: ["rules", site.id],
-    queryFn: () => api<RuleSet>("GET", `/sites/${site.id}/rules`),
+    ...asking("GET /sites/:site/rules", { site: site.id }),
   }).data;
 }
 
@@ -56,8 +55,7 @@ export function useJudge(site: Site, page: PageFields, addresses: readonly strin
   );
   const resolvedLinks =
     useQuery({
-      queryKey: ["looks", site.id, filled],
-      queryFn: () => api<{ items: ResolvedLink[] }>("POST", `/sites/${site.id}/looks`, { addresses: filled }),
+      ...asking("POST /sites/:site/looks", { site: site.id, body: { addresses: filled } }),
       placeholderData: (previous) => previous,
       enabled: filled.length > 0,
       staleTime: 10_000,

@@ -2,14 +2,15 @@ import { useMutation } from "@tanstack/react-query";
 import { Download, Upload } from "lucide-react";
 import { useState } from "react";
 import type { Site } from "../../../core/sites/site.ts";
-import type { ImportedFile, ImportReport } from "../../../core/pages/transfer.ts";
-import { messageOf, queries } from "../../../ui/client/api.ts";
+import type { ImportedFile } from "../../../core/pages/transfer.ts";
 import { ChooseFiles } from "../../../ui/fields/ChooseFiles.tsx";
 import { Choice } from "../../../ui/fields/Choice.tsx";
 import { KIND_WORD, Knot } from "../../../ui/links/Knot.tsx";
 import { Screen } from "../../../ui/frame/Screen.tsx";
-import { sendFile } from "../../../ui/client/upload.ts";
 import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
+import { refresh } from "../../../ui/client/queries.ts";
+import { hrefOf, messageOf } from "../../../ui/client/api.ts";
+import { sendFile } from "../../../ui/client/upload.ts";
 
 /** Pages in from files, and out as files. */
 export function TransferScreen({ site }: { site: Site }) {
@@ -32,15 +33,15 @@ function BringIn({ site }: { site: Site }) {
     mutationFn: async ({ chosen, dryRun }: { chosen: readonly File[]; dryRun: boolean }) => {
       const reports: ImportedFile[] = [];
       for (const [index, file] of chosen.entries()) {
-        const query = `?dryRun=${dryRun ? "1" : "0"}&publish=${publish}`;
-        const report = await sendFile<ImportReport>(`/sites/${site.id}/import${query}`, file, (part) =>
+        const query = { name: file.name, dryRun: dryRun ? "1" : "0", publish };
+        const report = await sendFile("POST /sites/:site/import", { site: site.id, query }, file, (part) =>
           setShare((index + part) / chosen.length),
         );
         reports.push(...report.files);
       }
       return { dryRun, files: reports };
     },
-    onSuccess: () => void queries.invalidateQueries({ queryKey: ["pages"] }),
+    onSuccess: () => void refresh("GET /sites/:site/pages"),
   });
   const take = (chosen: readonly File[]): void => {
     if (chosen.length === 0) return;
@@ -187,7 +188,7 @@ function TakeOut({ site }: { site: Site }) {
         />
         <a
           className="action action-main"
-          href={`/api/v1/sites/${site.id}/export?format=${format}&as=${as}`}
+          href={hrefOf("GET /sites/:site/export", { site: site.id, query: { format, as } })}
           download
         >
           <Download size={15} aria-hidden /> All pages, as a zip

@@ -1,37 +1,44 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { linkDifference, wordDifference } from "../../../core/text/difference.ts";
-import type { Page, Revision, RevisionFull } from "../../../core/pages/page.ts";
+import type { RevisionFull } from "../../../core/pages/page.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, messageOf, queries, type ListOf } from "../../../ui/client/api.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import { useAddressState } from "../../../ui/client/url-state.ts";
 import { when } from "../../../ui/format/when.ts";
 import type { Draft } from "../draft/use-draft.ts";
+import { asking, refresh } from "../../../ui/client/queries.ts";
+import { api, messageOf } from "../../../ui/client/api.ts";
 
 /** The draft beside a version that was kept, the last published one first: words and links apart. */
 export default function CompareView({ site, draft }: { site: Site; draft: Draft }) {
-  const path = `/sites/${site.id}/pages/${draft.page.id}/revisions`;
   const [chosen, setChosen] = useAddressState("with");
   const revisions = useQuery({
-    queryKey: ["revisions", draft.page.id],
-    queryFn: () => api<ListOf<Revision>>("GET", path),
+    ...asking("GET /sites/:site/pages/:id/revisions", { site: site.id, id: draft.page.id }),
   });
   const id = chosen || revisions.data?.items.find(({ kind }) => kind === "published")?.id || revisions.data?.items[0]?.id; // prettier-ignore
   const other = useQuery({
-    queryKey: ["revision", draft.page.id, id],
-    queryFn: () => api<RevisionFull>("GET", `${path}/${id}`),
+    ...asking("GET /sites/:site/pages/:id/revisions/:revision", {
+      site: site.id,
+      id: draft.page.id,
+      revision: id ?? "",
+    }),
     enabled: id !== undefined,
     staleTime: Infinity,
   });
   const restore = useMutation({
     mutationFn: async () => {
       if (!(await draft.saveNow())) throw new Error("not saved");
-      return api<Page>("POST", `${path}/${id}/restore`, { version: draft.page.version });
+      return api("POST /sites/:site/pages/:id/revisions/:revision/restore", {
+        site: site.id,
+        id: draft.page.id,
+        revision: id ?? "",
+        body: { version: draft.page.version },
+      });
     },
     onSuccess: (page) => {
       draft.adopt(page);
-      void queries.invalidateQueries({ queryKey: ["revisions", draft.page.id] });
+      void refresh("GET /sites/:site/pages/:id/revisions");
       notify(
         "That version is the draft again; the one before it was kept aside. Readers get nothing new yet.",
       );

@@ -3,17 +3,18 @@ import { FileUp } from "lucide-react";
 import { useState } from "react";
 import type { Network } from "../../../core/programs/program.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, messageOf, queries } from "../../../ui/client/api.ts";
 import { ChooseFiles } from "../../../ui/fields/ChooseFiles.tsx";
 import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import { notify } from "../../../ui/notices/notices.ts";
 import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../../ui/frame/Screen.tsx";
-import { sendFile } from "../../../ui/client/upload.ts";
 import { useAddressState } from "../../../ui/client/url-state.ts";
 import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 import { useNetworks } from "../use-programs.ts";
-import { Entries, type CatalogueAnswer } from "./Entries.tsx";
+import { Entries } from "./Entries.tsx";
+import { refresh, keyOf } from "../../../ui/client/queries.ts";
+import { api, messageOf } from "../../../ui/client/api.ts";
+import { sendFile } from "../../../ui/client/upload.ts";
 
 /** Finding a program: a network's catalogue, or one's own file, beside what is known already. */
 export function CatalogueScreen({ site }: { site: Site }) {
@@ -35,18 +36,11 @@ function Catalogue({ site }: { site: Site }) {
   const network = chosen || networks.data?.find(({ catalogue }) => catalogue !== "")?.name || "";
   const from = file ? `${file.name} ${file.lastModified}` : network;
   const found = useQuery({
-    queryKey: ["catalogue", site.id, from, words],
+    queryKey: [...keyOf("GET /sites/:site/catalogue", { site: site.id, query: { network, q: words } }), from],
     queryFn: () =>
       file
-        ? sendFile<CatalogueAnswer>(
-            `/sites/${site.id}/catalogue?q=${encodeURIComponent(words)}`,
-            file,
-            () => undefined,
-          )
-        : api<CatalogueAnswer>(
-            "GET",
-            `/sites/${site.id}/catalogue?${new URLSearchParams({ network, q: words })}`,
-          ),
+        ? sendFile("POST /sites/:site/catalogue", { site: site.id, query: { q: words } }, file)
+        : api("GET /sites/:site/catalogue", { site: site.id, query: { network, q: words } }),
     enabled: from !== "",
     placeholderData: (previous) => previous,
     retry: false,
@@ -117,14 +111,11 @@ function NetworkForm({ site, networks }: { site: Site; networks: readonly Networ
   const catalogue = typed.catalogue ?? known?.catalogue ?? "";
   const report = typed.report ?? known?.report ?? "";
   const save = useMutation({
-    mutationFn: () => api<Network>("PUT", `/sites/${site.id}/networks`, { name, hosts: hosts.split(/[\s,]+/).filter(Boolean), catalogue, report }),
+    mutationFn: () => api("PUT /sites/:site/networks", { site: site.id, body: { name, hosts: hosts.split(/[\s,]+/).filter(Boolean), catalogue, report } }),
     onSuccess: () => {
       setTyped({});
       notify(`Saved ${name}`);
-      return Promise.all([
-        queries.invalidateQueries({ queryKey: ["networks"] }),
-        queries.invalidateQueries({ queryKey: ["catalogue"] }),
-      ]);
+      return refresh("GET /sites/:site/networks", "GET /sites/:site/catalogue");
     },
   }); // prettier-ignore
   const field = (label: string, value: string, change: (value: string) => void, mono = true) => (

@@ -1,22 +1,19 @@
 import { useMutation } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
-import type { Program, ProgramFigures } from "../../../core/programs/program.ts";
+import type { ProgramFigures } from "../../../core/programs/program.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { consideredProgram, type CatalogueEntry } from "../../../core/programs/catalogue.ts";
-import { api, messageOf, queries } from "../../../ui/client/api.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import { SortHead } from "../../../ui/table/SortHead.tsx";
 import { useAddressState } from "../../../ui/client/url-state.ts";
 import { commissionWords, money, STATE_TONE } from "../figures-in-words.ts";
 import { refreshPrograms, useProgramChange, usePrograms } from "../use-programs.ts";
 import { catalogueRows, sortedRows, type CatalogueRow } from "./rows.ts";
+import { refresh } from "../../../ui/client/queries.ts";
+import { api, messageOf, type Answer } from "../../../ui/client/api.ts";
 
 /** What a catalogue answered. */
-export interface CatalogueAnswer {
-  items: (CatalogueEntry & { known: { id: string; name: string; state: Program["state"] } | null })[];
-  total: number;
-  refused: { line: number; message: string }[];
-}
+export type CatalogueAnswer = Answer<"GET /sites/:site/catalogue">;
 
 /** The entries of a catalogue beside what is joined already, to be compared and taken over. */
 export function Entries(props: { site: Site; network: string; answer: CatalogueAnswer }) {
@@ -121,10 +118,11 @@ function Here({ children }: { children: string }) {
 
 function Consider({ site, network, entry }: { site: Site; network: string; entry: CatalogueEntry }) {
   const take = useMutation({
-    mutationFn: () => api<Program>("POST", `/sites/${site.id}/programs`, consideredProgram(entry, network)),
+    mutationFn: () =>
+      api("POST /sites/:site/programs", { site: site.id, body: consideredProgram(entry, network) }),
     onSuccess: (program) => {
       notify(`${program.name} stands among your programs as “considering”`);
-      return Promise.all([refreshPrograms(), queries.invalidateQueries({ queryKey: ["catalogue"] })]);
+      return Promise.all([refreshPrograms(), refresh("GET /sites/:site/catalogue")]);
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });

@@ -3,17 +3,16 @@ import { Copy, ExternalLink, Eye } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import type { Credentials, Program } from "../../../core/programs/program.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, messageOf } from "../../../ui/client/api.ts";
 import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import { notify } from "../../../ui/notices/notices.ts";
 import { useKey } from "../../../ui/keys/use-key.ts";
 import { refreshPrograms } from "../use-programs.ts";
+import { api, messageOf } from "../../../ui/client/api.ts";
 
 const SHOWN_MS = 12_000;
 
 /** Signing in: the address one key away, name and password copied without being shown, or shown for some seconds. */
 export function Account({ site, program }: { site: Site; program: Program }) {
-  const at = `/sites/${site.id}/programs/${program.id}/credentials`;
   const [shown, setShown] = useState<Credentials>();
   const [changing, setChanging] = useState(false);
   const there = useRef<HTMLAnchorElement>(null);
@@ -24,7 +23,8 @@ export function Account({ site, program }: { site: Site; program: Program }) {
     return () => clearTimeout(timer);
   }, [shown]);
   const failed = (error: unknown): void => notify(messageOf(error), { tone: "failed" });
-  const fetched = (): Promise<Credentials> => api<Credentials>("POST", `${at}/show`);
+  const fetched = (): Promise<Credentials> =>
+    api("POST /sites/:site/programs/:id/credentials/show", { site: site.id, id: program.id });
   const copy = (part: keyof Credentials): void =>
     void fetched()
       .then((all) => navigator.clipboard.writeText(all[part]))
@@ -74,13 +74,20 @@ export function Account({ site, program }: { site: Site; program: Program }) {
         </p>
       ) : null}
       {changing ? (
-        <ChangeCredentials at={at} has={program.hasCredentials} onDone={() => setChanging(false)} />
+        <ChangeCredentials
+          site={site}
+          program={program}
+          has={program.hasCredentials}
+          onDone={() => setChanging(false)}
+        />
       ) : null}
     </section>
   );
 }
 
-function ChangeCredentials({ at, has, onDone }: { at: string; has: boolean; onDone: () => void }) {
+function ChangeCredentials(props: { site: Site; program: Program; has: boolean; onDone: () => void }) {
+  const { has, onDone } = props;
+  const at = { site: props.site.id, id: props.program.id };
   const [name, setName] = useState("");
   const [password, setPassword] = useState("");
   const done = (text: string): Promise<void> => {
@@ -89,10 +96,13 @@ function ChangeCredentials({ at, has, onDone }: { at: string; has: boolean; onDo
     return refreshPrograms();
   };
   const keep = useMutation({
-    mutationFn: () => api("PUT", at, { name, password }),
+    mutationFn: () => api("PUT /sites/:site/programs/:id/credentials", { ...at, body: { name, password } }),
     onSuccess: () => done("Kept, encrypted"),
   });
-  const drop = useMutation({ mutationFn: () => api("DELETE", at), onSuccess: () => done("Forgotten") });
+  const drop = useMutation({
+    mutationFn: () => api("DELETE /sites/:site/programs/:id/credentials", at),
+    onSuccess: () => done("Forgotten"),
+  });
   return (
     <form
       className="grid gap-2 sm:grid-cols-[1fr_1fr_auto] sm:items-end"

@@ -1,14 +1,14 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { Copy, Footprints, Link2 } from "lucide-react";
 import { useState } from "react";
-import type { BuiltProgramLink, Program } from "../../../core/programs/program.ts";
-import type { PageSummary } from "../../../core/pages/page.ts";
+import type { Program } from "../../../core/programs/program.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
-import { api, ApiProblem, messageOf, type ListOf } from "../../../ui/client/api.ts";
 import { copyText } from "../../../ui/keys/copy.ts";
 import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import { ShortLinkMaker } from "../../links/paste/ShortLinkMaker.tsx";
+import { asking } from "../../../ui/client/queries.ts";
+import { api, messageOf, ApiProblem } from "../../../ui/client/api.ts";
 
 /** Any product address of the program in, its tracked link out; one more step makes it short. */
 export function BuildLink({ site, program }: { site: Site; program: Program }) {
@@ -17,16 +17,19 @@ export function BuildLink({ site, program }: { site: Site; program: Program }) {
   const [text, setText] = useState("");
   const [making, setMaking] = useState(false);
   const pages = useQuery({
-    queryKey: ["pages", site.id, "names"],
-    queryFn: async () =>
-      (await api<ListOf<PageSummary>>("GET", `/sites/${site.id}/pages?limit=500&sort=title`)).items,
+    ...asking("GET /sites/:site/pages", { site: site.id, query: { limit: 500, sort: "title" } }),
+    select: ({ items }) => items,
   });
   const build = useMutation({
     mutationFn: () =>
-      api<BuiltProgramLink>("POST", `/sites/${site.id}/programs/${program.id}/link`, {
-        destination,
-        ...(page ? { page } : {}),
-        ...(text ? { text } : {}),
+      api("POST /sites/:site/programs/:id/link", {
+        site: site.id,
+        id: program.id,
+        body: {
+          destination,
+          ...(page ? { page } : {}),
+          ...(text ? { text } : {}),
+        },
       }),
     onSuccess: ({ address }) => {
       setMaking(false);

@@ -1,24 +1,23 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import type { ChangedCreative, Creative } from "../../../core/creatives/creative.ts";
-import type { LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
+import type { Creative } from "../../../core/creatives/creative.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, ApiProblem, messageOf } from "../../../ui/client/api.ts";
 import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import { notify } from "../../../ui/notices/notices.ts";
 import { ChangePreview } from "../../ledger/many/ChangePreview.tsx";
 import { undoChange } from "../../ledger/many/use-change.ts";
 import { SnippetReading, useSnippetReading } from "./SnippetReading.tsx";
+import { api, messageOf, ApiProblem } from "../../../ui/client/api.ts";
 
 /** A snippet as it is kept, new or over the one that it was; places that use it follow, after a look at what changes. */
 export function CreativeForm(props: {
   site: Site;
-  /** Where creatives of the program are made. */
-  at: string;
+  /** The program that the creative is of. */
+  program: string;
   creative?: Creative;
   onDone: () => void;
 }) {
-  const { site, at, creative, onDone } = props;
+  const { site, program, creative, onDone } = props;
   const [name, setName] = useState(creative?.name ?? "");
   const [html, setHtml] = useState(creative?.html ?? "");
   const [published, setPublished] = useState(false);
@@ -27,19 +26,26 @@ export function CreativeForm(props: {
     ? (reading.snippet.words || reading.snippet.picture?.alt || "").slice(0, 120)
     : "";
   const called = name || suggested;
-  const path = creative && `/sites/${site.id}/creatives/${creative.id}`;
-  const action = creative && { do: "creative" as const, creative: creative.id, html };
   const look = useMutation({
-    mutationFn: () => api<LinkBulkAnswer>("POST", `/sites/${site.id}/links/bulk`, { action, published, routes: false, dryRun: true }),
+    mutationFn: async () => {
+      const action = { do: "creative" as const, creative: creative?.id ?? "", html };
+      return api("POST /sites/:site/links/bulk", { site: site.id, body: { action, published, routes: false, dryRun: true } });
+    },
   }); // prettier-ignore
   const keep = useMutation({
     mutationFn: async () => {
-      if (!creative || !path) return notify(`Kept ${(await api<Creative>("POST", at, { name: called, html })).name}`);
-      const changed = await api<ChangedCreative>("PUT", path, { name: called, html, version: creative.version, published });
+      if (!creative) {
+        const kept = await api("POST /sites/:site/programs/:id/creatives", { site: site.id, id: program, body: { name: called, html } });
+        return notify(`Kept ${kept.name}`);
+      }
+      const at = { site: site.id, id: creative.id };
+      const body = { name: called, html, version: creative.version, published };
+      const changed = await api("PUT /sites/:site/creatives/:id", { ...at, body });
       const { places } = changed;
       const undo = async (): Promise<void> => {
         if (places.batch !== null) await undoChange(site, places.batch);
-        await api("PUT", path, { name: creative.name, html: creative.html, version: changed.creative.version });
+        const before = { name: creative.name, html: creative.html, version: changed.creative.version };
+        await api("PUT /sites/:site/creatives/:id", { ...at, body: before });
         onDone();
       };
       notify(`Changed ${called}${places.links > 0 ? `; ${places.links} ${places.links === 1 ? "place follows" : "places follow"}` : ""}`, {

@@ -5,26 +5,27 @@ import type { Creative } from "../../../core/creatives/creative.ts";
 import type { Program } from "../../../core/programs/program.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
-import { api, messageOf, queries, type ListOf } from "../../../ui/client/api.ts";
 import { copyText } from "../../../ui/keys/copy.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import { CreativeForm } from "./CreativeForm.tsx";
+import { asking, refresh } from "../../../ui/client/queries.ts";
+import { api, messageOf } from "../../../ui/client/api.ts";
 
 /** Text links and banners that the program supplies: pasted whole, shown as they will stand, copied ready to use. */
 export function Creatives({ site, program }: { site: Site; program: Program }) {
-  const at = `/sites/${site.id}/programs/${program.id}/creatives`;
   const creatives = useQuery({
-    queryKey: ["creatives", program.id, program.version],
-    queryFn: async () => (await api<ListOf<Creative>>("GET", at)).items,
+    ...asking("GET /sites/:site/programs/:id/creatives", { site: site.id, id: program.id }),
+    select: ({ items }) => items,
   });
   const [changing, setChanging] = useState<string>();
-  const refresh = (): Promise<void> => queries.invalidateQueries({ queryKey: ["creatives", program.id] });
+  const refreshCreatives = (): Promise<void> => refresh("GET /sites/:site/programs/:id/creatives");
   const remove = useMutation({
-    mutationFn: ({ id }: Creative) => api("DELETE", `/sites/${site.id}/creatives/${id}`),
+    mutationFn: ({ id }: Creative) => api("DELETE /sites/:site/creatives/:id", { site: site.id, id }),
     onSuccess: (_gone, { id, name }) => {
-      const undo = (): void => void api("POST", `/sites/${site.id}/creatives/${id}/restore`).then(refresh);
+      const undo = (): void =>
+        void api("POST /sites/:site/creatives/:id/restore", { site: site.id, id }).then(refreshCreatives);
       notify(`Took ${name} away`, { undo });
-      return refresh();
+      return refreshCreatives();
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
@@ -37,11 +38,11 @@ export function Creatives({ site, program }: { site: Site; program: Program }) {
             {changing === creative.id ? (
               <CreativeForm
                 site={site}
-                at={at}
+                program={program.id}
                 creative={creative}
                 onDone={() => {
                   setChanging(undefined);
-                  void refresh();
+                  void refreshCreatives();
                 }}
               />
             ) : (
@@ -60,7 +61,7 @@ export function Creatives({ site, program }: { site: Site; program: Program }) {
           None kept yet. Paste a banner or text link as the program gives it out.
         </p>
       ) : null}
-      <CreativeForm site={site} at={at} onDone={() => void refresh()} />
+      <CreativeForm site={site} program={program.id} onDone={() => void refreshCreatives()} />
     </section>
   );
 }

@@ -6,12 +6,12 @@ import {
   type Program,
 } from "../../../core/programs/program.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { ApiProblem, messageOf } from "../../../ui/client/api.ts";
 import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import { useKeptState } from "../../../ui/client/kept-state.ts";
 import { Toggle } from "../../../ui/fields/Toggle.tsx";
 import { useNetworks, useSaveProgram } from "../use-programs.ts";
 import { errorsByField, programOf, typedOf } from "./program-values.ts";
+import { messageOf, ApiProblem } from "../../../ui/client/api.ts";
 
 /** A program's terms: who pays how much for what, and how its links are built. */
 export function ProgramForm(props: {

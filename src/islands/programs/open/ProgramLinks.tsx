@@ -36,8 +36,8 @@ export function ProgramLinks(props: {
   const [instead, setInstead] = useState("plain");
   const other = become !== "plain" || instead === "plain" || instead === "unlink" ? undefined : instead;
   const others = (usePrograms(site).data ?? []).filter(({ id, state, template }) => id !== program.id && state === "approved" && template !== "").filter((one) => takesAll(one.domains, program.domains)); // prettier-ignore
-  const preview = useWork<LinkBulkAnswer>();
-  const run = useWork<LinkBulkAnswer>();
+  const preview = useWork<"POST /sites/:site/links/bulk">();
+  const run = useWork<"POST /sites/:site/links/bulk">();
   const action: LinkAction = {
     do: "program",
     program: program.id,

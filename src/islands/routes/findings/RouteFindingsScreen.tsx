@@ -1,7 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { RefreshCw } from "lucide-react";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, messageOf, queries } from "../../../ui/client/api.ts";
 import { useWork } from "../../../ui/notices/job.ts";
 import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../../ui/frame/Screen.tsx";
@@ -9,6 +8,8 @@ import { useAddressState } from "../../../ui/client/url-state.ts";
 import { WorkBar } from "../../../ui/notices/WorkBar.tsx";
 import type { LintFinding, LintFix } from "../../../core/routes/linted.ts";
 import { useBulk } from "../table/use-bulk.ts";
+import { asking, refresh } from "../../../ui/client/queries.ts";
+import { startJob, messageOf } from "../../../ui/client/api.ts";
 
 const CODE_WORDS: Readonly<Record<string, string>> = {
   loop: "Circles",
@@ -35,19 +36,18 @@ export function RouteFindingsScreen({ site }: { site: Site }) {
 function RouteFindings({ site }: { site: Site }) {
   const [only, setOnly] = useAddressState("code");
   const lint = useQuery({
-    queryKey: ["route-findings", site.id],
-    queryFn: () => api<{ findings: LintFinding[]; routes: number }>("GET", `/sites/${site.id}/routes/lint`),
+    ...asking("GET /sites/:site/routes/lint", { site: site.id }),
     staleTime: 30_000,
   });
-  const work = useWork<{ checked: number; bad: number }>();
-  const applyFix = useBulk(site, () => void queries.invalidateQueries({ queryKey: ["route-findings"] }));
+  const work = useWork<"POST /sites/:site/routes/health">();
+  const applyFix = useBulk(site, () => void refresh("GET /sites/:site/routes/lint"));
   const findings = lint.data?.findings ?? [];
   const codes = ORDER.filter((code) => findings.some((one) => one.code === code));
   const apply = (fixes: readonly LintFix[]): void => {
     const destinations = Object.fromEntries(
-      fixes.flatMap((fix) => ("destination" in fix ? [[fix.route, fix.destination]] : [])),
+      fixes.flatMap((fix) => (fix.destination !== undefined ? [[fix.route, fix.destination]] : [])),
     );
-    const gone = fixes.flatMap((fix) => ("delete" in fix ? [fix.route] : []));
+    const gone = fixes.flatMap((fix) => (fix.delete ? [fix.route] : []));
     applyFix.mutate({
       action: {
         do: "mend",
@@ -69,7 +69,9 @@ function RouteFindings({ site }: { site: Site }) {
         <button
           className="action"
           disabled={work.state === "running"}
-          onClick={() => work.start(() => api("POST", `/sites/${site.id}/routes/health`, {}))}
+          onClick={() =>
+            work.start(() => startJob("POST /sites/:site/routes/health", { site: site.id, body: {} }))
+          }
         >
           <RefreshCw size={14} aria-hidden /> Look at all destinations now
         </button>

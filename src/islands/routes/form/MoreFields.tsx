@@ -1,11 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useFormContext, useWatch } from "react-hook-form";
-import type { PageSummary } from "../../../core/pages/page.ts";
 import type { RouteCheck, RouteKind } from "../../../core/routes/route.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, type ListOf } from "../../../ui/client/api.ts";
 import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import type { RouteFormValues } from "./form-values.ts";
+import { asking } from "../../../ui/client/queries.ts";
 
 const CONTENT_WORDS = {
   nowhere: "stay as they are",
@@ -102,8 +101,7 @@ export function MoreFields({ site, kind, check }: { site: Site; kind: RouteKind;
 function ChosenPages({ site }: { site: Site }) {
   const { register } = useFormContext<RouteFormValues>();
   const pages = useQuery({
-    queryKey: ["pages", site.id, "all"],
-    queryFn: () => api<ListOf<PageSummary>>("GET", `/sites/${site.id}/pages?limit=500&sort=title`),
+    ...asking("GET /sites/:site/pages", { site: site.id, query: { limit: 500, sort: "title" } }),
   });
   return (
     <fieldset className="max-h-40 overflow-auto rounded border border-line p-2">

@@ -2,21 +2,10 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { RouteKind } from "../../../core/routes/route.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, ApiProblem, messageOf } from "../../../ui/client/api.ts";
 import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 import { EVERY_HOST, type RouteFormValues } from "./form-values.ts";
-
-interface Tried {
-  results: {
-    address: string;
-    answered: boolean;
-    status: number | null;
-    by: string;
-    end: string | null;
-    hops: number;
-    note: string;
-  }[];
-}
+import { asking } from "../../../ui/client/queries.ts";
+import { messageOf, ApiProblem } from "../../../ui/client/api.ts";
 
 /** A list of addresses, and where each would end if the route were saved as it stands in the form. */
 export function RouteBench(props: { site: Site; kind: RouteKind; id?: string; values: RouteFormValues }) {
@@ -41,8 +30,7 @@ export function RouteBench(props: { site: Site; kind: RouteKind; id?: string; va
     250,
   );
   const tried = useQuery({
-    queryKey: ["route-try", site.id, question],
-    queryFn: () => api<Tried>("POST", `/sites/${site.id}/routes/try`, JSON.parse(question)),
+    ...asking("POST /sites/:site/routes/try", { site: site.id, body: JSON.parse(question) }),
     enabled: text.trim() !== "" && values.address.trim().length > 0,
     placeholderData: (previous) => previous,
     retry: false,

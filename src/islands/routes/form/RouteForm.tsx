@@ -3,7 +3,6 @@ import { useEffect } from "react";
 import { FormProvider, useForm, useWatch } from "react-hook-form";
 import type { Route, RouteKind } from "../../../core/routes/route.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { ApiProblem, messageOf } from "../../../ui/client/api.ts";
 import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import { useKeptForm } from "../../../ui/client/kept-state.ts";
 import { notify } from "../../../ui/notices/notices.ts";
@@ -16,6 +15,7 @@ import { RouteFindings } from "./RouteFindings.tsx";
 import { useOutsideTitle, useRouteCheck } from "./use-route-check.ts";
 import { WhenFields } from "./WhenFields.tsx";
 import { WhereFields } from "./WhereFields.tsx";
+import { messageOf, ApiProblem } from "../../../ui/client/api.ts";
 
 /** Makes or edits a short link, a redirect or a gone route. The address is checked live against what exists. */
 export function RouteForm(props: {

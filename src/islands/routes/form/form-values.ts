@@ -79,7 +79,7 @@ export function initialValues(
 }
 
 /** What is sent for the form. */
-export function inputOf(kind: RouteKind, values: RouteFormValues): Partial<WrittenRoute> {
+export function inputOf(kind: RouteKind, values: RouteFormValues): WrittenRoute {
   const status = Number(values.status) as RouteStatus;
   return {
     kind,

@@ -2,8 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import type { RouteCheck, RouteKind } from "../../../core/routes/route.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import type { MatchKind } from "../../../core/routes/match/match-kind.ts";
-import { api } from "../../../ui/client/api.ts";
 import { useDebounced } from "../../../ui/keys/use-debounced.ts";
+import { asking } from "../../../ui/client/queries.ts";
+import { api } from "../../../ui/client/api.ts";
 
 /** A route as far as it has been typed. */
 export interface RouteQuestion {
@@ -22,8 +23,7 @@ export interface RouteQuestion {
 export function useRouteCheck(site: Site, question: RouteQuestion): RouteCheck | undefined {
   const settled = useDebounced(JSON.stringify(question), 180);
   return useQuery({
-    queryKey: ["route-check", site.id, settled],
-    queryFn: () => api<RouteCheck>("POST", `/sites/${site.id}/routes/check`, JSON.parse(settled)),
+    ...asking("POST /sites/:site/routes/check", { site: site.id, body: JSON.parse(settled) }),
     placeholderData: (previous) => previous,
     staleTime: 0,
   }).data;
@@ -39,7 +39,7 @@ export function useOutsideTitle(
   return useQuery({
     queryKey: ["outside-title", settled],
     queryFn: () =>
-      api<{ title: string | null }>("POST", `/sites/${site.id}/routes/title`, { address: settled }).then(
+      api("POST /sites/:site/routes/title", { site: site.id, body: { address: settled } }).then(
         ({ title }) => title,
       ),
     enabled: wanted && /^https?:\/\/[^/]+\./.test(settled) && settled === destination,

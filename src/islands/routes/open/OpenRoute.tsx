@@ -4,13 +4,14 @@ import { lazy, Suspense } from "react";
 import { isBadHealth, type Route } from "../../../core/routes/route.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
-import { api, messageOf } from "../../../ui/client/api.ts";
 import { copyText } from "../../../ui/keys/copy.ts";
 import { when } from "../../../ui/format/when.ts";
 import { RouteForm } from "../form/RouteForm.tsx";
 import { useDeleteRoute, useResetCount } from "../use-routes.ts";
 import { RouteChanges } from "./RouteChanges.tsx";
 import { ShareRoute } from "./ShareRoute.tsx";
+import { asking } from "../../../ui/client/queries.ts";
+import { messageOf } from "../../../ui/client/api.ts";
 
 // The chart library is the heaviest thing on this screen; it comes when a route is opened.
 const ClicksChart = lazy(() =>
@@ -20,8 +21,7 @@ const ClicksChart = lazy(() =>
 /** One route: what is done with it, its clicks, how it is said and scanned, its settings, who changed it. */
 export function OpenRoute({ site, id }: { site: Site; id: string }) {
   const found = useQuery({
-    queryKey: ["route", site.id, id],
-    queryFn: () => api<Route>("GET", `/sites/${site.id}/routes/${id}`),
+    ...asking("GET /sites/:site/routes/:id", { site: site.id, id }),
     refetchInterval: 4_000,
   });
   const remove = useDeleteRoute(site);

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, messageOf } from "../../../ui/client/api.ts";
 import { useDebounced } from "../../../ui/keys/use-debounced.ts";
-import type { BulkAnswer } from "./use-bulk.ts";
+import { asking } from "../../../ui/client/queries.ts";
+import { messageOf } from "../../../ui/client/api.ts";
 
 /** Searches and replaces in the destinations of the marked routes; every change is shown before it is made. */
 export function Retarget(props: {
@@ -20,8 +20,7 @@ export function Retarget(props: {
     250,
   );
   const preview = useQuery({
-    queryKey: ["route-retarget", site.id, question],
-    queryFn: () => api<BulkAnswer>("POST", `/sites/${site.id}/routes/bulk`, JSON.parse(question)),
+    ...asking("POST /sites/:site/routes/bulk", { site: site.id, body: JSON.parse(question) }),
     enabled: find !== "",
     placeholderData: (previous) => previous,
     retry: false,

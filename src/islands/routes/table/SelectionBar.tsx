@@ -1,3 +1,4 @@
+import type { WrittenBulk } from "../../../contract/routes/bulk.ts";
 import { useState } from "react";
 import type { Site } from "../../../core/sites/site.ts";
 import { setFilters, type RouteFilterState } from "../use-route-list.ts";
@@ -21,7 +22,7 @@ export function SelectionBar(props: {
     selection.clear();
     setRetargeting(false);
   });
-  const run = (action: object): void => change.mutate({ ...select, action });
+  const run = (action: WrittenBulk["action"]): void => change.mutate({ ...select, action });
   return (
     <MarkedBar
       label="Marked routes"

@@ -1,21 +1,14 @@
+import type { WrittenBulk } from "../../../contract/routes/bulk.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { useMutation } from "@tanstack/react-query";
-import { api, messageOf } from "../../../ui/client/api.ts";
 import { refreshRoutes } from "../use-routes.ts";
 import { notify } from "../../../ui/notices/notices.ts";
-
-/** What a change of many answered. */
-export interface BulkAnswer {
-  changed: number;
-  batch: string | null;
-  refused: { id: string; address: string; message: string }[];
-  samples: { id: string; address: string; before: string; after: string }[];
-}
+import { type Input, api, messageOf } from "../../../ui/client/api.ts";
 
 /** Changes many routes and offers the undo of all of them. */
 export function useBulk(site: Site, onDone: () => void) {
   return useMutation({
-    mutationFn: (body: object) => api<BulkAnswer>("POST", `/sites/${site.id}/routes/bulk`, body),
+    mutationFn: (body: WrittenBulk) => api("POST /sites/:site/routes/bulk", { site: site.id, body }),
     onSuccess: (answer) => {
       onDone();
       refreshRoutes();
@@ -30,12 +23,13 @@ export function useBulk(site: Site, onDone: () => void) {
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
 }
-export async function undo(site: Site, batch: string): Promise<void> {
+
+async function undo(site: Site, batch: string): Promise<void> {
   try {
-    const { restored, left } = await api<{ restored: number; left: string[] }>(
-      "POST",
-      `/sites/${site.id}/routes/bulk/${batch}/undo`,
-    );
+    const { restored, left } = await api("POST /sites/:site/routes/bulk/:id/undo", {
+      site: site.id,
+      id: batch,
+    });
     notify(
       left.length > 0
         ? `Put back ${restored}; ${left.join(", ")} changed since and stay as they are`

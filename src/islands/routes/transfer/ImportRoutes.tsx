@@ -1,39 +1,22 @@
 import { Upload } from "lucide-react";
 import { useState } from "react";
 import type { Site } from "../../../core/sites/site.ts";
-import { AS_JOB } from "../../../ui/client/api.ts";
 import { ChooseFiles } from "../../../ui/fields/ChooseFiles.tsx";
 import { useWork } from "../../../ui/notices/job.ts";
-import { sendFile } from "../../../ui/client/upload.ts";
 import { WorkBar } from "../../../ui/notices/WorkBar.tsx";
 import { refreshRoutes } from "../use-routes.ts";
-
-interface Imported {
-  created: number;
-  updated: number;
-  unchanged: number;
-  refused: { line: number; message: string }[];
-  notes: string[];
-}
+import { startJobWithFile } from "../../../ui/client/upload.ts";
 
 /** Routes from a CSV or JSON file: tried first, every refused line named, then taken in as one step. */
 export function ImportRoutes({ site }: { site: Site }) {
   const [file, setFile] = useState<File>();
   const [dry, setDry] = useState(true);
-  const work = useWork<Imported>();
+  const work = useWork<"POST /sites/:site/routes/import">();
   const run = (chosen: File, dryRun: boolean): void => {
     setFile(chosen);
     setDry(dryRun);
-    work.start(async () => {
-      const job = await sendFile(
-        `/sites/${site.id}/routes/import?dryRun=${dryRun ? "1" : "0"}`,
-        chosen,
-        () => undefined,
-        undefined,
-        AS_JOB,
-      );
-      return job;
-    });
+    const query = { name: chosen.name, dryRun: dryRun ? "1" : "0" };
+    work.start(() => startJobWithFile("POST /sites/:site/routes/import", { site: site.id, query }, chosen));
   };
   const answer = work.result;
   const changes = answer ? answer.created + answer.updated : 0;

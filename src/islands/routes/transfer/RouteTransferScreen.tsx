@@ -3,6 +3,7 @@ import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../../ui/frame/Screen.tsx";
 import { ImportRoutes } from "./ImportRoutes.tsx";
 import { ShortenMany } from "./ShortenMany.tsx";
+import { hrefOf } from "../../../ui/client/api.ts";
 
 const FORMATS = [
   ["csv", "CSV", "for spreadsheets; read back as it was"],
@@ -30,7 +31,7 @@ export function RouteTransferScreen({ site }: { site: Site }) {
               <li key={format} className="flex items-baseline gap-2">
                 <a
                   className="action py-0.5"
-                  href={`/api/v1/sites/${site.id}/routes/export?format=${format}`}
+                  href={hrefOf("GET /sites/:site/routes/export", { site: site.id, query: { format } })}
                   download
                 >
                   {word}

@@ -1,25 +1,13 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Route } from "../../../core/routes/route.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, messageOf } from "../../../ui/client/api.ts";
 import { copyText } from "../../../ui/keys/copy.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 import { shortHome } from "../form/use-route-check.ts";
 import { refreshRoutes } from "../use-routes.ts";
-
-interface Shortened {
-  lines: {
-    line: number;
-    pasted: string;
-    destination: string | null;
-    address: string | null;
-    state: "new" | "existing" | "refused";
-    message: string;
-    route?: Route;
-  }[];
-}
+import { asking } from "../../../ui/client/queries.ts";
+import { api, messageOf } from "../../../ui/client/api.ts";
 
 /** A pasted list of addresses, a short link for each: seen before any is made. */
 export function ShortenMany({ site }: { site: Site }) {
@@ -28,15 +16,16 @@ export function ShortenMany({ site }: { site: Site }) {
   const host = home.host ?? site.hosts.find(({ role }) => role === "primary")!.name;
   const settled = useDebounced(text, 300);
   const plan = useQuery({
-    queryKey: ["shorten", site.id, settled],
-    queryFn: () =>
-      api<Shortened>("POST", `/sites/${site.id}/routes/shorten`, { text: settled, host, dryRun: true }),
+    ...asking("POST /sites/:site/routes/shorten", {
+      site: site.id,
+      body: { text: settled, host, dryRun: true },
+    }),
     enabled: settled.trim() !== "",
     placeholderData: (previous) => previous,
     retry: false,
   });
   const make = useMutation({
-    mutationFn: () => api<Shortened>("POST", `/sites/${site.id}/routes/shorten`, { text, host }),
+    mutationFn: () => api("POST /sites/:site/routes/shorten", { site: site.id, body: { text, host } }),
     onSuccess: ({ lines }) => {
       refreshRoutes();
       const made = lines.flatMap(({ state, route }) => (state === "new" && route ? [route] : []));

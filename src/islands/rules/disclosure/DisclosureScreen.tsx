@@ -2,13 +2,13 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { disclosureSchema } from "../../../core/programs/partner.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { api, ApiProblem, messageOf } from "../../../ui/client/api.ts";
 import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import { useKeptState } from "../../../ui/client/kept-state.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../../ui/frame/Screen.tsx";
 import { Toggle } from "../../../ui/fields/Toggle.tsx";
+import { api, messageOf, ApiProblem } from "../../../ui/client/api.ts";
 
 /** What readers are told of paid links. */
 export function DisclosureScreen({ site }: { site: Site }) {
@@ -30,7 +30,8 @@ function Disclosure({ first }: { first: Site }) {
   const told = disclosureSchema.safeParse(disclosure);
   const isChanged = disclosure.text !== site.disclosure.text || disclosure.place !== site.disclosure.place;
   const save = useMutation({
-    mutationFn: () => api<Site>("PATCH", `/sites/${site.id}`, { version: site.version, disclosure }),
+    mutationFn: () =>
+      api("PATCH /sites/:site", { site: site.id, body: { version: site.version, disclosure } }),
     onSuccess: (saved) => {
       setSite(saved);
       setDisclosure(saved.disclosure);

@@ -37,7 +37,10 @@ function GroupLinks({ site, rules, group }: { site: Site; rules: readonly Rule[]
   const more = async (): Promise<void> => {
     try {
       const only = { change: group.change, offset: links.length };
-      const { listed } = await api<TriedRules>("POST", `/sites/${site.id}/rules/try`, { rules, only });
+      const { listed } = await api("POST /sites/:site/rules/try", {
+        site: site.id,
+        body: { rules: [...rules], only },
+      });
       setLinks([...links, ...listed]);
       setFailure("");
     } catch (error) {

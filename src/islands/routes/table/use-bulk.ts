@@ -3,7 +3,7 @@ import type { Site } from "../../../core/sites/site.ts";
 import { useMutation } from "@tanstack/react-query";
 import { refreshRoutes } from "../use-routes.ts";
 import { notify } from "../../../ui/notices/notices.ts";
-import { type Input, api, messageOf } from "../../../ui/client/api.ts";
+import { api, messageOf } from "../../../ui/client/api.ts";
 
 /** Changes many routes and offers the undo of all of them. */
 export function useBulk(site: Site, onDone: () => void) {

@@ -31,6 +31,29 @@ export default tseslint.config(
     },
   },
   {
+    // SQL stands in the store alone (docs/architecture.md).
+    files: ["src/**/*.{ts,tsx}", "demo/**/*.ts", "scripts/**/*.ts"],
+    ignores: ["src/store/**", "**/*.test.ts"],
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector: "MemberExpression[property.name=/^(?:rows|sequelize)$/][object.name='store']",
+          message: "SQL stands in src/store/<subject>: write a typed function there.",
+        },
+        {
+          selector: "MemberExpression[property.name=/^(?:rows|sequelize)$/][object.property.name='store']",
+          message: "SQL stands in src/store/<subject>: write a typed function there.",
+        },
+        {
+          selector:
+            ":matches(Literal[value=/\\b(SELECT .+ FROM|INSERT INTO|DELETE FROM|UPDATE \\w+ SET|ORDER BY)\\b/], TemplateElement[value.raw=/\\b(SELECT .+ FROM|INSERT INTO|DELETE FROM|UPDATE \\w+ SET|ORDER BY)\\b/])",
+          message: "SQL stands in src/store/<subject>: write a typed function there.",
+        },
+      ],
+    },
+  },
+  {
     files: ["src/core/**/*.ts"],
     ignores: ["**/*.test.ts"],
     rules: {

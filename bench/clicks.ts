@@ -26,7 +26,7 @@ export async function clicks(): Promise<void> {
   try {
     await ensureDatabase(postgres.url("postgres"), "bench");
     const store = openStore(postgres.url("bench"));
-    await migrate(store.sequelize);
+    await migrate(store);
     await siteWithRoutes(store);
     const now = Date.now();
     if (process.argv[3] !== "views") await throughput(folder, postgres.url("bench"), store, now);

@@ -34,7 +34,7 @@ export async function programs(): Promise<void> {
   try {
     await ensureDatabase(postgres.url("postgres"), "bench");
     const store = openStore(postgres.url("bench"));
-    await migrate(store.sequelize);
+    await migrate(store);
     await siteWithPrograms(store);
     await importing(folder, postgres.url("bench"), store);
     await views(store);

@@ -25,7 +25,7 @@ export async function redirects(): Promise<void> {
   try {
     await ensureDatabase(postgres.url("postgres"), "bench");
     const store = openStore(postgres.url("bench"));
-    await migrate(store.sequelize);
+    await migrate(store);
     await siteOf(store);
     const bare = await start(children, ["bench/bare-server.ts"]);
     const empty = await start(children, [

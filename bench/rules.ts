@@ -93,7 +93,7 @@ async function ledgering(): Promise<void> {
   const url = postgres.url("bench");
   await ensureDatabase(postgres.url("postgres"), "bench");
   const store = openStore(url);
-  await migrate(store.sequelize);
+  await migrate(store);
   const desk: Desk = {
     store,
     deliveryPort: 4601,

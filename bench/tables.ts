@@ -66,7 +66,7 @@ async function siteOf(
 ): Promise<{ desk: Desk; site: OpenSite; close(): Promise<void> }> {
   await ensureDatabase(url("postgres"), name);
   const store = openStore(url(name));
-  await migrate(store.sequelize);
+  await migrate(store);
   const desk: Desk = {
     store,
     outgoing: {

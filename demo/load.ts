@@ -25,7 +25,6 @@ import { demoBlocks, DEMO_PICTURES, demoNavigation, demoPages } from "./pages.ts
 import { demoRedirects, demoShortLinks } from "./routes.ts";
 import { openSite } from "../src/desk/sites/open-site.ts";
 import { outside } from "./page.ts";
-import type { Actor } from "../src/desk/ground/audit.ts";
 import type {
   WithStore,
   WithDeliveryPort,
@@ -33,6 +32,7 @@ import type {
   WithReport,
 } from "../src/desk/ground/parts.ts";
 import type { WithTexts } from "../src/desk/pages/texts/read-text.ts";
+import type { Actor } from "../src/core/people/actor.ts";
 
 export const DEMO_SIGN_IN = { email: "mara@lowlantern.example", password: "lantern-on-the-lawn" };
 

@@ -8,7 +8,7 @@ const units = globSync(
   [
     "src/core/**/*.test.ts",
     "src/contract/**/*.test.ts",
-    "src/desk/**/*.unit.test.ts",
+    "src/{desk,store}/**/*.unit.test.ts",
     "src/delivery/**/*.unit.test.ts",
     "src/cli/**/*.test.ts",
     "src/{ui,islands,outgoing}/**/*.unit.test.ts",

@@ -1,4 +1,5 @@
-import { inTurn, knownSecret, ownFolder, reachable } from "./starting.ts";
+import { inTurn } from "../store/ground/turns.ts";
+import { knownSecret, ownFolder, reachable } from "./starting.ts";
 import type { Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { readFileSync, writeFileSync } from "node:fs";
@@ -43,7 +44,7 @@ export async function serve(
   const store = openStore(databaseUrl);
   try {
     await reachable(store);
-    for (const difference of (await migrate(store.sequelize)).differences) report(difference, undefined);
+    for (const difference of (await migrate(store)).differences) report(difference, undefined);
     await knownSecret(store, [secret, ...config.secretsBefore]);
   } catch (error) {
     await store.close();

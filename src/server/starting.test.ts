@@ -10,7 +10,8 @@ import { firstOwner } from "../../scripts/first-owner.ts";
 import { testDesk, OWNER } from "../../tests/support/desk.ts";
 import { readConfig } from "./config.ts";
 import { addPerson } from "../desk/people/people.ts";
-import { inTurn, knownSecret, ownFolder, reachable } from "./starting.ts";
+import { inTurn } from "../store/ground/turns.ts";
+import { knownSecret, ownFolder, reachable } from "./starting.ts";
 import { openStore } from "../store/ground/store.ts";
 
 const SENTENCE = /^[A-Z“][^\n]*\.$/;

@@ -1,8 +1,7 @@
 import { createHash } from "node:crypto";
 import { accessSync, chmodSync, constants, mkdirSync, statSync } from "node:fs";
 import type { Store } from "../store/ground/store.ts";
-
-const PREPARE_LOCK = 731_604;
+import { ping, addSecretMark, secretMarks, replaceSecretMark } from "../store/ground/installation.ts";
 
 /**
  * Makes the data folder, for its owner alone, and tightens one that is there. Throws an Error with one plain sentence
@@ -24,7 +23,7 @@ export function ownFolder(folder: string): void {
 /** Asks the database once; throws an Error with one plain sentence when it does not answer, or is not there. */
 export async function reachable(store: Store): Promise<void> {
   try {
-    await store.rows("SELECT 1 AS one");
+    await ping(store);
   } catch (error) {
     const { code } = ((error as { parent?: unknown }).parent ?? error) as { code?: string };
     const { host, pathname } = new URL(store.url);
@@ -46,27 +45,15 @@ export async function reachable(store: Store): Promise<void> {
  */
 export async function knownSecret(store: Store, secrets: readonly string[]): Promise<void> {
   const marks = secrets.map((secret) => createHash("sha256").update(`mark of ${secret}`).digest("base64url"));
-  await store.rows(
-    "INSERT INTO installation (name, value) VALUES ('secret', $mark) ON CONFLICT DO NOTHING RETURNING name",
-    { mark: marks[0] },
-  );
-  const [kept] = await store.rows<{ value: string }>("SELECT value FROM installation WHERE name = 'secret'");
+  await addSecretMark(store, { mark: marks[0] });
+  const [kept] = await secretMarks(store);
   if (kept!.value === marks[0]) return;
   if (!marks.includes(kept!.value))
     throw new Error(
       "This database belongs to an installation with another secret: set MAPROPE_SECRET to that one (it stands in the file “secret” of its data folder), or add it to MAPROPE_SECRET_BEFORE to change it.",
     );
   // The new secret takes over; what is sealed with the old one is still opened.
-  await store.rows("UPDATE installation SET value = $mark WHERE name = 'secret' RETURNING name", {
+  await replaceSecretMark(store, {
     mark: marks[0],
-  });
-}
-
-/** Does what only one process may do at a time, such as filling an empty database; the others wait, and find it done. */
-export async function inTurn(store: Store, work: () => Promise<void>): Promise<void> {
-  await store.transaction(async (transaction) => {
-    await store.rows("SET LOCAL statement_timeout = 0", {}, transaction);
-    await store.rows("SELECT pg_advisory_xact_lock($lock)", { lock: PREPARE_LOCK }, transaction);
-    await work();
   });
 }

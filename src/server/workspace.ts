@@ -11,7 +11,7 @@ import type { ProxyTrust } from "../incoming/proxy-trust.ts";
 import { actorOfToken, personOfSession, signIn, signOut } from "../desk/people/people.ts";
 import { Problem } from "../desk/ground/problem.ts";
 import { listSites } from "../desk/sites/sites.ts";
-import type { Actor } from "../desk/ground/audit.ts";
+import type { Actor } from "../core/people/actor.ts";
 
 /** What the screens and endpoints of the workspace are given with each request, as `Astro.locals`. */
 export interface WorkspaceLocals {

@@ -11,7 +11,7 @@ export async function freshStore(): Promise<{ store: Store; url: string; drop():
   await query(admin, `CREATE DATABASE ${name}`);
   const url = admin.replace(/\/[^/]*$/, `/${name}`);
   const store = openStore(url, 6);
-  await migrate(store.sequelize);
+  await migrate(store);
   return {
     store,
     url,

@@ -9,7 +9,7 @@ import { createSite } from "../../src/desk/sites/sites.ts";
 import type { Store } from "../../src/store/ground/store.ts";
 import { freshStore } from "./database.ts";
 import { openSite, type OpenSite } from "../../src/desk/sites/open-site.ts";
-import type { Actor } from "../../src/desk/ground/audit.ts";
+import type { Actor } from "../../src/core/people/actor.ts";
 
 export const OWNER: Actor = { name: "Ida", role: "owner" };
 

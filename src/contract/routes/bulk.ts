@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { destination as destinationSchema, id, requiredLine } from "../../core/ground/fields.ts";
-import { routeFilter } from "./list.ts";
+import { routeFilter } from "../../core/routes/filter.ts";
 
 const tag = requiredLine("A tag", 60);
 

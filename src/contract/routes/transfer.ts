@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { routeFilter } from "./list.ts";
+import { routeFilter } from "../../core/routes/filter.ts";
 
 export const exportQuery = routeFilter.extend({
   format: z

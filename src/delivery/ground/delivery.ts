@@ -1,3 +1,4 @@
+import { ping } from "../../store/ground/installation.ts";
 import type { ProxyTrust } from "../../incoming/proxy-trust.ts";
 import { createServer, type Server } from "node:http";
 import { join } from "node:path";
@@ -113,7 +114,7 @@ async function databaseAnswers(store: Store): Promise<boolean> {
   const late = new Promise<boolean>((resolve) => {
     timer = setTimeout(() => resolve(false), 2_000);
   });
-  const asked = store.rows("SELECT 1 AS one").then(
+  const asked = ping(store).then(
     () => true,
     () => false,
   );

@@ -140,7 +140,7 @@ describe("the database gone, and back", () => {
     postgres = await startPostgres(folder, { fsync: "off" });
     await ensureDatabase(postgres.url("postgres"), "garden");
     const store = openStore(postgres.url("garden"));
-    await migrate(store.sequelize);
+    await migrate(store);
     await store.close();
   });
   after(() => {

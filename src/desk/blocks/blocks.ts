@@ -3,9 +3,9 @@ import type { BlockInput, Page, PageSummary } from "../../core/pages/page.ts";
 import { createPage } from "../pages/pages.ts";
 import { pageSummaries } from "../pages/page-views.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import type { Actor } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
 import type { WithTexts } from "../pages/texts/read-text.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /** The site's shared blocks, in the order in which they stand on pages. */
 export async function listBlocks(desk: WithStore & WithDeliveryPort, site: OpenSite): Promise<PageSummary[]> {

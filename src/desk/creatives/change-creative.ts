@@ -1,13 +1,15 @@
 import type { WithStore, WithDeliveryPort, WithWorkspaceHosts, WithReport } from "../ground/parts.ts";
 import type { WithThread } from "../jobs/desk-thread.ts";
-import { type Actor, audit } from "../ground/audit.ts";
+import { audit } from "../ground/audit.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { CreativeChange, ChangedCreative } from "../../core/creatives/creative.ts";
-import { openCreative, viewOf, type CreativeRow, COLUMNS } from "./creatives.ts";
+import { openCreative, viewOf } from "./creatives.ts";
 import { stale, invalid } from "../ground/problem.ts";
 import { readSnippet } from "../../core/creatives/snippet.ts";
 import { changeLinks } from "../ledger/bulk/change-links.ts";
 import { UNWATCHED } from "../jobs/jobs.ts";
+import { lockCreative, updateCreative } from "../../store/creatives/creatives.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /**
  * Changes a creative once, and every place that uses it: drafts, and what readers get where `published` says so. Words
@@ -27,20 +29,14 @@ export async function changeCreative(
   const action = { do: "creative" as const, creative: id, html };
   return desk.store.transaction(async (transaction) => {
     // Held while its places are changed: they follow what it was, and nobody else changes it meanwhile.
-    const held = await desk.store.rows(
-      "SELECT 1 AS one FROM creatives WHERE id = $id::bigint AND version = $version AND deleted_at IS NULL FOR UPDATE",
-      { id, version },
-      transaction,
-    );
+    const held = await lockCreative(desk.store, { id, version }, transaction);
     if (held.length === 0) {
       const current = await openCreative(desk, site, id);
       throw stale(viewOf(current, current.program));
     }
     const places = await changeLinks(desk, actor, site, { action, published, routes: false, dryRun: false }, UNWATCHED); // prettier-ignore
-    const [row] = await desk.store.rows<CreativeRow>(
-      `WITH saved AS (UPDATE creatives SET name = $name, html = $html, read = $read::jsonb, version = version + 1
-         WHERE id = $id::bigint AND version = $version RETURNING *)
-       SELECT ${COLUMNS} FROM saved`,
+    const [row] = await updateCreative(
+      desk.store,
       { id, version, name, html, read: JSON.stringify(read.snippet) },
       transaction,
     );

@@ -6,25 +6,23 @@ import type {
   PlacedCreative,
 } from "../../core/creatives/creative.ts";
 import { filledCreative } from "../../core/creatives/creative-html.ts";
-import { readSnippet, type ReadSnippet } from "../../core/creatives/snippet.ts";
+import { readSnippet } from "../../core/creatives/snippet.ts";
 import { invalid, notFound, Problem } from "../ground/problem.ts";
 import { freshSubId, issueLink, oneByOne, pageOf } from "../programs/build-link.ts";
 import { openProgram } from "../programs/programs.ts";
 import { programRows, type ProgramRow } from "../../store/programs/programs.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import { audit, audited, type Actor } from "../ground/audit.ts";
+import { audit, audited } from "../ground/audit.ts";
 import type { WithStore } from "../ground/parts.ts";
-
-export interface CreativeRow {
-  id: string;
-  program: string;
-  name: string;
-  html: string;
-  read: ReadSnippet;
-  version: number;
-}
-
-export const COLUMNS = "id::text, program_id::text AS program, name, html, read, version";
+import {
+  type CreativeRow,
+  creativesOfPrograms,
+  creativeById,
+  addCreative,
+  markCreativeDeleted,
+  pagesUsingCreatives,
+} from "../../store/creatives/creatives.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /** The creatives of a program, or of all programs that are joined, by name, with the places that use them. */
 export async function listCreatives(
@@ -33,10 +31,7 @@ export async function listCreatives(
   programId?: string,
 ): Promise<Creative[]> {
   const programs = programId === undefined ? await joinedPrograms(desk, site) : [await openProgram(desk, site, programId)]; // prettier-ignore
-  const rows = await desk.store.rows<CreativeRow>(
-    `SELECT ${COLUMNS} FROM creatives WHERE program_id = ANY($programs::bigint[]) AND deleted_at IS NULL ORDER BY lower(name), id`,
-    { programs: programs.map(({ id }) => id) },
-  );
+  const rows = await creativesOfPrograms(desk.store, { programs: programs.map(({ id }) => id) });
   const uses = await usesOf(desk, site, rows.map(({ id }) => id)); // prettier-ignore
   const byId = new Map(programs.map((program) => [program.id, program]));
   return rows.map((row) => ({ ...viewOf(row, byId.get(row.program)!), uses: uses.get(row.id) ?? [] }));
@@ -53,10 +48,7 @@ export async function openCreative(
   site: OpenSite,
   id: string,
 ): Promise<Omit<CreativeRow, "program"> & { program: ProgramRow }> {
-  const [row] = await desk.store.rows<CreativeRow>(
-    `SELECT ${COLUMNS} FROM creatives WHERE id = $id::bigint AND site_id = $site::bigint AND deleted_at IS NULL`,
-    { id: /^\d{1,18}$/.test(id) ? id : "0", site: site.id },
-  );
+  const [row] = await creativeById(desk.store, { id: /^\d{1,18}$/.test(id) ? id : "0", site: site.id });
   if (!row) throw notFound("This creative");
   return { ...row, program: await openProgram(desk, site, row.program) };
 }
@@ -97,9 +89,8 @@ export async function keepCreative(
   if (!read.ok) throw invalid([{ path: "html", message: read.reason }]);
   const entry = { siteId: site.id, action: "creative.keep", object: name };
   const [row] = await audited(desk, actor, entry, (transaction) =>
-    desk.store.rows<CreativeRow>(
-      `WITH made AS (INSERT INTO creatives (site_id, program_id, name, html, read) VALUES ($site::bigint, $program::bigint, $name, $html, $read::jsonb) RETURNING *)
-     SELECT ${COLUMNS} FROM made`,
+    addCreative(
+      desk.store,
       { site: site.id, program: program.id, name, html, read: JSON.stringify(read.snippet) },
       transaction,
     ),
@@ -116,9 +107,8 @@ export async function setCreativeDeleted(
   deleted: boolean,
 ): Promise<void> {
   await desk.store.transaction(async (transaction) => {
-    const [row] = await desk.store.rows<{ name: string }>(
-      `WITH changed AS (UPDATE creatives SET deleted_at = CASE WHEN $deleted THEN now() END
-       WHERE id = $id::bigint AND site_id = $site::bigint AND (deleted_at IS NULL) = $deleted RETURNING name) SELECT name FROM changed`,
+    const [row] = await markCreativeDeleted(
+      desk.store,
       { id: /^\d{1,18}$/.test(id) ? id : "0", site: site.id, deleted },
       transaction,
     );
@@ -144,11 +134,7 @@ async function usesOf(
   site: OpenSite,
   ids: readonly string[],
 ): Promise<Map<string, Creative["uses"]>> {
-  const rows = await desk.store.rows<{ creative: string; page: string; title: string }>(
-    `SELECT DISTINCT l.creative_id::text AS creative, s.page_id::text AS page, s.title FROM ledger_links l JOIN ledger_sources s ON s.id = l.source_id
-     WHERE l.site_id = $site::bigint AND l.creative_id = ANY($ids::bigint[]) ORDER BY s.title`,
-    { site: site.id, ids },
-  );
+  const rows = await pagesUsingCreatives(desk.store, { site: site.id, ids });
   const uses = new Map<string, Creative["uses"]>();
   for (const { creative, page, title } of rows)
     uses.set(creative, [...(uses.get(creative) ?? []), { page, title }]);

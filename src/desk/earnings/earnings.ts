@@ -1,3 +1,4 @@
+import { pageLabels, programLabels } from "../../store/earnings/labels.ts";
 import Papa from "papaparse";
 import { guardedCell } from "../../core/text/spreadsheet-cell.ts";
 import type { Earnings, EarningsQuery, EarningSums } from "../../core/earnings/earning.ts";
@@ -199,12 +200,9 @@ async function labelsOf(
   by: EarningKey,
   keys: readonly string[],
 ): Promise<Map<string, string>> {
-  const table = by === "program" ? "programs" : by === "page" ? "pages" : undefined;
-  if (!table) return new Map();
-  const rows = await core.store.rows<{ id: string; label: string }>(
-    `SELECT id::text, ${table === "programs" ? "name" : "title"} AS label FROM ${table} WHERE id = ANY($ids::bigint[])`,
-    { ids: keys.filter((key) => /^\d+$/.test(key)) },
-  );
+  if (by !== "program" && by !== "page") return new Map();
+  const ids = keys.filter((key) => /^\d+$/.test(key));
+  const rows = await (by === "program" ? programLabels : pageLabels)(core.store, { ids });
   return new Map(rows.map(({ id, label }) => [id, label]));
 }
 

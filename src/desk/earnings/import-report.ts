@@ -21,6 +21,8 @@ import { readTable, type TextTable } from "./read-table.ts";
 import { ReportReading } from "./report-reading.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore } from "../ground/parts.ts";
+import { addReportImport, analyzeConversions } from "../../store/earnings/report-imports.ts";
+
 const SAMPLE_ROWS = 8;
 const MANY = 10_000;
 
@@ -115,13 +117,9 @@ export async function importReport(
       await progress.step(table.length, table.length);
       const result = reading.result(file.network, changed);
       if (file.dryRun) throw new Tried(result);
-      await core.store.rows(
-        "INSERT INTO report_imports (site_id, network, rows, created, changed, made_by) VALUES ($site::bigint, $network, $rows, $created, $changed, $by)",
-        { site: site.id, network: file.network, rows: result.rows, created: result.created, changed, by: file.by },
-        transaction,
-      ); // prettier-ignore
+      await addReportImport(core.store, { site: site.id, network: file.network, rows: result.rows, created: result.created, changed, by: file.by }, transaction); // prettier-ignore
       // Until PostgreSQL has looked over a table that grew at once, it would read all of it for the next report's rows.
-      if (result.created > MANY) await core.store.rows("ANALYZE conversions", {}, transaction);
+      if (result.created > MANY) await analyzeConversions(core.store, transaction);
       return result;
     }),
   );

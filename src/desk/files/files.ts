@@ -9,15 +9,14 @@ import { usesOfAddresses, writeContent } from "../../store/files/files.ts";
 import type { FileRow, Row } from "../../store/ground/models.ts";
 import { violatedIndex } from "../../store/ground/store.ts";
 import { judgeContent } from "./file-content.ts";
-import { containing } from "../../store/ground/like.ts";
-import { listing, orderBy } from "../ground/lists.ts";
+import { FILE_SORTS, fileIds } from "../../store/files/files.ts";
+import { listing, portionOf } from "../ground/lists.ts";
 import { invalid, notFound } from "../ground/problem.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import { audit, type Actor } from "../ground/audit.ts";
+import { audit } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
-import { cursorOffset, type ListQuery, type Listing } from "../../contract/ground/lists.ts";
-
-const SORT = { createdAt: "created_at", name: "name", path: "path", bytes: "bytes", mediaType: "media_type" };
+import { type ListQuery, type Listing } from "../../contract/ground/lists.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /** The site's files; `q` looks in name, path and alternative text. */
 export async function listFiles(
@@ -25,12 +24,7 @@ export async function listFiles(
   site: OpenSite,
   query: ListQuery,
 ): Promise<Listing<SiteFile>> {
-  const filter = `site_id = $site::bigint AND deleted_at IS NULL ${query.q ? "AND (name ILIKE $q OR path ILIKE $q OR alt ILIKE $q)" : ""}`;
-  const ids = await desk.store.rows<{ id: string; total: string }>(
-    `SELECT id::text, count(*) OVER ()::text AS total FROM files WHERE ${filter}
-     ORDER BY ${orderBy(query.sort, SORT)}, id LIMIT ${query.limit} OFFSET ${cursorOffset(query.cursor)}`,
-    { site: site.id, ...(query.q ? { q: containing(query.q) } : {}) },
-  );
+  const ids = await fileIds(desk.store, { site: site.id, q: query.q }, portionOf(query, FILE_SORTS));
   const rows = await desk.store.files.findAll({ where: { id: ids.map(({ id }) => id) } });
   const byId = new Map(rows.map((row) => [row.id, row]));
   const items = await views(

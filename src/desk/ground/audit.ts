@@ -1,12 +1,8 @@
 import type { Role } from "../../core/people/person.ts";
 import type { Transaction } from "sequelize";
 import type { WithStore } from "./parts.ts";
-
-/** Who acts: a person signed in, or a token. */
-export interface Actor {
-  name: string;
-  role: Role;
-}
+import { addAuditEntry } from "../../store/ground/audit.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 const RANK: Readonly<Record<Role, number>> = { reader: 0, editor: 1, owner: 2 };
 
@@ -58,8 +54,8 @@ async function note(
   entry: AuditEntry,
   transaction?: Transaction,
 ): Promise<void> {
-  await desk.store.rows(
-    "INSERT INTO audit (actor, site_id, action, object, detail) VALUES ($actor, $site, $action, $object, $detail::jsonb)",
+  await addAuditEntry(
+    desk.store,
     {
       actor: actor.name,
       site: entry.siteId ?? null,

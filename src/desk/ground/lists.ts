@@ -1,3 +1,4 @@
+import type { Portion, Sorted } from "../../store/ground/portions.ts";
 import { z } from "zod";
 import { Problem } from "./problem.ts";
 import { type ListQuery, type Listing, cursorOffset, wholeListQuery } from "../../contract/ground/lists.ts";
@@ -19,28 +20,24 @@ export function partOf<T>(items: readonly T[], query: z.infer<typeof wholeListQu
   return listing(part, items.length, query);
 }
 
-/**
- * The ORDER BY of a `sort` parameter; without one, the first of the allowed fields, downwards. Throws a 400 for a field
- * that is none of them.
- */
-export function orderBy(sort: string | undefined, columns: Readonly<Record<string, string>>): string {
-  const { column, direction } = sortedBy(sort, columns) ?? {
-    column: Object.values(columns)[0],
-    direction: "DESC",
-  };
-  return `${column} ${direction} NULLS LAST`;
+/** The portion of a list that a query asks for. Throws a 400 for a field that the list is not sorted by. */
+export function portionOf(
+  query: Pick<ListQuery, "sort" | "limit" | "cursor">,
+  fields: Readonly<Record<string, unknown>>,
+): Portion {
+  return { sort: sortedBy(query.sort, fields), limit: query.limit, offset: cursorOffset(query.cursor) };
 }
 
-/** The column and direction of a `sort` parameter; undefined without one. Throws a 400 for an unknown field. */
+/** What a `sort` parameter says; undefined without one. Throws a 400 for a field that is none of these. */
 export function sortedBy(
   sort: string | undefined,
-  columns: Readonly<Record<string, string>>,
-): { column: string; direction: "ASC" | "DESC" } | undefined {
+  fields: Readonly<Record<string, unknown>>,
+): Sorted | undefined {
   if (!sort) return undefined;
   const field = sort.replace(/^-/, "");
-  if (!Object.hasOwn(columns, field)) {
-    const message = `Sort by one of ${Object.keys(columns).join(", ")}; a minus before it turns the order round.`;
+  if (!Object.hasOwn(fields, field)) {
+    const message = `Sort by one of ${Object.keys(fields).join(", ")}; a minus before it turns the order round.`;
     throw new Problem(400, "This cannot be taken as it is", message, { errors: [{ path: "sort", message }] });
   }
-  return { column: columns[field]!, direction: sort.startsWith("-") ? "DESC" : "ASC" };
+  return { field, down: sort.startsWith("-") };
 }

@@ -1,8 +1,10 @@
 import type { ModelStatic, Transaction } from "sequelize";
 import { noteChange } from "../../store/ground/changes.ts";
 import type { Row } from "../../store/ground/models.ts";
-import { audit, type Actor, type AuditEntry } from "./audit.ts";
+import { audit, type AuditEntry } from "./audit.ts";
 import type { WithStore } from "./parts.ts";
+import { addWritingEntry } from "../../store/ground/audit.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /** A change of something that has a version. */
 export interface VersionedChange<T extends { version: number }> {
@@ -51,8 +53,6 @@ export async function writeVersioned<T extends { version: number }>(
   });
 }
 
-const ONE_SITTING = "10 minutes";
-
 /** Notes that somebody is writing at something, once for each sitting: a text saves itself every few seconds. */
 export async function noteWriting(
   desk: WithStore,
@@ -60,10 +60,8 @@ export async function noteWriting(
   { siteId, action, object }: AuditEntry,
   transaction: Transaction,
 ): Promise<void> {
-  await desk.store.rows(
-    `INSERT INTO audit (actor, site_id, action, object) SELECT $actor::text, $siteId::bigint, $action::text, $object::text
-     WHERE NOT EXISTS (SELECT FROM audit WHERE site_id = $siteId::bigint AND object = $object AND action = $action AND actor = $actor
-       AND at > now() - interval '${ONE_SITTING}') RETURNING id`,
+  await addWritingEntry(
+    desk.store,
     { actor: actor.name, siteId: siteId ?? null, action, object },
     transaction,
   );

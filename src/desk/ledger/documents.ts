@@ -1,13 +1,12 @@
 import { createHash } from "node:crypto";
 import type { NavigationItem } from "../../core/navigation/navigation.ts";
 import { flattenNavigation } from "../../core/navigation/navigation.ts";
-import type { Placement } from "../../core/pages/page.ts";
-import type { PublishedPage } from "../../store/ground/models.ts";
 import type { LedgerSourceRow } from "../../store/ledger/ledger-rows.ts";
 import { escapeAttribute, escapeText } from "entities";
 import { pagePaths } from "../links/bound-links.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore } from "../ground/parts.ts";
+import { NAVIGATION_PAGE, type PageHere, pagesToRead, navigationToRead } from "../../store/ledger/content.ts";
 
 /** A document whose links the ledger keeps. */
 export interface LinkDocument {
@@ -18,24 +17,6 @@ export interface LinkDocument {
   html: string;
   bound: Record<string, string>;
 }
-
-interface PageHere {
-  id: string;
-  kind: "page" | "block";
-  path: string;
-  title: string;
-  category: string;
-  html: string;
-  bound: Record<string, string>;
-  placement: Placement | null;
-  published: PublishedPage | null;
-  same: boolean;
-  stamp: string;
-}
-
-/** By which a later form of a page p is told: its draft's version and the published one. */
-export const PAGE_STAMP = "p.version || ':' || coalesce(p.published_version, 0)";
-export const NAVIGATION_PAGE = "0";
 
 /** What every entry of the ledger depends on besides its own page, in short. */
 export function ingredientsOf(site: OpenSite): string {
@@ -50,12 +31,7 @@ export async function documentsOf(
   site: OpenSite,
   pageIds: readonly string[],
 ): Promise<LinkDocument[]> {
-  const rows = await core.store.rows<PageHere>(
-    `SELECT p.id::text, p.kind, p.path, p.title, p.category, p.html, p.bound, p.placement, p.published,
-       p.published_version IS NOT DISTINCT FROM p.version AS same, ${PAGE_STAMP} AS stamp
-     FROM pages p WHERE p.site_id = $site::bigint AND p.id = ANY($ids::bigint[]) AND p.deleted_at IS NULL ORDER BY p.id`,
-    { site: site.id, ids: pageIds },
-  );
+  const rows = await pagesToRead(core.store, { site: site.id, ids: pageIds });
   const documents = rows.flatMap(documentsOfPage);
   if (!pageIds.includes(NAVIGATION_PAGE)) return documents;
   const navigation = await navigationDocument(core, site);
@@ -80,10 +56,7 @@ function documentsOfPage(page: PageHere): LinkDocument[] {
 }
 
 async function navigationDocument(core: WithStore, site: OpenSite): Promise<LinkDocument | undefined> {
-  const [row] = await core.store.rows<{ version: number; items: NavigationItem[] }>(
-    "SELECT version, items FROM navigations WHERE site_id = $site::bigint",
-    { site: site.id },
-  );
+  const [row] = await navigationToRead(core.store, { site: site.id });
   if (!row) return undefined;
   const entries = navigationEntries(flattenNavigation(row.items));
   const paths = await pagePaths(

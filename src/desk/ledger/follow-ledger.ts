@@ -9,6 +9,7 @@ import { keepManyPages } from "./index-pages.ts";
 import { reapplyRules } from "./reapply-rules.ts";
 import { openSite, type OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
+import { siteIds } from "../../store/sites/sites.ts";
 
 /**
  * Brings the ledgers of all sites up to date with everything that has changed. Of several processes one does it at a
@@ -20,7 +21,7 @@ export async function followAllLedgers(
 ): Promise<void> {
   await core.store.transaction(async (transaction) => {
     if (!(await becomeFollower(core.store, transaction))) return;
-    const sites = await core.store.rows<{ id: string }>("SELECT id::text FROM sites ORDER BY id");
+    const sites = await siteIds(core.store);
     for (const { id } of sites) {
       if (ended()) return;
       await catchUpLedger(core, await openSite(core, id), {

@@ -2,10 +2,12 @@ import pLimit from "p-limit";
 import { lockLedger, removeSources, writeSources, type SourcePlace } from "../../store/ledger/ledger-rows.ts";
 import type { Transaction } from "sequelize";
 import { currentRules } from "../rules/rules.ts";
-import { documentsOf, NAVIGATION_PAGE, PAGE_STAMP } from "./documents.ts";
+import { documentsOf } from "./documents.ts";
 import { readLinks } from "./read-links.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
+import { NAVIGATION_PAGE, contentStamps } from "../../store/ledger/content.ts";
+import { newestRules } from "../../store/rules/rule-sets.ts";
 
 /**
  * Brings the ledger up to date with these pages and blocks (0: the navigation) as they stand now. What was changed
@@ -42,11 +44,7 @@ export async function indexPages(
 }
 
 async function rulesVersion(core: WithStore, site: OpenSite, transaction: Transaction): Promise<number> {
-  const [row] = await core.store.rows<{ version: number }>(
-    "SELECT coalesce(max(version), 0) AS version FROM rule_sets WHERE site_id = $site::bigint",
-    { site: site.id },
-    transaction,
-  );
+  const [row] = await newestRules(core.store, { site: site.id }, transaction);
   return row!.version;
 }
 
@@ -56,12 +54,7 @@ async function stampsNow(
   pageIds: readonly string[],
   transaction: Transaction,
 ): Promise<Map<string, string>> {
-  const rows = await core.store.rows<{ id: string; stamp: string }>(
-    `SELECT p.id::text, ${PAGE_STAMP} AS stamp FROM pages p WHERE p.site_id = $site::bigint AND p.id = ANY($ids::bigint[]) AND p.deleted_at IS NULL
-     UNION ALL SELECT '${NAVIGATION_PAGE}', version::text FROM navigations WHERE site_id = $site::bigint AND ${NAVIGATION_PAGE} = ANY($ids::bigint[])`,
-    { site: site.id, ids: pageIds },
-    transaction,
-  );
+  const rows = await contentStamps(core.store, { site: site.id, ids: pageIds }, transaction);
   return new Map(rows.map(({ id, stamp }) => [id, stamp]));
 }
 

@@ -18,6 +18,7 @@ import { snapshotSite, type SiteSnapshot } from "../links/site-snapshot.ts";
 import { ingredientsOf, type LinkDocument } from "./documents.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
+import { shortLinksTo } from "../../store/routes/destinations.ts";
 
 /** A document as the ledger writes it. */
 export interface ReadDocument {
@@ -170,11 +171,6 @@ async function shortLinksFor(
 ): Promise<Map<string, string>> {
   const keys = [...new Set(links.flatMap((one) => (one.kind === "external" ? one.destinationKey : [])))];
   if (keys.length === 0) return new Map();
-  const rows = await core.store.rows<{ key: string; id: string }>(
-    `SELECT DISTINCT ON (destination_key) destination_key AS key, id::text FROM routes
-     WHERE site_id = $site::bigint AND kind = 'short' AND deleted_at IS NULL AND enabled AND destination_key = ANY($keys::text[])
-     ORDER BY destination_key, id`,
-    { site: site.id, keys },
-  );
+  const rows = await shortLinksTo(core.store, { site: site.id, keys });
   return new Map(rows.map(({ key, id }) => [key, id]));
 }

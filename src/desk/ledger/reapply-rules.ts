@@ -13,14 +13,7 @@ import {
 } from "../../store/ledger/ledger-rows.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore } from "../ground/parts.ts";
-
-interface SourceAround {
-  id: string;
-  kind: string;
-  words: number;
-  disclosed: boolean | null;
-  findings: string[];
-}
+import { type SourceAround, sourcesAround, markUndisclosed } from "../../store/ledger/sources.ts";
 
 /**
  * Asks new rules about every link of the ledger and writes what has changed. No page is read: what rules look at
@@ -33,12 +26,7 @@ export async function reapplyRules(
   step: (done: number) => Promise<void>,
 ): Promise<void> {
   const sources = new Map(
-    (
-      await core.store.rows<SourceAround>(
-        "SELECT id::text, kind, words, disclosed, findings FROM ledger_sources WHERE site_id = $site::bigint",
-        { site: site.id },
-      )
-    ).map((source) => [source.id, source]),
+    (await sourcesAround(core.store, { site: site.id })).map((source) => [source.id, source]),
   );
   let done = 0;
   for await (const documents of wholeDocuments(core, site)) {
@@ -117,11 +105,7 @@ function sameTreatment(a: LedgerTreatment, b: LedgerTreatment): boolean {
 }
 
 async function noteDisclosure(core: WithStore, id: string, undisclosed: boolean): Promise<void> {
-  await core.store.rows(
-    `UPDATE ledger_sources SET findings = array_remove(findings, 'undisclosed') || CASE WHEN $undisclosed THEN ARRAY['undisclosed'] ELSE '{}' END
-     WHERE id = $id::bigint`,
-    { id, undisclosed },
-  );
+  await markUndisclosed(core.store, { id, undisclosed });
 }
 
 // Portions of the ledger cut at the borders of documents: what is said of paid links looks at a whole document.

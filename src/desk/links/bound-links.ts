@@ -7,6 +7,7 @@ import type { LinkResolver } from "../../core/rules/resolve/link-facts.ts";
 import type { PageRow } from "../../store/ground/models.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore } from "../ground/parts.ts";
+import { pagesAtKeys, pathsOfPages } from "../../store/pages/places.ts";
 
 /**
  * Remembers for each inside link which page stands at its path, so that the link follows when that page moves.
@@ -20,11 +21,7 @@ export async function bindLinks(
 ): Promise<Record<string, string>> {
   const keys = [...new Set(findLinks(html).flatMap(({ href }) => ownPlace(href, site.hostNames)?.key ?? []))];
   if (keys.length === 0) return {};
-  const rows = await desk.store.rows<{ id: string; key: string | null; publishedKey: string | null }>(
-    `SELECT id::text, key, published_key AS "publishedKey" FROM pages
-     WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND (key = ANY($keys::text[]) OR published_key = ANY($keys::text[]))`,
-    { site: site.id, keys },
-  );
+  const rows = await pagesAtKeys(desk.store, { site: site.id, keys });
   const there = new Map(rows.map(({ key, id }) => [key, id]));
   for (const { publishedKey, id } of rows) if (publishedKey) there.set(publishedKey, id);
   return Object.fromEntries(
@@ -42,11 +39,7 @@ export async function pagePaths(
   ids: readonly string[],
 ): Promise<ReadonlyMap<string, string>> {
   if (ids.length === 0) return new Map();
-  const rows = await core.store.rows<{ id: string; path: string }>(
-    `SELECT id::text, coalesce(published->>'path', path) AS path FROM pages
-     WHERE site_id = $site::bigint AND deleted_at IS NULL AND id = ANY($ids::bigint[])`,
-    { site: site.id, ids },
-  );
+  const rows = await pathsOfPages(core.store, { site: site.id, ids });
   return new Map(rows.map(({ id, path }) => [id, path]));
 }
 

@@ -1,3 +1,4 @@
+import { pagesLinkingTo } from "../../store/pages/lists.ts";
 import { compareKey } from "../../core/address/compare.ts";
 import { destinationKind, hostOf, ownPlace } from "../../core/address/classify.ts";
 import { looksLikeAddress, repairAddress } from "../../core/address/repair/repair.ts";
@@ -45,13 +46,7 @@ export async function lookAtPaste(
   const [attributes, shortLinks, users] = await Promise.all([
     askAttributes(desk, site, { href: address }),
     shortLinksTo(desk, site, address),
-    desk.store.pages.findAll({
-      where: desk.store.sequelize.literal(
-        `site_id = ${desk.store.sequelize.escape(site.id)} AND deleted_at IS NULL AND link_keys @> ARRAY[${desk.store.sequelize.escape(compareKey(address))}]`,
-      ),
-      attributes: { exclude: ["body", "html"] },
-      limit: FEW,
-    }),
+    pagesLinkingTo(desk.store, { site: site.id, key: compareKey(address), limit: FEW }),
   ]);
   return {
     ...NOTHING,

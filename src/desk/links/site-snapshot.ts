@@ -9,24 +9,15 @@ import { MAX_HOPS } from "../../core/routes/chain/follow.ts";
 import { leadsBack } from "../../core/routes/chain/leads-back.ts";
 import type { OwnAnswer, OwnSite } from "../../core/routes/chain/own-site.ts";
 import type { LinkResolver } from "../../core/rules/resolve/link-facts.ts";
-import { badHealth } from "../trace/bad-health.ts";
-import {
-  ROUTE_THERE,
-  answerOfRoute,
-  routeThere,
-  type RouteThere,
-  type RouteThereRow,
-} from "../routes/route-there.ts";
+import { answerOfRoute, routeThere, type RouteThere } from "../routes/route-there.ts";
 import { patternsOf } from "../routes/site-patterns.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
-
-interface PageThere {
-  id: string;
-  key: string;
-  title: string;
-  published: boolean;
-}
+import { routesAtKeys, routesAlike } from "../../store/routes/places.ts";
+import { type PageThere, pagesStandingAt } from "../../store/pages/places.ts";
+import { filesAtPaths } from "../../store/files/files.ts";
+import { contentRoutes } from "../../store/routes/destinations.ts";
+import { badHealthNotes } from "../../store/trace/route-health.ts";
 
 /** A route that stands in content in place of its raw destination. */
 interface InContent {
@@ -247,24 +238,12 @@ export async function snapshotSite(
     if (fresh.length === 0) break;
     for (const key of fresh) seen.add(key);
     const [routes, pages, files] = await Promise.all([
-      store.rows<RouteThereRow>(
-        `${ROUTE_THERE} WHERE a.site_id = $site::bigint AND a.key = ANY($keys::text[])`,
-        {
-          site: site.id,
-          keys: fresh,
-        },
-      ),
-      store.rows<PageThere>(
-        `SELECT id::text, key, title, published_key IS NOT DISTINCT FROM key AS published FROM pages
-         WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND key = ANY($keys::text[])
-         UNION ALL SELECT id::text, published_key, published->>'title', true FROM pages
-         WHERE site_id = $site::bigint AND deleted_at IS NULL AND published_key = ANY($keys::text[])`,
-        { site: site.id, keys: fresh },
-      ),
-      store.rows<{ path: string }>(
-        "SELECT path FROM files WHERE site_id = $site::bigint AND deleted_at IS NULL AND path = ANY($keys::text[])",
-        { site: site.id, keys: fresh },
-      ),
+      routesAtKeys(store, {
+        site: site.id,
+        keys: fresh,
+      }),
+      pagesStandingAt(store, { site: site.id, keys: fresh }),
+      filesAtPaths(store, { site: site.id, keys: fresh }),
     ]);
     for (const { path } of files) snapshot.addFile(path);
     for (const page of pages) snapshot.addPage(page);
@@ -301,16 +280,7 @@ async function routesInContent(
   desk: WithStore & WithDeliveryPort,
   site: OpenSite,
 ): Promise<Map<string, InContent>> {
-  const rows = await desk.store.rows<{
-    key: string;
-    host: string | null;
-    address: string;
-    pages: string[] | null;
-  }>(
-    `SELECT destination_key AS key, host, address, CASE WHEN in_content = 'pages' THEN content_pages::text[] END AS pages FROM routes
-     WHERE site_id = $site::bigint AND in_content <> 'nowhere' AND deleted_at IS NULL AND enabled AND destination_key IS NOT NULL ORDER BY id`,
-    { site: site.id },
-  );
+  const rows = await contentRoutes(desk.store, { site: site.id });
   return new Map(
     rows.map(({ key, host, address, pages }) => [
       key,
@@ -327,15 +297,9 @@ export async function snapshotForAdvice(
   keys: readonly string[],
   destination: string | null,
 ): Promise<void> {
-  const rows = await desk.store.rows<RouteThereRow>(
-    `${ROUTE_THERE} WHERE a.site_id = $site::bigint AND lower(a.key) = ANY($keys::text[]) LIMIT 50`,
-    { site: site.id, keys: keys.map((key) => key.toLowerCase()) },
-  );
+  const rows = await routesAlike(desk.store, { site: site.id, keys: keys.map((key) => key.toLowerCase()) });
   for (const row of rows) snapshot.addNear(routeThere(row));
   if (destination === null) return;
-  const [bad] = await desk.store.rows<{ note: string }>(
-    `SELECT note FROM route_health WHERE destination = $destination AND ${badHealth("verdict")} LIMIT 1`,
-    { destination },
-  );
+  const [bad] = await badHealthNotes(desk.store, { destination });
   if (bad) snapshot.addBad(destination, bad.note);
 }

@@ -14,25 +14,17 @@ import type { Route } from "../../core/routes/route.ts";
 import { closestAddresses } from "../../core/misses/closest.ts";
 import { proposePatterns } from "../../core/misses/propose-patterns.ts";
 import type { MissRow, Row } from "../../store/ground/models.ts";
-import { containing } from "../../store/ground/like.ts";
-import { listing, orderBy } from "../ground/lists.ts";
+import { MISS_SORTS, missesOfPeople, missGroups, openMisses } from "../../store/misses/misses.ts";
+import { listing, portionOf } from "../ground/lists.ts";
 import { notFound, Problem } from "../ground/problem.ts";
 import { knownAddresses } from "./known-addresses.ts";
 import { createRoute } from "../routes/routes.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import { audited, type Actor } from "../ground/audit.ts";
+import { audited } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
-import { cursorOffset, type Listing } from "../../contract/ground/lists.ts";
+import { type Listing } from "../../contract/ground/lists.ts";
 import { missesQuery } from "../../contract/misses.ts";
-
-const SORT = { lastSeen: "last_seen", times: "times", address: "key", host: "host" };
-const MAX_PROPOSED_FROM = 5_000;
-// A scanner's address is one whoever asks for it; what no person asked for is a robot's.
-const GROUP = {
-  people: "NOT probe AND times > 0",
-  robots: "NOT probe AND times = 0",
-  scanners: "probe",
-} as const;
+import type { Actor } from "../../core/people/actor.ts";
 
 /** Requests that nothing answered and that nobody has dealt with yet, with what their askers may have meant. */
 export async function listMisses(
@@ -40,27 +32,10 @@ export async function listMisses(
   site: OpenSite,
   query: z.infer<typeof missesQuery>,
 ): Promise<Listing<Miss>> {
-  const where = [
-    "site_id = $site::bigint AND resolved_at IS NULL",
-    query.ignored === "1" ? "ignored_at IS NOT NULL" : "ignored_at IS NULL",
-    query.group ? GROUP[query.group] : "true",
-    query.q ? "key ILIKE $q" : "true",
-  ].join(" AND ");
-  const rows = await desk.store.rows<{
-    id: string;
-    host: string;
-    key: string;
-    times: number;
-    bots: number;
-    first: Date;
-    last: Date;
-    referrers: string[];
-    total: string;
-  }>(
-    `SELECT id::text, host, key, times, bots, first_seen AS first, last_seen AS last, referrers, count(*) OVER ()::text AS total
-     FROM misses WHERE ${where}
-     ORDER BY ${orderBy(query.sort, SORT)}, id DESC LIMIT ${query.limit} OFFSET ${cursorOffset(query.cursor)}`,
-    { site: site.id, ...(query.q ? { q: containing(query.q) } : {}) },
+  const rows = await openMisses(
+    desk.store,
+    { site: site.id, group: query.group, ignored: query.ignored === "1", q: query.q },
+    portionOf(query, MISS_SORTS),
   );
   const known = query.group === "scanners" ? undefined : await knownAddresses(desk, site);
   const items = rows.map((row) => ({
@@ -140,18 +115,9 @@ export async function ignoreMisses(
 
 /** How many there are in each group, routes that would answer many at once, and what a redirect of all would hide. */
 export async function missSummary(desk: WithStore & WithDeliveryPort, site: OpenSite): Promise<MissSummary> {
-  const open = "site_id = $site::bigint AND resolved_at IS NULL AND ignored_at IS NULL";
   const [[counts], people, known, letGo] = await Promise.all([
-    desk.store.rows<MissSummary["groups"] & { times: number }>(
-      `SELECT count(*) FILTER (WHERE ${GROUP.people})::int AS people, count(*) FILTER (WHERE ${GROUP.robots})::int AS robots,
-         count(*) FILTER (WHERE ${GROUP.scanners})::int AS scanners, coalesce(sum(times) FILTER (WHERE ${GROUP.people}), 0)::int AS times
-       FROM misses WHERE ${open}`,
-      { site: site.id },
-    ),
-    desk.store.rows<{ host: string; address: string; times: number; referrers: string[] }>(
-      `SELECT host, key AS address, times, referrers FROM misses WHERE ${open} AND ${GROUP.people} ORDER BY times DESC LIMIT ${MAX_PROPOSED_FROM}`,
-      { site: site.id },
-    ),
+    missGroups(desk.store, { site: site.id }),
+    missesOfPeople(desk.store, { site: site.id }),
     knownAddresses(desk, site),
     missesLetGo(desk.store, site.id),
   ]);

@@ -1,18 +1,17 @@
 import type { Navigation, StoredItem } from "../../core/navigation/navigation.ts";
 import { noteChange } from "../../store/ground/changes.ts";
-import { NAVIGATION_PAGE } from "../ledger/documents.ts";
 import { indexSaved } from "../ledger/index-saved.ts";
 import { stale } from "../ground/problem.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import { audit, type Actor } from "../ground/audit.ts";
+import { audit } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
+import { NAVIGATION_PAGE } from "../../store/ledger/content.ts";
+import { navigationOf, putNavigation } from "../../store/navigation/navigation.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /** The site's navigation; version 0 and empty before anybody has made one. */
 export async function readNavigation(desk: WithStore, site: OpenSite): Promise<Navigation> {
-  const [row] = await desk.store.rows<Navigation>(
-    'SELECT version, items, updated_by AS "updatedBy" FROM navigations WHERE site_id = $id::bigint',
-    { id: site.id },
-  );
+  const [row] = await navigationOf(desk.store, { id: site.id });
   return row ?? { version: 0, items: [], updatedBy: "" };
 }
 
@@ -25,11 +24,8 @@ export async function replaceNavigation(
   items: readonly StoredItem[],
 ): Promise<Navigation> {
   await desk.store.transaction(async (transaction) => {
-    const [saved] = await desk.store.rows(
-      `INSERT INTO navigations (site_id, version, items, updated_by)
-         SELECT $id::bigint, $next, $items::jsonb, $by WHERE $version = 0 OR EXISTS (SELECT 1 FROM navigations WHERE site_id = $id::bigint)
-       ON CONFLICT (site_id) DO UPDATE SET version = excluded.version, items = excluded.items, updated_by = excluded.updated_by, updated_at = now()
-         WHERE navigations.version = $version RETURNING version`,
+    const [saved] = await putNavigation(
+      desk.store,
       { id: site.id, version, next: version + 1, items: JSON.stringify(items), by: actor.name },
       transaction,
     );

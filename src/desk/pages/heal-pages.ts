@@ -8,8 +8,9 @@ import { storedLinks } from "./page-views.ts";
 import { changeOf } from "./pages.ts";
 import { sanitizeHtml } from "./sanitize-html.ts";
 import { openSite } from "../sites/open-site.ts";
-import { audit, type Actor } from "../ground/audit.ts";
+import { audit } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 const AT_ONCE = 20;
 const HOUSE: Actor = { name: "Map Rope", role: "owner" };

@@ -17,9 +17,9 @@ import { snapshotSite } from "../links/site-snapshot.ts";
 import { fieldErrors, Problem } from "../ground/problem.ts";
 import type { SanitizedHtml } from "./sanitize-html.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import type { Actor } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
 import type { WithTexts } from "./texts/read-text.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 const TEXT = /\.(?:html?|xhtml|md|markdown)$/i;
 

@@ -1,9 +1,9 @@
 import type { PageChange, PageInput } from "../../core/pages/page.ts";
-import type { Actor } from "../ground/audit.ts";
 import type { WithDeliveryPort, WithReport, WithStore } from "../ground/parts.ts";
 import type { Task } from "../jobs/task.ts";
 import { createPage, savePage } from "./pages.ts";
 import type { WithTexts } from "./texts/read-text.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 type Saving = WithStore & WithDeliveryPort & WithReport & WithTexts;
 type Saved = Awaited<ReturnType<typeof savePage>>;

@@ -10,8 +10,8 @@ import type { Transaction } from "sequelize";
 import { noteChange } from "../../store/ground/changes.ts";
 import type { PageRow, PublishedPage, Row } from "../../store/ground/models.ts";
 import { violatedIndex } from "../../store/ground/store.ts";
-import { containing } from "../../store/ground/like.ts";
-import { listing, orderBy } from "../ground/lists.ts";
+import { PAGE_SORTS, pageIds } from "../../store/pages/lists.ts";
+import { listing, portionOf } from "../ground/lists.ts";
 import { indexSaved } from "../ledger/index-saved.ts";
 import { bindLinks, withPagePaths } from "../links/bound-links.ts";
 import { snapshotSite } from "../links/site-snapshot.ts";
@@ -19,19 +19,14 @@ import { invalid, notFound, stale } from "../ground/problem.ts";
 import { currentRules } from "../rules/rules.ts";
 import { pageSummaries, pageView, storedLinks } from "./page-views.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import { audit, type Actor } from "../ground/audit.ts";
+import { audit } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
 import type { WithTexts } from "./texts/read-text.ts";
 import type { WithPreview } from "./preview.ts";
-import { cursorOffset, type ListQuery, type Listing } from "../../contract/ground/lists.ts";
-
-const SORT = {
-  updatedAt: "updated_at",
-  title: "title",
-  path: "path",
-  category: "category",
-  status: "published_at",
-};
+import { type ListQuery, type Listing } from "../../contract/ground/lists.ts";
+import { addRevision } from "../../store/pages/revisions.ts";
+import { routesAtPath } from "../../store/routes/places.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /** The pages of a site; `q` looks in title, path and text. */
 export async function listPages(
@@ -39,13 +34,7 @@ export async function listPages(
   site: OpenSite,
   query: ListQuery,
 ): Promise<Listing<PageSummary>> {
-  const filter = `site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL ${query.q ? "AND (title ILIKE $q OR path ILIKE $q OR html ILIKE $q)" : ""}`;
-  const bind = { site: site.id, ...(query.q ? { q: containing(query.q) } : {}) };
-  const ids = await desk.store.rows<{ id: string; total: string }>(
-    `SELECT id::text, count(*) OVER ()::text AS total FROM pages WHERE ${filter}
-     ORDER BY ${orderBy(query.sort, SORT)}, id LIMIT ${query.limit} OFFSET ${cursorOffset(query.cursor)}`,
-    bind,
-  );
+  const ids = await pageIds(desk.store, { site: site.id, q: query.q }, portionOf(query, PAGE_SORTS));
   const rows = await desk.store.pages.findAll({
     where: { id: ids.map(({ id }) => id) },
     attributes: { exclude: ["body", "html"] },
@@ -281,8 +270,8 @@ async function publishRow(
     },
     { transaction, silent: true },
   );
-  await desk.store.rows(
-    `INSERT INTO revisions (page_id, version, snapshot, created_by) VALUES ($page::bigint, $version, $snapshot::jsonb, $by) ON CONFLICT DO NOTHING`,
+  await addRevision(
+    desk.store,
     {
       page: row.id,
       version: row.version,
@@ -317,11 +306,7 @@ async function setDeleted(
 
 // Two things never claim one address.
 async function refuseTakenPath(desk: WithStore, site: OpenSite, path: string): Promise<void> {
-  const rows = await desk.store.rows<{ address: string }>(
-    `SELECT r.address FROM route_addresses a JOIN routes r ON r.id = a.route_id
-     WHERE a.site_id = $site::bigint AND a.key = $key AND a.host IN ('*', $host) AND NOT r.replaces_page`,
-    { site: site.id, key: pathKey(path), host: site.primary },
-  );
+  const rows = await routesAtPath(desk.store, { site: site.id, key: pathKey(path), host: site.primary });
   if (rows.length > 0) {
     throw invalid([
       {

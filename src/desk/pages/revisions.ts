@@ -3,24 +3,17 @@ import { bodyToHtml } from "../../core/pages/body/to-html.ts";
 import { pageRow, savePage, parseBody } from "./pages.ts";
 import { notFound } from "../ground/problem.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import { audited, type Actor } from "../ground/audit.ts";
+import { audited } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
 import type { WithTexts } from "./texts/read-text.ts";
-
-interface RevisionRow extends Omit<RevisionFull, "createdAt"> {
-  createdAt: Date;
-}
-
-const COLUMNS = `r.id::text, r.version, r.kind, r.snapshot->>'title' AS title, r.snapshot->>'path' AS path,
-  r.created_by AS "createdBy", r.created_at AS "createdAt"`;
+import { revisionsOfPage, revisionOfPage, addStash } from "../../store/pages/revisions.ts";
+import { noteVisit, forgetVisits, othersAtPage } from "../../store/pages/visits.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /** The versions of a page that were kept, newest first. */
 export async function listRevisions(desk: WithStore, site: OpenSite, id: string): Promise<Revision[]> {
   await pageRow(desk, site, id);
-  const rows = await desk.store.rows<RevisionRow>(
-    `SELECT ${COLUMNS} FROM revisions r WHERE r.page_id = $id::bigint ORDER BY r.id DESC LIMIT 500`,
-    { id },
-  );
+  const rows = await revisionsOfPage(desk.store, { id });
   return rows.map((row) => ({ ...row, createdAt: row.createdAt.toISOString() }));
 }
 
@@ -32,14 +25,7 @@ export async function readRevision(
   revision: string,
 ): Promise<RevisionFull> {
   await pageRow(desk, site, id);
-  const [row] = /^\d{1,18}$/.test(revision)
-    ? await desk.store.rows<RevisionRow>(
-        `SELECT ${COLUMNS}, coalesce(r.snapshot->>'description', '') AS description, coalesce(r.snapshot->>'category', '') AS category,
-           coalesce((r.snapshot->>'inNavigation')::boolean, false) AS "inNavigation", r.snapshot->>'html' AS html, r.snapshot->'body' AS body
-         FROM revisions r WHERE r.page_id = $id::bigint AND r.id = $revision::bigint`,
-        { id, revision },
-      )
-    : [];
+  const [row] = /^\d{1,18}$/.test(revision) ? await revisionOfPage(desk.store, { id, revision }) : [];
   if (!row) throw notFound("This version");
   return { ...row, createdAt: row.createdAt.toISOString() };
 }
@@ -79,8 +65,8 @@ export async function stashRevision(
     body,
   };
   await audited(desk, actor, { siteId: site.id, action: "page.aside", object: id }, (transaction) =>
-    desk.store.rows(
-      "INSERT INTO revisions (page_id, version, snapshot, created_by, kind) VALUES ($id::bigint, $version, $snapshot::jsonb, $by, 'aside')",
+    addStash(
+      desk.store,
       { id, version: row.version, snapshot: JSON.stringify(snapshot), by: actor.name },
       transaction,
     ),
@@ -98,17 +84,9 @@ export async function visitPage(
   tab: string,
 ): Promise<VisitAnswer> {
   const row = await pageRow(desk, site, id);
-  await desk.store.rows(
-    `INSERT INTO page_visits (page_id, tab, person) VALUES ($id::bigint, $tab, $person)
-     ON CONFLICT (page_id, tab) DO UPDATE SET seen_at = now(), person = excluded.person`,
-    { id, tab, person: actor.name },
-  );
-  await desk.store.rows("DELETE FROM page_visits WHERE seen_at < now() - interval '1 hour'");
-  const others = await desk.store.rows<{ person: string }>(
-    `SELECT DISTINCT person FROM page_visits WHERE page_id = $id::bigint AND tab <> $tab AND person <> $person
-       AND seen_at > now() - $away * interval '1 second' ORDER BY person`,
-    { id, tab, person: actor.name, away: AWAY_SECONDS },
-  );
+  await noteVisit(desk.store, { id, tab, person: actor.name });
+  await forgetVisits(desk.store);
+  const others = await othersAtPage(desk.store, { id, tab, person: actor.name, away: AWAY_SECONDS });
   return {
     version: row.version,
     updatedBy: row.updatedBy,

@@ -4,8 +4,8 @@ import { changeOf, pageRow, readPage } from "./pages.ts";
 import { stale } from "../ground/problem.ts";
 import { writeVersioned } from "../ground/write-versioned.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import type { Actor } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /** Takes a page back from readers; its draft and its versions stay. Refused when somebody saved it since `version`. */
 export async function unpublishPage(

@@ -6,8 +6,10 @@ import { forgiveAttempts, noteOwnPlace } from "../../store/people/attempts.ts";
 import { invalid, notFound, Problem } from "../ground/problem.ts";
 import { hashPassword, newSecret, tokenHash, verifyPassword } from "./secrets.ts";
 import { countSignIn, countWrongToken, inTurn, placeOf } from "./throttle.ts";
-import { audit, auditAlone, audited, type Actor } from "../ground/audit.ts";
+import { audit, auditAlone, audited } from "../ground/audit.ts";
 import type { WithStore } from "../ground/parts.ts";
+import { actorsOfSession, actorsOfToken } from "../../store/people/people.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 const SESSION_DAYS = 14;
 const NOBODY: Actor = { name: "nobody", role: "reader" };
@@ -71,10 +73,7 @@ export async function signOut(desk: WithStore, token: string): Promise<void> {
 
 /** The person behind a session token; undefined when it has ended. */
 export async function personOfSession(desk: WithStore, token: string): Promise<Actor | undefined> {
-  const [row] = await desk.store.rows<Actor>(
-    `SELECT p.name, p.role FROM sessions s JOIN people p ON p.id = s.person_id WHERE s.token_hash = $hash AND s.expires_at > now()`,
-    { hash: tokenHash(token) },
-  );
+  const [row] = await actorsOfSession(desk.store, { hash: tokenHash(token) });
   return row;
 }
 
@@ -86,11 +85,7 @@ export async function actorOfToken(
   from: string,
 ): Promise<Actor | undefined> {
   if (ownersToken && sameText(token, ownersToken)) return { name: "MAPROPE_API_TOKEN", role: "owner" };
-  const [row] = await desk.store.rows<Actor>(
-    `WITH used AS (UPDATE tokens SET last_used_at = now() WHERE token_hash = $hash AND (expires_at IS NULL OR expires_at > now())
-       RETURNING name, role) SELECT 'token ' || name AS name, role FROM used`,
-    { hash: tokenHash(token) },
-  );
+  const [row] = await actorsOfToken(desk.store, { hash: tokenHash(token) });
   if (row) return row;
   const place = placeOf(from);
   await countWrongToken(desk, place);

@@ -10,8 +10,16 @@ import { invalid, notFound, Problem } from "../ground/problem.ts";
 import { surroundingsOf } from "../routes/route-advice.ts";
 import { openProgram } from "./programs.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import type { Actor } from "../ground/audit.ts";
 import type { WithStore, WithWorkspaceHosts } from "../ground/parts.ts";
+import {
+  addIssuedLink,
+  lockLabels,
+  type PageOfLink,
+  pagesForLinks,
+  labelsOfSite,
+  programsWithSubId,
+} from "../../store/programs/issued-links.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /**
  * Builds a program's tracked link to a page of its shop. Once it is issued its sub-ID is remembered: a report of years
@@ -60,16 +68,8 @@ export async function issueLink(
   transaction?: Transaction,
 ): Promise<void> {
   const { subId, page, destination, address } = issued;
-  await desk.store.rows(
-    `INSERT INTO issued_links (site_id, program_id, sub_id, page_id, destination, address, made_by)
-     VALUES ($site::bigint, $program::bigint, $subId, $page::bigint, $destination, $address, $by)
-     ON CONFLICT (site_id, address) DO UPDATE SET page_id = coalesce(excluded.page_id, issued_links.page_id)`,
-    { site: site.id, program: program.id, subId, page: page?.id ?? null, destination, address, by: actor.name },
-    transaction,
-  ); // prettier-ignore
+  await addIssuedLink(desk.store, { site: site.id, program: program.id, subId, page: page?.id ?? null, destination, address, by: actor.name }, transaction); // prettier-ignore
 }
-
-const LABEL_LOCK = 731_605;
 
 /** Labels of a site are chosen and issued one after the other: two at once would take the same one. */
 export async function oneByOne<T>(
@@ -78,11 +78,7 @@ export async function oneByOne<T>(
   work: (transaction: Transaction) => Promise<T>,
 ): Promise<T> {
   return desk.store.transaction(async (transaction) => {
-    await desk.store.rows(
-      "SELECT pg_advisory_xact_lock($lock::int, $site::int)",
-      { lock: LABEL_LOCK, site: Number(site.id) },
-      transaction,
-    );
+    await lockLabels(desk.store, { site: Number(site.id) }, transaction);
     return work(transaction);
   });
 }
@@ -113,18 +109,9 @@ function stateWarnings({ terms: { name, state } }: ProgramRow): string[] {
   }
 }
 
-/** The page that a link is for. */
-export interface PageOfLink {
-  id: string;
-  path: string;
-}
-
 /** The page that a link is for; a problem when it is gone. */
 export async function pageOf(desk: WithStore, site: OpenSite, id: string): Promise<PageOfLink> {
-  const [page] = await desk.store.rows<PageOfLink>(
-    "SELECT id::text, path FROM pages WHERE id = $id::bigint AND site_id = $site::bigint AND deleted_at IS NULL",
-    { id, site: site.id },
-  );
+  const [page] = await pagesForLinks(desk.store, { id, site: site.id });
   if (!page) throw notFound("The page that the link is for");
   return page;
 }
@@ -169,9 +156,8 @@ async function labelsLike(
   placement: { destination: string; pageId: string | null },
   transaction: Transaction,
 ): Promise<{ taken: Set<string>; again: Set<string> }> {
-  const rows = await desk.store.rows<{ sub_id: string; again: boolean }>(
-    `SELECT sub_id, program_id = $program::bigint AND destination = $destination AND page_id IS NOT DISTINCT FROM $pageId::bigint AS again
-       FROM issued_links WHERE site_id = $site::bigint`,
+  const rows = await labelsOfSite(
+    desk.store,
     { site: site.id, program: program.id, ...placement },
     transaction,
   );
@@ -189,11 +175,7 @@ export async function refuseForeignSubId(
   subId: string,
 ): Promise<void> {
   if (subId === "") return;
-  const [other] = await desk.store.rows<{ name: string }>(
-    `SELECT p.name FROM issued_links i JOIN programs p ON p.id = i.program_id AND p.deleted_at IS NULL
-     WHERE i.site_id = $site::bigint AND i.sub_id = $subId AND i.program_id <> $program::bigint LIMIT 1`,
-    { site: site.id, program: program.id, subId },
-  );
+  const [other] = await programsWithSubId(desk.store, { site: site.id, program: program.id, subId });
   if (other)
     throw invalid([
       {

@@ -3,8 +3,9 @@ import { allSealed, keepSealed, sealedCredentials } from "../../store/programs/p
 import { notFound, Problem } from "../ground/problem.ts";
 import { openProgram } from "./programs.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import { auditAlone, audited, type Actor } from "../ground/audit.ts";
+import { auditAlone, audited } from "../ground/audit.ts";
 import type { WithStore, WithSeal } from "../ground/parts.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /** Stores the name and password of a program's account, sealed. */
 export async function keepCredentials(

@@ -31,8 +31,8 @@ export async function listPrograms(
     .map((row) => figuresOf(row, byId.get(row.id)));
   const sorted = sortedBy(query.sort, SORTS);
   if (!sorted) return listed;
-  const field = sorted.column as keyof ProgramFigures;
-  const turn = sorted.direction === "DESC" ? -1 : 1;
+  const field = sorted.field as keyof ProgramFigures;
+  const turn = sorted.down ? -1 : 1;
   return listed.sort((a, b) => turn * compared(a[field], b[field]));
 }
 

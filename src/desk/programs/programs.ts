@@ -24,8 +24,9 @@ import { fieldErrors, invalid, notFound, stale } from "../ground/problem.ts";
 import { currentRules, replaceRules } from "../rules/rules.ts";
 import { networkNamed } from "./networks.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import { audit, type Actor } from "../ground/audit.ts";
+import { audit } from "../ground/audit.ts";
 import type { WithStore } from "../ground/parts.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /** Finds a program of the site. */
 export async function openProgram(desk: WithStore, site: OpenSite, id: string): Promise<ProgramRow> {

@@ -1,31 +1,27 @@
+import { routesToChange, type ChangingRoute } from "../../store/routes/lists.ts";
 import { destination as destinationSchema } from "../../core/ground/fields.ts";
 import type { Transaction } from "sequelize";
 import { compareKey } from "../../core/address/compare.ts";
 import type { Address } from "../../core/address/address.ts";
-
-import type { RouteRow } from "../../store/ground/models.ts";
 import { noteRoutes } from "../../store/ground/changes.ts";
 import { violatedIndex } from "../../store/ground/store.ts";
 import { invalid, notFound, Problem } from "../ground/problem.ts";
-import { filterSql } from "./list-routes.ts";
 import { adviceFor, refusals } from "./route-advice.ts";
 import { searchText } from "./route-values.ts";
 import { keysOf } from "./routes.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import { audit, type Actor } from "../ground/audit.ts";
+import { audit } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 import { type Bulk, type BulkAnswer } from "../../contract/routes/bulk.ts";
+import { batchBefore, markBatchUndone, addBatch, updateRoutes } from "../../store/routes/batches.ts";
+import { dropAddresses, addAddresses } from "../../store/routes/addresses.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 const MOST = 200_000;
 const MAX_SAMPLES = 50;
 
-type Changing = Pick<
-  RouteRow,
-  "id" | "address" | "aliases" | "title" | "destination" | "tags" | "enabled" | "kind" | "match" | "host"
->;
-
 interface Change {
-  row: Changing;
+  row: ChangingRoute;
   tags: string[];
   enabled: boolean;
   destination: Address | null;
@@ -105,10 +101,10 @@ export async function undoMany(
   batchId: string,
   within?: Transaction,
 ): Promise<{ restored: number; left: string[] }> {
-  const [batch] = await desk.store.rows<{ before: Before[] }>(
-    "SELECT before FROM route_batches WHERE id = $id::bigint AND site_id = $site::bigint AND undone_at IS NULL",
-    { id: /^\d{1,18}$/.test(batchId) ? batchId : "0", site: site.id },
-  );
+  const [batch] = await batchBefore(desk.store, {
+    id: /^\d{1,18}$/.test(batchId) ? batchId : "0",
+    site: site.id,
+  });
   if (!batch) throw notFound("This change");
   const left: string[] = [];
   const inOne = <T>(work: (transaction: Transaction) => Promise<T>): Promise<T> =>
@@ -135,11 +131,7 @@ export async function undoMany(
         });
     }
     await write(desk, site, back, transaction);
-    await desk.store.rows(
-      "UPDATE route_batches SET undone_at = now() WHERE id = $id::bigint",
-      { id: batchId },
-      transaction,
-    );
+    await markBatchUndone(desk.store, { id: batchId }, transaction);
     await audit(
       desk,
       actor,
@@ -163,16 +155,15 @@ async function selected(
   site: OpenSite,
   { ids, filter, action }: Bulk,
   transaction?: Transaction,
-): Promise<Changing[]> {
+): Promise<ChangingRoute[]> {
   const named =
     action.do === "mend" ? [...Object.keys(action.destinations ?? {}), ...(action.delete ?? [])] : ids;
   if (!named && !filter)
     throw invalid([{ path: "ids", message: "Which routes? Give their ids, or a filter." }]);
-  const { where, bind, joins } = filterSql(site, filter ?? {});
-  const rows = await desk.store.rows<Changing>(
-    `SELECT r.id::text, r.address, r.aliases, r.title, r.destination, r.tags, r.enabled, r.kind, r.match, r.host FROM routes r ${joins}
-     WHERE ${where} ${named ? "AND r.id = ANY($ids::bigint[])" : ""} ORDER BY r.id LIMIT ${MOST + 1} ${transaction ? "FOR UPDATE OF r" : ""}`,
-    { ...bind, ...(named ? { ids: named } : {}) },
+  const rows = await routesToChange(
+    desk.store,
+    site.id,
+    { filter: filter ?? {}, ids: named, limit: MOST + 1 },
     transaction,
   );
   if (rows.length > MOST)
@@ -185,7 +176,7 @@ async function selected(
 }
 
 // What becomes of one route: nothing (undefined), a change, or the reason why not.
-function changeOf(row: Changing, action: Bulk["action"]): Change | string | undefined {
+function changeOf(row: ChangingRoute, action: Bulk["action"]): Change | string | undefined {
   const same: Change = {
     row,
     tags: row.tags,
@@ -268,15 +259,6 @@ function shown(
   return { before: row.destination ?? "", after: destination ?? "" };
 }
 
-interface Before {
-  id: string;
-  address: string;
-  version: number;
-  tags: string[];
-  enabled: boolean;
-  destination: Address | null;
-}
-
 async function keepBefore(
   desk: WithStore,
   actor: Actor,
@@ -285,10 +267,8 @@ async function keepBefore(
   changes: readonly Change[],
   transaction: Transaction,
 ): Promise<string> {
-  const [kept] = await desk.store.rows<{ id: string }>(
-    `WITH kept AS (INSERT INTO route_batches (site_id, action, before, made_by)
-       SELECT $site::bigint, $action::jsonb, (SELECT jsonb_agg(jsonb_build_object('id', id::text, 'address', address, 'version', version, 'tags', tags, 'enabled', enabled, 'destination', destination))
-         FROM routes WHERE id = ANY($ids::bigint[])), $by::text RETURNING id) SELECT id::text FROM kept`,
+  const [kept] = await addBatch(
+    desk.store,
     {
       site: site.id,
       action: JSON.stringify(action),
@@ -308,11 +288,8 @@ async function write(
 ): Promise<void> {
   if (changes.length === 0) return;
   const ids = changes.map(({ row }) => row.id);
-  await desk.store.rows(
-    `UPDATE routes r SET tags = ARRAY(SELECT jsonb_array_elements_text(b.tags)), enabled = b.enabled, destination = b.destination,
-       destination_key = b.key, search = b.search, deleted_at = CASE WHEN b.deleted THEN now() END, version = r.version + 1, updated_at = now()
-     FROM unnest($ids::bigint[], $tags::jsonb[], $enabled::boolean[], $destination::text[], $key::text[], $search::text[], $deleted::boolean[])
-       AS b (id, tags, enabled, destination, key, search, deleted) WHERE r.id = b.id`,
+  await updateRoutes(
+    desk.store,
     {
       ids,
       tags: changes.map(({ tags }) => JSON.stringify(tags)),
@@ -324,17 +301,12 @@ async function write(
     },
     transaction,
   );
-  await desk.store.rows(
-    "DELETE FROM route_addresses WHERE route_id = ANY($ids::bigint[])",
-    { ids },
-    transaction,
-  );
+  await dropAddresses(desk.store, { ids }, transaction);
   const claims = changes
     .filter(({ deleted }) => !deleted)
     .flatMap(({ row }) => keysOf(row).map((key) => ({ id: row.id, host: row.host ?? "*", key })));
-  await desk.store.rows(
-    `INSERT INTO route_addresses (site_id, host, key, route_id)
-     SELECT $site::bigint, host, key, id FROM unnest($host::text[], $key::text[], $id::bigint[]) AS b (host, key, id)`,
+  await addAddresses(
+    desk.store,
     {
       site: site.id,
       host: claims.map(({ host }) => host),

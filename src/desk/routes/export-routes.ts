@@ -6,13 +6,14 @@ import { toNginx } from "../../core/routes/formats/nginx.ts";
 import { routesToCsv, routeToInput } from "../../core/routes/formats/route-table.ts";
 import { decodedPath, serverRules } from "../../core/routes/formats/server-rules.ts";
 import type { Route } from "../../core/routes/route.ts";
-import { filterSql } from "./list-routes.ts";
 import { routeViews } from "./route-views.ts";
 import { patternsOf } from "./site-patterns.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 import { exportQuery } from "../../contract/routes/transfer.ts";
-import { routeFilter } from "../../contract/routes/list.ts";
+import { routeFilter } from "../../core/routes/filter.ts";
+import { routeIdsAfter } from "../../store/routes/lists.ts";
+import { publishedPaths } from "../../store/pages/places.ts";
 
 /** A file as it is handed out. */
 export interface ExportedFile {
@@ -53,13 +54,9 @@ async function allRoutes(
   site: OpenSite,
   filter: z.infer<typeof routeFilter>,
 ): Promise<Route[]> {
-  const { where, bind, joins } = filterSql(site, filter);
   const routes: Route[] = [];
   for (let after = "0"; ;) {
-    const ids = await desk.store.rows<{ id: string }>(
-      `SELECT r.id::text FROM routes r ${joins} WHERE ${where} AND r.id > $after::bigint ORDER BY r.id LIMIT ${AT_ONCE}`,
-      { ...bind, after },
-    );
+    const ids = await routeIdsAfter(desk.store, site.id, filter, { after, limit: AT_ONCE });
     if (ids.length === 0) return routes;
     const rows = await desk.store.routes.findAll({
       where: { id: ids.map(({ id }) => id) },
@@ -75,11 +72,7 @@ async function allRoutes(
 async function passesOf(desk: WithStore, site: OpenSite): Promise<string[]> {
   const patterns = await patternsOf(desk.store, site.id);
   if (patterns.size === 0) return [];
-  const rows = await desk.store.rows<{ key: string }>(
-    `SELECT published_key AS key FROM pages WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND published_key IS NOT NULL
-     UNION SELECT path FROM files WHERE site_id = $site::bigint AND deleted_at IS NULL`,
-    { site: site.id },
-  );
+  const rows = await publishedPaths(desk.store, { site: site.id });
   return rows.flatMap(({ key }) =>
     patterns.find(site.primary, pathKey(key)).length > 0 ? (decodedPath(pathKey(key)) ?? []) : [],
   );

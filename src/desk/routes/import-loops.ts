@@ -8,6 +8,8 @@ import { samplesOf } from "../../core/routes/match/samples.ts";
 import type { RouteValues } from "./route-values.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore } from "../ground/parts.ts";
+import { destinationsAt, patternsSharing } from "../../store/routes/places.ts";
+import { publishedKeysAmong } from "../../store/pages/places.ts";
 
 /** A line of an import that would be taken. */
 export interface Planned {
@@ -123,19 +125,11 @@ async function lookUp(
   );
   if (keys.length === 0) return;
   const bind = { site: site.id, keys };
-  const rows = await core.store.rows<{ host: string; key: string; destination: string | null }>(
-    `SELECT a.host, a.key, r.destination FROM route_addresses a JOIN routes r ON r.id = a.route_id
-     WHERE a.site_id = $site::bigint AND a.key = ANY($keys::text[]) AND r.enabled`,
-    bind,
-  );
+  const rows = await destinationsAt(core.store, bind);
   for (const key of keys) stored.set(`* ${key}`, null);
   for (const { host, key, destination } of rows) stored.set(`${host} ${key}`, destination);
   if (!pages) return;
-  const standing = await core.store.rows<{ key: string }>(
-    `SELECT published_key AS key FROM pages WHERE site_id = $site::bigint AND deleted_at IS NULL AND published_key = ANY($keys::text[])
-     UNION ALL SELECT path FROM files WHERE site_id = $site::bigint AND path = ANY($keys::text[])`,
-    bind,
-  );
+  const standing = await publishedKeysAmong(core.store, bind);
   for (const { key } of standing) stored.set(`page ${key}`, null);
 }
 
@@ -147,17 +141,7 @@ async function patternsWith(
 ): Promise<PatternTable<Answering>> {
   const table = new PatternTable<Answering>();
   const changed = planned.flatMap(({ existing }) => existing?.id ?? []);
-  const rows = await core.store.rows<{
-    id: string;
-    host: string;
-    key: string;
-    caseInsensitive: boolean;
-    destination: string | null;
-  }>(
-    `SELECT r.id::text, a.host, a.key, r.kind = 'short' AS "caseInsensitive", r.destination FROM route_addresses a JOIN routes r ON r.id = a.route_id
-     WHERE r.site_id = $site::bigint AND r.match <> 'exact' AND r.enabled AND NOT r.id = ANY($changed::bigint[]) ORDER BY r.id`,
-    { site: site.id, changed },
-  );
+  const rows = await patternsSharing(core.store, { site: site.id, changed });
   for (const { id, host, key, caseInsensitive, destination } of rows)
     add(table, host === "*" ? null : host, key, caseInsensitive, { destination, one: undefined }, Number(id));
   for (const one of planned) {

@@ -17,9 +17,12 @@ import { loopingLines, type Planned } from "./import-loops.ts";
 import { completion, withOwnHost, type RouteValues } from "./route-values.ts";
 import { keysOf, patternsLeft, TOO_MANY_PATTERNS } from "./routes.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import { audit, type Actor } from "../ground/audit.ts";
+import { audit } from "../ground/audit.ts";
 import type { WithStore } from "../ground/parts.ts";
 import type { ImportQuery, RoutesImported } from "../../contract/routes/transfer.ts";
+import { claimsAt } from "../../store/routes/addresses.ts";
+import { publishedTitlesAt } from "../../store/pages/places.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /** Routes as a file holds them. */
 export interface RouteFile {
@@ -160,14 +163,6 @@ function checkedRow(
   return messages.length > 0 ? { message: messages.join(" ") } : { values };
 }
 
-interface Claim {
-  host: string;
-  key: string;
-  id: string;
-  version: number;
-  first: boolean;
-}
-
 // Whose the addresses are already: the same route's, another's, or a page's.
 async function claims(
   core: WithStore,
@@ -180,16 +175,8 @@ async function claims(
     const portion = planned.slice(at, at + 5 * AT_ONCE);
     const keys = [...new Set(portion.flatMap((one) => one.keys))];
     const [rows, pages] = await Promise.all([
-      core.store.rows<Claim>(
-        `SELECT a.host, a.key, r.id::text, r.version, a.key = any(ARRAY[r.address, lower(r.address), r.match || ':' || r.address]) AS first
-         FROM route_addresses a JOIN routes r ON r.id = a.route_id WHERE a.site_id = $site::bigint AND a.key = ANY($keys::text[])`,
-        { site: site.id, keys },
-      ),
-      core.store.rows<{ key: string; title: string }>(
-        `SELECT published_key AS key, published->>'title' AS title FROM pages
-         WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND published_key = ANY($keys::text[])`,
-        { site: site.id, keys },
-      ),
+      claimsAt(core.store, { site: site.id, keys }),
+      publishedTitlesAt(core.store, { site: site.id, keys }),
     ]);
     const there = new Map(rows.map((row) => [`${row.host} ${row.key}`, row]));
     const titles = new Map(pages.map(({ key, title }) => [key, title]));

@@ -1,22 +1,12 @@
 import { lintRoutes } from "../../core/routes/lint.ts";
-import type { MatchKind } from "../../core/routes/match/match-kind.ts";
 import { closestAddresses, closestMatch } from "../../core/misses/closest.ts";
-import { badHealth } from "../trace/bad-health.ts";
 import { knownAddresses } from "../misses/known-addresses.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import type { LintedRoute, LintFinding } from "../../core/routes/linted.ts";
+import type { LintFinding } from "../../core/routes/linted.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
-
-interface LintRow {
-  id: string;
-  kind: LintedRoute["kind"];
-  host: string | null;
-  match: MatchKind;
-  address: string;
-  destination: string | null;
-  keys: string[];
-  bad: string | null;
-}
+import { routesToLint } from "../../store/routes/lint.ts";
+import { publishedTitles } from "../../store/pages/places.ts";
+import { filePaths } from "../../store/files/files.ts";
 
 const MAX_REPAIRED = 200;
 
@@ -27,24 +17,11 @@ export async function lintTable(
 ): Promise<{ findings: LintFinding[]; routes: number }> {
   const { store } = desk;
   const [rows, pages, files, known] = await Promise.all([
-    store.rows<LintRow>(
-      `SELECT r.id::text, r.kind, r.host, r.match, r.address, r.destination, array_agg(a.key) AS keys,
-         max(CASE WHEN h.destination = r.destination AND ${badHealth("h.verdict")} THEN h.note END) AS bad
-       FROM routes r JOIN route_addresses a ON a.route_id = r.id LEFT JOIN route_health h ON h.route_id = r.id
-       WHERE r.site_id = $site::bigint AND r.deleted_at IS NULL AND r.enabled GROUP BY r.id ORDER BY r.id`,
-      { site: site.id },
-    ),
-    store.rows<{ key: string; title: string }>(
-      `SELECT published_key AS key, published->>'title' AS title FROM pages
-       WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND published_key IS NOT NULL`,
-      { site: site.id },
-    ),
-    store.rows<{ path: string }>(
-      "SELECT path FROM files WHERE site_id = $site::bigint AND deleted_at IS NULL",
-      {
-        site: site.id,
-      },
-    ),
+    routesToLint(store, { site: site.id }),
+    publishedTitles(store, { site: site.id }),
+    filePaths(store, {
+      site: site.id,
+    }),
     knownAddresses(desk, site),
   ]);
   const titles = new Map(pages.map(({ key, title }) => [key, title]));

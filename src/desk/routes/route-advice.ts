@@ -17,6 +17,7 @@ import type { FieldError } from "../ground/problem.ts";
 import { routeViews } from "./route-views.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort, WithWorkspaceHosts } from "../ground/parts.ts";
+import { keysTaken } from "../../store/routes/addresses.ts";
 
 /** Asks the linter about a route against what the site holds now. */
 export async function adviceFor(
@@ -197,10 +198,7 @@ async function suggestions(
   host: string | null,
 ): Promise<RouteCheck["suggestions"]> {
   const prefix = shortPrefixOn(site, host);
-  const rows = await desk.store.rows<{ key: string }>(
-    "SELECT key FROM route_addresses WHERE site_id = $site::bigint AND host IN ('*', $host)",
-    { site: site.id, host: host ?? site.primary },
-  );
+  const rows = await keysTaken(desk.store, { site: site.id, host: host ?? site.primary });
   const taken = rows.map(({ key }) => (key.startsWith(prefix) ? key.slice(prefix.length) : key.slice(1)));
   return suggestSlugs(destination, title, taken).map(({ slug, reason }) => ({
     address: `${prefix}${slug}`,

@@ -3,28 +3,16 @@ import type { Route } from "../../core/routes/route.ts";
 import { routeView } from "./route-views.ts";
 import { routeRow } from "./routes.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import { audited, type Actor } from "../ground/audit.ts";
+import { audited } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 import { type RouteHistory } from "../../contract/routes/history.ts";
-const MOST = 200;
+import { auditOfRoute } from "../../store/routes/history.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /** Who changed a route, when, and what; newest first. */
 export async function routeHistory(desk: WithStore, site: OpenSite, id: string): Promise<RouteHistory> {
   await routeRow(desk, site, id);
-  const rows = await desk.store.rows<{
-    at: Date;
-    by: string;
-    action: string;
-    fields: Record<string, unknown>;
-  }>(
-    `SELECT at, actor AS by, action, detail AS fields FROM audit
-     WHERE site_id = $site::bigint AND object = $id AND action LIKE 'route.%'
-     UNION ALL
-     SELECT b.made_at, b.made_by, 'routes.' || (b.action->>'do'), b.action - 'do' FROM route_batches b
-     WHERE b.site_id = $site::bigint AND b.before @> jsonb_build_array(jsonb_build_object('id', $id::text))
-     ORDER BY 1 DESC LIMIT ${MOST}`,
-    { site: site.id, id },
-  );
+  const rows = await auditOfRoute(desk.store, { site: site.id, id });
   return { items: rows.map((row) => ({ ...row, at: row.at.toISOString() })) };
 }
 

@@ -1,8 +1,9 @@
-import type { AfterEnd, QueryMode, RouteStatus } from "../../core/routes/route.ts";
+import type { QueryMode } from "../../core/routes/route.ts";
 import { inEffect, type ScheduledRoute } from "../../core/routes/chain/in-effect.ts";
 import type { RouteAnswer } from "../../core/routes/chain/own-site.ts";
 import { withParameters } from "../../core/routes/chain/parameters.ts";
 import { headerSafe } from "../../core/routes/chain/header-safe.ts";
+import type { RouteThereRow } from "../../store/routes/places.ts";
 
 /** A route as it stands at one of its places. */
 export interface RouteThere extends ScheduledRoute {
@@ -16,29 +17,6 @@ export interface RouteThere extends ScheduledRoute {
   enabled: boolean;
   query: QueryMode;
 }
-
-/** The same as the database has it. */
-export interface RouteThereRow {
-  id: string;
-  host: string;
-  key: string;
-  address: string;
-  caseInsensitive: boolean;
-  enabled: boolean;
-  destination: string | null;
-  parameters: string;
-  status: RouteStatus;
-  query: QueryMode;
-  from: Date | null;
-  until: Date | null;
-  afterEnd: AfterEnd;
-  endDestination: string | null;
-}
-
-/** Reads places with their routes; a WHERE clause follows. */
-export const ROUTE_THERE = `SELECT r.id::text, a.host, a.key, r.address, r.kind = 'short' AS "caseInsensitive", r.enabled, r.destination, r.parameters,
-    r.status, r.query, r.valid_from AS "from", r.valid_until AS "until", r.after_end AS "afterEnd", r.end_destination AS "endDestination"
-  FROM route_addresses a JOIN routes r ON r.id = a.route_id`;
 
 /** A row with its limits as numbers and its parameters behind its destinations. */
 export function routeThere({ parameters, from, until, ...row }: RouteThereRow): RouteThere {

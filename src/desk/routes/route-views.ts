@@ -1,9 +1,10 @@
 import { publicAddress } from "../../core/address/public-address.ts";
-import type { Advice, HealthVerdict, Route, RouteHealth } from "../../core/routes/route.ts";
+import type { Advice, Route, RouteHealth } from "../../core/routes/route.ts";
 import { routeTotals } from "../../store/clicks/click-counts.ts";
 import type { RouteRow } from "../../store/ground/models.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
+import { healthOfRoutes } from "../../store/trace/route-health.ts";
 
 /** Routes as the API answers them, with their counts. */
 export async function routeViews(
@@ -59,17 +60,7 @@ export async function routeViews(
 
 async function healthOf(desk: WithStore, ids: readonly string[]): Promise<Map<string, RouteHealth>> {
   if (ids.length === 0) return new Map();
-  const rows = await desk.store.rows<{
-    id: string;
-    verdict: HealthVerdict;
-    status: number | null;
-    note: string;
-    checkedAt: Date;
-  }>(
-    `SELECT h.route_id::text AS id, h.verdict, h.status, h.note, h.checked_at AS "checkedAt" FROM route_health h
-     JOIN routes r ON r.id = h.route_id AND r.destination = h.destination WHERE h.route_id = ANY($ids::bigint[])`,
-    { ids },
-  );
+  const rows = await healthOfRoutes(desk.store, { ids });
   return new Map(
     rows.map(({ id, checkedAt, ...health }) => [id, { ...health, checkedAt: checkedAt.toISOString() }]),
   );

@@ -12,8 +12,10 @@ import { adviceFor, refusals } from "./route-advice.ts";
 import { normalizeRoute, DEFAULT_STATUS, inputOf, type RouteValues } from "./route-values.ts";
 import { routeView } from "./route-views.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import { audit, type Actor } from "../ground/audit.ts";
+import { audit } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
+import { dropAddressesOf, patternCount, putAddresses } from "../../store/routes/addresses.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 const MAX_PATTERNS = 2_000;
 
@@ -95,7 +97,7 @@ export async function deleteRoute(desk: WithStore, actor: Actor, site: OpenSite,
   const row = await routeRow(desk, site, id);
   await desk.store.transaction(async (transaction) => {
     await row.update({ deletedAt: new Date() }, { transaction, silent: true });
-    await desk.store.rows("DELETE FROM route_addresses WHERE route_id = $id::bigint", { id }, transaction);
+    await dropAddressesOf(desk.store, { id }, transaction);
     await audit(desk, actor, { siteId: site.id, action: "route.delete", object: id, detail: { address: row.address } }, transaction); // prettier-ignore
     await noteChange(desk.store, transaction, { siteId: site.id, kind: "route", objectId: id });
   });
@@ -156,13 +158,9 @@ async function checked(
 }
 
 async function claimAddresses(desk: WithStore, row: RouteRow, transaction: Transaction): Promise<void> {
-  await desk.store.rows(
-    "DELETE FROM route_addresses WHERE route_id = $id::bigint",
-    { id: row.id },
-    transaction,
-  );
-  await desk.store.rows(
-    "INSERT INTO route_addresses (site_id, host, key, route_id) SELECT $site::bigint, $host::text, key, $id::bigint FROM unnest($keys::text[]) AS key",
+  await dropAddressesOf(desk.store, { id: row.id }, transaction);
+  await putAddresses(
+    desk.store,
     { site: row.siteId, host: row.host ?? "*", id: row.id, keys: keysOf(row) },
     transaction,
   );
@@ -188,10 +186,7 @@ export async function patternsLeft(desk: WithStore, site: OpenSite): Promise<num
 }
 
 async function countPatterns(desk: WithStore, site: OpenSite, except: string): Promise<number> {
-  const [count] = await desk.store.rows<{ n: number }>(
-    "SELECT count(*)::int AS n FROM routes WHERE site_id = $site::bigint AND match = 'pattern' AND deleted_at IS NULL AND id <> $except::bigint",
-    { site: site.id, except },
-  );
+  const [count] = await patternCount(desk.store, { site: site.id, except });
   return count!.n;
 }
 

@@ -9,9 +9,11 @@ import { fieldErrors, Problem } from "../ground/problem.ts";
 import { shortLinksTo, shortPrefixOn, surroundingsOf } from "./route-advice.ts";
 import { createRoute } from "./routes.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import type { Actor } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithWorkspaceHosts } from "../ground/parts.ts";
 import { shortenSchema, type ShortenAnswer } from "../../contract/routes/shorten.ts";
+import { keysTaken } from "../../store/routes/addresses.ts";
+import type { Actor } from "../../core/people/actor.ts";
+
 type Line = ShortenAnswer["lines"][number];
 
 const MAX_LINES = 2_000;
@@ -31,10 +33,7 @@ export async function shortenMany(
       `At most ${MAX_LINES.toLocaleString("en-GB")} lines at once; import a CSV file for more.`,
     );
   const prefix = shortPrefixOn(site, host);
-  const rows = await desk.store.rows<{ key: string }>(
-    "SELECT key FROM route_addresses WHERE site_id = $site::bigint AND host IN ('*', $host)",
-    { site: site.id, host },
-  );
+  const rows = await keysTaken(desk.store, { site: site.id, host });
   const taken = rows.map(({ key }) => (key.startsWith(prefix) ? key.slice(prefix.length) : key.slice(1)));
   const seen = new Map<string, Line>();
   const lines: Line[] = [];

@@ -2,7 +2,8 @@ import { readRouteKey } from "../../core/routes/match/address-form.ts";
 import { PatternTable } from "../../core/routes/match/pattern-table.ts";
 import { newestChange } from "../../store/ground/changes.ts";
 import type { Store } from "../../store/ground/store.ts";
-import { ROUTE_THERE, routeThere, type RouteThere, type RouteThereRow } from "./route-there.ts";
+import { routeThere, type RouteThere } from "./route-there.ts";
+import { patternRoutes } from "../../store/routes/places.ts";
 
 interface Kept {
   seq: string;
@@ -21,10 +22,7 @@ export async function patternsOf(store: Store, siteId: string): Promise<PatternT
   if (!sites) kept.set(store, (sites = new Map()));
   const known = sites.get(siteId);
   if (known?.seq === seq) return known.table;
-  const rows = await store.rows<RouteThereRow>(
-    `${ROUTE_THERE} WHERE r.site_id = $site::bigint AND r.match <> 'exact' AND r.deleted_at IS NULL AND r.enabled ORDER BY r.id`,
-    { site: siteId },
-  );
+  const rows = await patternRoutes(store, { site: siteId });
   const table = new PatternTable<RouteThere>();
   for (const row of rows) {
     const { match, key } = readRouteKey(row.key);

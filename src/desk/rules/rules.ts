@@ -13,8 +13,10 @@ import { noteChange } from "../../store/ground/changes.ts";
 import { snapshotSite } from "../links/site-snapshot.ts";
 import { stale } from "../ground/problem.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import { audit, type Actor } from "../ground/audit.ts";
+import { audit } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
+import { addRuleSet } from "../../store/rules/rule-sets.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /** The rules in force; version 0 is the empty set that every site begins with. */
 export async function currentRules(desk: WithStore, site: OpenSite): Promise<RuleSet> {
@@ -41,11 +43,8 @@ export async function replaceRules(
   rules: Rule[],
 ): Promise<RuleSet> {
   await desk.store.transaction(async (transaction) => {
-    const [saved] = await desk.store.rows<{ version: number }>(
-      `WITH saved AS (INSERT INTO rule_sets (site_id, version, rules, created_by)
-         SELECT $site::bigint, $next::int, $rules::jsonb, $by::text
-         WHERE (SELECT coalesce(max(version), 0) FROM rule_sets WHERE site_id = $site::bigint) = $version::int
-         ON CONFLICT DO NOTHING RETURNING version) SELECT version FROM saved`,
+    const [saved] = await addRuleSet(
+      desk.store,
       { site: site.id, next: version + 1, version, rules: JSON.stringify(rules), by: actor.name },
       transaction,
     );

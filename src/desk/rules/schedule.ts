@@ -4,23 +4,21 @@ import { compareSets } from "../../core/rules/sets/compare-sets.ts";
 import { invalid, Problem, stale } from "../ground/problem.ts";
 import { currentRules, replaceRules, rulesOf } from "./rules.ts";
 import { openSite, type OpenSite } from "../sites/open-site.ts";
-import { audit, audited, type Actor } from "../ground/audit.ts";
+import { audit, audited } from "../ground/audit.ts";
 import type { WithStore } from "../ground/parts.ts";
-
-interface ScheduleRow {
-  version: number;
-  rules: unknown[];
-  at: Date;
-  made_by: string;
-  held: string | null;
-}
+import {
+  scheduleOf,
+  putSchedule,
+  deleteSchedule,
+  dueSchedules,
+  deleteScheduleOver,
+  holdSchedule,
+} from "../../store/rules/schedules.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /** The set that waits for its time; null when none does. */
 export async function readSchedule(desk: WithStore, site: OpenSite): Promise<RuleSchedule | null> {
-  const [row] = await desk.store.rows<ScheduleRow>(
-    "SELECT version, rules, at, made_by, held FROM rule_schedules WHERE site_id = $site::bigint",
-    { site: site.id },
-  );
+  const [row] = await scheduleOf(desk.store, { site: site.id });
   if (!row) return null;
   const rules = rulesOf(row.rules);
   const current = await currentRules(desk, site);
@@ -47,12 +45,8 @@ export async function scheduleRules(
   const current = await currentRules(desk, site);
   if (current.version !== version) throw stale(current);
   await desk.store.transaction(async (transaction) => {
-    const saved = await desk.store.rows(
-      `WITH saved AS (INSERT INTO rule_schedules (site_id, version, rules, at, made_by)
-         SELECT $site::bigint, $version::int, $rules::jsonb, $at::timestamptz, $by::text
-         WHERE (SELECT coalesce(max(version), 0) FROM rule_sets WHERE site_id = $site::bigint) = $version::int
-         ON CONFLICT (site_id) DO UPDATE SET version = excluded.version, rules = excluded.rules, at = excluded.at, made_by = excluded.made_by, held = NULL
-         RETURNING version) SELECT version FROM saved`,
+    const saved = await putSchedule(
+      desk.store,
       { site: site.id, version, rules: JSON.stringify(rules), at, by: actor.name },
       transaction,
     );
@@ -68,12 +62,7 @@ export async function dropSchedule(desk: WithStore, actor: Actor, site: OpenSite
     desk,
     actor,
     { siteId: site.id, action: "rules.unschedule", object: site.key },
-    (transaction) =>
-      desk.store.rows(
-        "DELETE FROM rule_schedules WHERE site_id = $site::bigint",
-        { site: site.id },
-        transaction,
-      ),
+    (transaction) => deleteSchedule(desk.store, { site: site.id }, transaction),
   );
 }
 
@@ -82,17 +71,14 @@ export async function dropSchedule(desk: WithStore, actor: Actor, site: OpenSite
  * says so: nobody's newer rules are replaced by what waited. Answers how many came into force.
  */
 export async function applyDueSchedules(desk: WithStore, now: number): Promise<number> {
-  const due = await desk.store.rows<ScheduleRow & { site_id: string }>(
-    "SELECT site_id::text, version, rules, at, made_by, held FROM rule_schedules WHERE held IS NULL AND at <= $now::timestamptz",
-    { now: new Date(now).toISOString() },
-  );
+  const due = await dueSchedules(desk.store, { now: new Date(now).toISOString() });
   let applied = 0;
   for (const { site_id, version, rules, made_by } of due) {
     const site = await openSite(desk, site_id);
     const set = rulesOf(rules);
     try {
       await replaceRules(desk, { name: made_by, role: "editor" }, site, version, set);
-      await desk.store.rows("DELETE FROM rule_schedules WHERE site_id = $site::bigint AND version = $version::int", { site: site_id, version }); // prettier-ignore
+      await deleteScheduleOver(desk.store, { site: site_id, version }); // prettier-ignore
       applied += 1;
     } catch (error) {
       if (!(error instanceof Problem) || error.status !== 409) throw error;
@@ -111,10 +97,5 @@ async function hold(
 ): Promise<void> {
   const current = await currentRules(desk, site);
   const isDone = current.version === version + 1 && JSON.stringify(current.rules) === JSON.stringify(rules);
-  await desk.store.rows(
-    isDone
-      ? "DELETE FROM rule_schedules WHERE site_id = $site::bigint AND version = $version::int"
-      : "UPDATE rule_schedules SET held = 'Another set came into force meanwhile.' WHERE site_id = $site::bigint AND version = $version::int",
-    { site: site.id, version },
-  );
+  await (isDone ? deleteScheduleOver : holdSchedule)(desk.store, { site: site.id, version });
 }

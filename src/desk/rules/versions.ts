@@ -3,24 +3,13 @@ import { type RuleSet, type RuleVersion, type RuleVersionFull } from "../../core
 import { notFound } from "../ground/problem.ts";
 import { currentRules, replaceRules, rulesOf } from "./rules.ts";
 import type { OpenSite } from "../sites/open-site.ts";
-import type { Actor } from "../ground/audit.ts";
 import type { WithStore } from "../ground/parts.ts";
-
-interface VersionRow {
-  version: number;
-  rules: unknown[];
-  created_by: string;
-  created_at: Date;
-}
-
-const MAX_LISTED = 200;
+import { MAX_LISTED, newestRuleSets, ruleSetVersions } from "../../store/rules/rule-sets.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /** The sets that a site had, newest first, each with what it changed of the one before. */
 export async function listVersions(desk: WithStore, site: OpenSite): Promise<RuleVersion[]> {
-  const rows = await desk.store.rows<VersionRow>(
-    `SELECT version, rules, created_by, created_at FROM rule_sets WHERE site_id = $site::bigint ORDER BY version DESC LIMIT ${MAX_LISTED + 1}`,
-    { site: site.id },
-  );
+  const rows = await newestRuleSets(desk.store, { site: site.id });
   const sets = rows.map(({ rules }) => rulesOf(rules));
   return rows.slice(0, MAX_LISTED).map(({ version, rules, created_by, created_at }, index) => ({
     version,
@@ -38,10 +27,7 @@ export async function readVersion(
   version: string,
 ): Promise<RuleVersionFull> {
   const [[row], current] = await Promise.all([
-    desk.store.rows<VersionRow>(
-      "SELECT version, rules, created_by, created_at FROM rule_sets WHERE site_id = $site::bigint AND version = $version::int",
-      { site: site.id, version: /^\d{1,9}$/.test(version) ? version : "-1" },
-    ),
+    ruleSetVersions(desk.store, { site: site.id, version: /^\d{1,9}$/.test(version) ? version : "-1" }),
     currentRules(desk, site),
   ]);
   if (!row) throw notFound("This set of rules");

@@ -3,6 +3,7 @@ import type { Partner } from "../../core/programs/partner.ts";
 import { notFound } from "../ground/problem.ts";
 import { partnersOfSites } from "../../store/programs/programs.ts";
 import type { WithStore } from "../ground/parts.ts";
+import { type VariableRow, variableRows } from "../../store/sites/sites.ts";
 
 /** A site with its hosts, as the desk works on it. */
 export interface OpenSite extends Pick<
@@ -46,17 +47,8 @@ export async function openSite(desk: WithStore, idOrKey: string): Promise<OpenSi
   return withHosts(row, hosts, variables, partners);
 }
 
-interface VariableRow {
-  siteId: string;
-  name: string;
-  value: string;
-}
-
 export function variablesOf(desk: WithStore, ids: readonly string[]): Promise<VariableRow[]> {
-  return desk.store.rows<VariableRow>(
-    'SELECT site_id::text AS "siteId", name, value FROM site_variables WHERE site_id = ANY($ids::bigint[]) ORDER BY name',
-    { ids },
-  );
+  return variableRows(desk.store, { ids });
 }
 
 export function withHosts(

@@ -8,8 +8,10 @@ import { violatedIndex } from "../../store/ground/store.ts";
 import { invalid, stale } from "../ground/problem.ts";
 import { adviseMisses } from "../misses/miss-policy.ts";
 import { type OpenSite, openSite, variablesOf, withHosts } from "./open-site.ts";
-import { audit, type Actor } from "../ground/audit.ts";
+import { audit } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithWorkspaceHosts } from "../ground/parts.ts";
+import { dropVariables, addVariables } from "../../store/sites/sites.ts";
+import type { Actor } from "../../core/people/actor.ts";
 
 /** All sites, by name. */
 export async function listSites(desk: WithStore & WithDeliveryPort): Promise<Site[]> {
@@ -41,10 +43,9 @@ export async function changeSite(
   const advice = change.misses ? await adviseMisses(desk, site, change.misses) : [];
   const replaceVariables = async (transaction: Transaction): Promise<void> => {
     if (variables) {
-      await desk.store.rows("DELETE FROM site_variables WHERE site_id = $id", { id: site.id }, transaction);
-      await desk.store.rows(
-        `INSERT INTO site_variables (site_id, name, value)
-         SELECT $id::bigint, name, value FROM unnest($names::text[], $values::text[]) AS t (name, value)`,
+      await dropVariables(desk.store, { id: site.id }, transaction);
+      await addVariables(
+        desk.store,
         { id: site.id, names: Object.keys(variables), values: Object.values(variables) },
         transaction,
       );

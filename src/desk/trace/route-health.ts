@@ -5,17 +5,16 @@ import { UNWATCHED, type Progress } from "../jobs/jobs.ts";
 import { traceAddresses } from "./trace-routes.ts";
 import { openSite, type OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort, WithOutgoing } from "../ground/parts.ts";
+import {
+  tryHealthLock,
+  AT_ONCE,
+  type Due,
+  destinationsDue,
+  destinationsOf,
+  putHealth,
+} from "../../store/trace/route-health.ts";
 
 const SLOW_MS = 2_500;
-const AT_ONCE = 24;
-const AGAIN_AFTER = "1 day";
-const HEALTH_LOCK = 731_604;
-
-interface Due {
-  id: string;
-  siteId: string;
-  destination: string;
-}
 
 /** Looks at the destinations of these routes now, and keeps what they answered. Answers how many answer badly. */
 export async function checkHealth(
@@ -24,11 +23,7 @@ export async function checkHealth(
   ids: readonly string[] | undefined,
   progress: Progress = UNWATCHED,
 ): Promise<{ checked: number; bad: number }> {
-  const rows = await desk.store.rows<Due>(
-    `SELECT id::text, site_id::text AS "siteId", destination FROM routes
-     WHERE site_id = $site::bigint AND deleted_at IS NULL AND enabled AND destination IS NOT NULL ${ids ? "AND id = ANY($ids::bigint[])" : ""} ORDER BY id`,
-    { site: site.id, ...(ids ? { ids } : {}) },
-  );
+  const rows = await destinationsOf(desk.store, { site: site.id, ids });
   let bad = 0;
   for (let at = 0; at < rows.length; at += AT_ONCE) {
     bad += await look(desk, site, rows.slice(at, at + AT_ONCE), progress);
@@ -46,18 +41,9 @@ export async function checkNextHealth(
   signal: AbortSignal,
 ): Promise<number> {
   return desk.store.transaction(async (transaction) => {
-    const [lock] = await desk.store.rows<{ mine: boolean }>(
-      "SELECT pg_try_advisory_xact_lock($lock) AS mine",
-      { lock: HEALTH_LOCK },
-      transaction,
-    );
+    const [lock] = await tryHealthLock(desk.store, transaction);
     if (!lock!.mine) return 0;
-    const due = await desk.store.rows<Due>(
-      `SELECT r.id::text, r.site_id::text AS "siteId", r.destination FROM routes r LEFT JOIN route_health h ON h.route_id = r.id
-       WHERE r.deleted_at IS NULL AND r.enabled AND r.destination IS NOT NULL
-         AND (h.route_id IS NULL OR h.destination <> r.destination OR h.checked_at < now() - interval '${AGAIN_AFTER}')
-       ORDER BY h.checked_at NULLS FIRST, r.id LIMIT ${AT_ONCE}`,
-    );
+    const due = await destinationsDue(desk.store);
     for (const siteId of new Set(due.map((row) => row.siteId))) {
       const site = await openSite(desk, siteId);
       if (signal.aborted) return 0;
@@ -102,20 +88,13 @@ async function look(
         note: "depends on what is asked for",
       })),
   ];
-  await desk.store.rows(
-    `INSERT INTO route_health (route_id, destination, verdict, status, note, checked_at)
-     SELECT b.id, b.destination, b.verdict, b.status, b.note, now()
-     FROM unnest($id::bigint[], $destination::text[], $verdict::text[], $status::int[], $note::text[]) AS b (id, destination, verdict, status, note)
-     ON CONFLICT (route_id) DO UPDATE SET destination = excluded.destination, verdict = excluded.verdict, status = excluded.status,
-       note = excluded.note, checked_at = excluded.checked_at`,
-    {
-      id: judged.map(({ id }) => id),
-      destination: judged.map(({ destination }) => destination),
-      verdict: judged.map(({ verdict }) => verdict),
-      status: judged.map(({ status }) => status),
-      note: judged.map(({ note }) => note),
-    },
-  );
+  await putHealth(desk.store, {
+    id: judged.map(({ id }) => id),
+    destination: judged.map(({ destination }) => destination),
+    verdict: judged.map(({ verdict }) => verdict),
+    status: judged.map(({ status }) => status),
+    note: judged.map(({ note }) => note),
+  });
   return judged.filter(({ verdict }) => isBadHealth(verdict)).length;
 }
 

@@ -1,6 +1,6 @@
+import { LOCKS } from "../ground/locks.ts";
 import type { Store } from "../ground/store.ts";
 
-const MONTH_LOCK = 731_602;
 const DAY = 86_400_000;
 
 // Months whose partition is there already, for each database that this process writes to.
@@ -15,7 +15,7 @@ export async function ensureMonths(store: Store, moments: readonly number[]): Pr
   for (const month of new Set([...days].map((day) => monthOf(day * DAY)))) {
     if (there.has(month)) continue;
     await store.transaction(async (transaction) => {
-      await store.rows("SELECT pg_advisory_xact_lock($lock)", { lock: MONTH_LOCK }, transaction);
+      await store.rows("SELECT pg_advisory_xact_lock($lock)", { lock: LOCKS.months }, transaction);
       await store.sequelize.query(
         `CREATE TABLE IF NOT EXISTS clicks_${month.replace("-", "_")} PARTITION OF clicks
          FOR VALUES FROM ('${month}-01 00:00:00+00') TO ('${nextMonth(month)}-01 00:00:00+00')`,

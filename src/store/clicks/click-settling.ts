@@ -1,6 +1,5 @@
+import { LOCKS } from "../ground/locks.ts";
 import type { Store } from "../ground/store.ts";
-
-const SETTLE_LOCK = 731_603;
 
 /** A day whose clicks have changed since it was settled. */
 export interface UnsettledDay {
@@ -25,7 +24,7 @@ export async function settleDay(store: Store, { day, mark }: UnsettledDay): Prom
   return store.transaction(async (transaction) => {
     const [lock] = await store.rows<{ mine: boolean }>(
       "SELECT pg_try_advisory_xact_lock($lock) AS mine",
-      { lock: SETTLE_LOCK },
+      { lock: LOCKS.settling },
       transaction,
     );
     if (!lock!.mine) return false;

@@ -97,9 +97,10 @@ export function clicksBy(store: Store, span: EarningSpan, by: EarningKey): Promi
   const within = `site_id = $siteId::bigint AND day BETWEEN $from AND $to AND route_id > 0 AND class = 'person'`;
   if (by === "day" || by === "month") {
     const routes = `SELECT r.route_id FROM program_routes r WHERE r.site_id = $siteId::bigint ${ofProgram(span, "r")}`;
+    const group = by === "day" ? GROUP.day : GROUP.month;
     return store.rows<ClickRow>(
-      `SELECT ${keyText(by, GROUP[by])} AS key, sum(clicks)::int AS clicks FROM click_counts
-       WHERE ${within} AND facet = 'all' AND route_id IN (${routes}) GROUP BY ${GROUP[by]}`,
+      `SELECT ${keyText(by, group)} AS key, sum(clicks)::int AS clicks FROM click_counts
+       WHERE ${within} AND facet = 'all' AND route_id IN (${routes}) GROUP BY ${group}`,
       spanned(span),
     );
   }

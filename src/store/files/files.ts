@@ -1,3 +1,5 @@
+import { containing } from "../ground/like.ts";
+import { orderOf, partOf, type Portion } from "../ground/portions.ts";
 import type { Transaction } from "sequelize";
 import type { Store } from "../ground/store.ts";
 
@@ -49,5 +51,46 @@ export async function usesOfAddresses(
        ON strpos(p.html, a.address) > 0 OR strpos(coalesce(p.published->>'html', ''), a.address) > 0
      WHERE p.site_id = $site::bigint AND p.deleted_at IS NULL ORDER BY p.title, p.id`,
     { site: siteId, addresses },
+  );
+}
+
+/** Which of these paths are files of the site. */
+export function filesAtPaths(
+  store: Store,
+  of: { site: string; keys: readonly string[] },
+): Promise<{ path: string }[]> {
+  return store.rows<{ path: string }>(
+    "SELECT path FROM files WHERE site_id = $site::bigint AND deleted_at IS NULL AND path = ANY($keys::text[])",
+    of,
+  );
+}
+
+/** The paths of a site's files. */
+export function filePaths(store: Store, of: { site: string }): Promise<{ path: string }[]> {
+  return store.rows<{ path: string }>(
+    "SELECT path FROM files WHERE site_id = $site::bigint AND deleted_at IS NULL",
+    of,
+  );
+}
+
+export const FILE_SORTS = {
+  createdAt: "created_at",
+  name: "name",
+  path: "path",
+  bytes: "bytes",
+  mediaType: "media_type",
+};
+
+/** Ids of a portion of the site's files, each with how many there are; `q` looks in name, path and alternative text. */
+export function fileIds(
+  store: Store,
+  of: { site: string; q: string | undefined },
+  portion: Portion,
+): Promise<{ id: string; total: string }[]> {
+  return store.rows<{ id: string; total: string }>(
+    `SELECT id::text, count(*) OVER ()::text AS total FROM files
+     WHERE site_id = $site::bigint AND deleted_at IS NULL ${of.q ? "AND (name ILIKE $q OR path ILIKE $q OR alt ILIKE $q)" : ""}
+     ORDER BY ${orderOf(FILE_SORTS, portion.sort)}, id ${partOf(portion)}`,
+    { site: of.site, ...(of.q ? { q: containing(of.q) } : {}) },
   );
 }

@@ -1,10 +1,9 @@
+import { LOCKS } from "./locks.ts";
 import pg from "pg";
 import type { Transaction } from "sequelize";
 import type { Store } from "./store.ts";
 
 export const CHANGE_CHANNEL = "maprope_changes";
-const CHANGE_LOCK = 731_601;
-
 /** What changed: one route, page or file, or something that all of a site's delivery depends on. */
 export type ChangeKind = "route" | "page" | "file" | "rules" | "site";
 
@@ -27,7 +26,7 @@ export async function noteChange(
   transaction: Transaction,
   change: { siteId: string; kind: ChangeKind; objectId?: string },
 ): Promise<void> {
-  await store.rows("SELECT pg_advisory_xact_lock($lock)", { lock: CHANGE_LOCK }, transaction);
+  await store.rows("SELECT pg_advisory_xact_lock($lock)", { lock: LOCKS.change }, transaction);
   await store.rows(
     `WITH noted AS (INSERT INTO changes (site_id, kind, object_id) VALUES ($siteId, $kind, $objectId) RETURNING seq)
      SELECT pg_notify($channel, seq::text) FROM noted`,
@@ -44,7 +43,7 @@ export async function noteRoutes(
   ids: readonly string[],
 ): Promise<void> {
   if (ids.length === 0) return;
-  await store.rows("SELECT pg_advisory_xact_lock($lock)", { lock: CHANGE_LOCK }, transaction);
+  await store.rows("SELECT pg_advisory_xact_lock($lock)", { lock: LOCKS.change }, transaction);
   await store.rows(
     `WITH noted AS (INSERT INTO changes (site_id, kind, object_id) SELECT $siteId::bigint, 'route', id FROM unnest($ids::bigint[]) AS id RETURNING seq)
      SELECT pg_notify($channel, max(seq)::text) FROM noted`,

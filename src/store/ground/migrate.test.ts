@@ -50,7 +50,7 @@ describe("a schema of any earlier day, with data in it", () => {
       try {
         const hasMonths = sql.includes("PARTITION BY RANGE");
         await ask(url, [sql, ...DATA, ...(hasMonths ? [MONTH] : []), CLICKS, ...(sql.includes("CREATE TABLE conversions") ? [CONVERSION] : [])].join(";\n")); // prettier-ignore
-        const { ran, differences } = await migrate(store.sequelize);
+        const { ran, differences } = await migrate(store);
         assert.ok(ran.includes("006-nothing-lost"));
         assert.deepEqual(differences, []);
         assert.deepEqual(await shapeOf(store), await shapeOf(fresh.store));
@@ -58,7 +58,7 @@ describe("a schema of any earlier day, with data in it", () => {
           "SELECT (SELECT count(*)::int FROM pages WHERE NOT admitted) AS pages, (SELECT count(*)::int FROM clicks) AS clicks, (SELECT count(*)::int FROM routes) AS routes, (SELECT count(*)::int FROM misses) AS misses",
         );
         assert.deepEqual(kept, { pages: 1, clicks: 1, routes: 1, misses: 1 });
-        assert.deepEqual((await migrate(store.sequelize)).ran, []);
+        assert.deepEqual((await migrate(store)).ran, []);
       } finally {
         await store.close();
         await ask(admin, `DROP DATABASE ${name} WITH (FORCE)`);
@@ -70,7 +70,7 @@ describe("a schema of any earlier day, with data in it", () => {
       "UPDATE migration_checksums SET checksum = 'x' WHERE name = '003-routes' RETURNING name",
     );
     await fresh.store.rows("INSERT INTO migrations (name) VALUES ('999-later') RETURNING name");
-    const { differences } = await migrate(fresh.store.sequelize);
+    const { differences } = await migrate(fresh.store);
     assert.match(differences.join("\n"), /003-routes .* another text[^]*999-later .* newer version/);
   });
 });

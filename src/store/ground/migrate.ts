@@ -1,3 +1,4 @@
+import { LOCKS } from "./locks.ts";
 import { createHash } from "node:crypto";
 import type { Sequelize, Transaction } from "sequelize";
 import { SequelizeStorage, Umzug } from "umzug";
@@ -27,8 +28,6 @@ export const MIGRATIONS: readonly Migration[] = [
   credits,
   country,
 ];
-const MIGRATION_LOCK = 731_600;
-
 /** What migrating came to. */
 export interface Migrated {
   /** Names of the steps that ran now. */
@@ -38,14 +37,14 @@ export interface Migrated {
 }
 
 /** Brings the schema up to date; several processes may do so at once, one waits for the other. */
-export async function migrate(sequelize: Sequelize): Promise<Migrated> {
+export async function migrate({ sequelize }: { sequelize: Sequelize }): Promise<Migrated> {
   return sequelize.transaction(async (transaction) => {
     const run = (sql: string, replacements: Record<string, unknown> = {}): Promise<unknown> =>
       sequelize.query(sql, { replacements, transaction });
     // A large table may take its time, and so may the process that migrates already.
     await run("SET LOCAL statement_timeout = 0");
     await run("SET LOCAL lock_timeout = 0");
-    await run("SELECT pg_advisory_xact_lock(:lock)", { lock: MIGRATION_LOCK });
+    await run("SELECT pg_advisory_xact_lock(:lock)", { lock: LOCKS.migration });
     const umzug = new Umzug({
       migrations: MIGRATIONS.map(({ name, statements }) => ({
         name,

@@ -1,3 +1,4 @@
+import { LOCKS } from "../ground/locks.ts";
 import type { Transaction } from "sequelize";
 import { copyInto, copyRows } from "../ground/copy-text.ts";
 import type { Store } from "../ground/store.ts";
@@ -61,8 +62,6 @@ export interface LedgerTreatment {
   rule_findings: readonly string[];
 }
 
-const LEDGER_LOCK = 731_603;
-
 /**
  * Takes a site's ledger for the rest of the transaction. Whoever writes it checks under this lock that what was read
  * is still what stands there.
@@ -70,7 +69,7 @@ const LEDGER_LOCK = 731_603;
 export async function lockLedger(store: Store, siteId: string, transaction: Transaction): Promise<void> {
   await store.rows(
     "SELECT pg_advisory_xact_lock($lock::int, $site::int)",
-    { lock: LEDGER_LOCK, site: Number(siteId) },
+    { lock: LOCKS.ledger, site: Number(siteId) },
     transaction,
   );
 }
@@ -79,7 +78,7 @@ export async function lockLedger(store: Store, siteId: string, transaction: Tran
 export async function becomeFollower(store: Store, transaction: Transaction): Promise<boolean> {
   const [row] = await store.rows<{ mine: boolean }>(
     "SELECT pg_try_advisory_xact_lock($lock::bigint) AS mine",
-    { lock: LEDGER_LOCK },
+    { lock: LOCKS.following },
     transaction,
   );
   return row!.mine;

@@ -50,3 +50,11 @@ export async function replaceProgramRoutes(
     );
   });
 }
+
+/** The routes whose destinations lead to a program. */
+export function routesOfProgram(store: Store, of: { programId: string }): Promise<{ id: string }[]> {
+  return store.rows<{ id: string }>(
+    "SELECT route_id::text AS id FROM program_routes WHERE program_id = $programId::bigint AND tracking = 'ours'",
+    of,
+  );
+}

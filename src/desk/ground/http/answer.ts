@@ -18,13 +18,14 @@ import { HANDLED } from "../../handlers.ts";
 import { waitForLedger } from "../../ledger/fresh-ledger.ts";
 import { withOwnHost } from "../../routes/route-values.ts";
 import { openSite } from "../../sites/open-site.ts";
-import { mayAct, type Actor } from "../audit.ts";
+import { mayAct } from "../audit.ts";
 import { partOf } from "../lists.ts";
 import { fieldErrors, Problem } from "../problem.ts";
 import { Accepted, type Asked, type Handled } from "./handler.ts";
 import { readBytes, readJson } from "./read-body.ts";
 import { readHeaders } from "./read-headers.ts";
 import { readParameters, readQuery } from "./read-query.ts";
+import type { Actor } from "../../../core/people/actor.ts";
 
 /** From so many bytes on, working on a text would hold up those who ask for something else. */
 const LONG_BODY = 100_000;

@@ -3,7 +3,7 @@ import type { AnswerOf, Call, CallDefinition, Contract, ParamsOf } from "../../.
 import type { Job } from "../../../contract/jobs.ts";
 import { UNWATCHED, type Progress, type WithJobs } from "../../jobs/jobs.ts";
 import type { OpenSite } from "../../sites/open-site.ts";
-import type { Actor } from "../audit.ts";
+import type { Actor } from "../../../core/people/actor.ts";
 
 type Output<S> = S extends z.ZodType ? z.output<S> : undefined;
 

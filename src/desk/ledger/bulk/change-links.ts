@@ -6,23 +6,16 @@ import { indexSaved } from "../index-saved.ts";
 import { requireFreshLedger } from "../fresh-ledger.ts";
 import { planChange, shownChanges } from "./plan.ts";
 import { takeBack } from "./shorten.ts";
-import { putBack, writeDocuments, type BeforePage } from "./write-documents.ts";
+import { putBack, writeDocuments } from "./write-documents.ts";
 import type { OpenSite } from "../../sites/open-site.ts";
 import type { BulkPlan } from "./planned.ts";
-import { audit, audited, type Actor } from "../../ground/audit.ts";
+import { audit, audited } from "../../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithWorkspaceHosts, WithReport } from "../../ground/parts.ts";
 import type { WithThread } from "../../jobs/desk-thread.ts";
+import { addLinkBatch, type KeptBefore, undoLinkBatch } from "../../../store/ledger/batches.ts";
+import type { Actor } from "../../../core/people/actor.ts";
 
 const KEPT_AT_ONCE = 100;
-
-/** What a change of many keeps for its undo. */
-interface KeptBefore {
-  pages: BeforePage[];
-  /** The batch of routes that were changed with it. */
-  routes: string | null;
-  /** Ids of the short links that were made for it; absent in what was kept before they were noted. */
-  made?: string[];
-}
 
 /** Changes many links in one step that can be undone as one; or, as a dry run, says what it would do. */
 export async function changeLinks(
@@ -46,11 +39,7 @@ export async function changeLinks(
       plan.refused.push(...refused);
       const written = new Set(before.map(({ id }) => id));
       plan.documents = plan.documents.filter(({ pageId }) => written.has(pageId));
-      const [kept] = await desk.store.rows<{ id: string }>(
-        `WITH kept AS (INSERT INTO link_batches (site_id, action, before, made_by) VALUES ($site::bigint, $action::jsonb, $before::jsonb, $by) RETURNING id) SELECT id::text FROM kept`,
-        { site: site.id, action: JSON.stringify(bulk.action), before: JSON.stringify({ pages: before, routes, made: plan.made } satisfies KeptBefore), by: actor.name },
-        transaction,
-      ); // prettier-ignore
+      const [kept] = await addLinkBatch(desk.store, { site: site.id, action: JSON.stringify(bulk.action), before: JSON.stringify({ pages: before, routes, made: plan.made } satisfies KeptBefore), by: actor.name }, transaction); // prettier-ignore
       await audit(
         desk,
         actor,
@@ -84,8 +73,8 @@ export async function undoChange(
 ): Promise<{ restored: number; left: string[] }> {
   const entry = { siteId: site.id, action: "links.undo", object: `batch ${batchId}` };
   const { pages, made, left, ofRoutes } = await audited(desk, actor, entry, async (transaction) => {
-    const [batch] = await desk.store.rows<{ before: KeptBefore }>(
-      "WITH undone AS (UPDATE link_batches SET undone_at = now() WHERE id = $id::bigint AND site_id = $site::bigint AND undone_at IS NULL RETURNING before) SELECT before FROM undone",
+    const [batch] = await undoLinkBatch(
+      desk.store,
       { id: /^\d{1,18}$/.test(batchId) ? batchId : "0", site: site.id },
       transaction,
     );

@@ -10,6 +10,7 @@ import { openCreative } from "../../creatives/creatives.ts";
 import type { OpenSite } from "../../sites/open-site.ts";
 import type { RowChange } from "./planned.ts";
 import type { WithStore } from "../../ground/parts.ts";
+import { ledgerLinksOfCreative } from "../../../store/ledger/found.ts";
 
 export type CreativeAction = Extract<LinkAction, { do: "creative" }>;
 
@@ -64,9 +65,10 @@ export async function linksOfCreative(
   id: string,
   edition: "written" | "readers",
 ): Promise<string[]> {
-  const rows = await desk.store.rows<{ id: string }>(
-    "SELECT id::text FROM ledger_links WHERE site_id = $site::bigint AND creative_id = $id::bigint AND edition <> $other",
-    { site: site.id, id, other: edition === "written" ? "published" : "draft" },
-  );
+  const rows = await ledgerLinksOfCreative(desk.store, {
+    site: site.id,
+    id,
+    other: edition === "written" ? "published" : "draft",
+  });
   return rows.map((row) => row.id);
 }

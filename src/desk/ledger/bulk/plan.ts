@@ -1,3 +1,4 @@
+import { routeDestinations } from "../../../store/routes/lists.ts";
 import { destination as destinationSchema } from "../../../core/ground/fields.ts";
 import { changedDestination, changeLink } from "../../../core/ledger/change-link.ts";
 import type { LinkAction, LinkBulk, LinkChange } from "../../../core/ledger/ledger.ts";
@@ -15,8 +16,8 @@ import { linksTo, programChange, type AddressChange, type ProgramChange } from "
 import { shortUrls, type ShortUrl } from "./shorten.ts";
 import type { OpenSite } from "../../sites/open-site.ts";
 import type { PlannedDocument, RowChange, BulkPlan } from "./planned.ts";
-import type { Actor } from "../../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithWorkspaceHosts } from "../../ground/parts.ts";
+import type { Actor } from "../../../core/people/actor.ts";
 
 const MAX_LINKS = 50_000;
 
@@ -149,11 +150,10 @@ async function plannedRoutes(
   )
     return [];
   const through = [...new Set(rows.flatMap(({ route_id }) => route_id ?? []))];
-  const all = await desk.store.rows<{ id: string; address: string; destination: string }>(
-    `SELECT id::text, address, destination FROM routes WHERE site_id = $site::bigint AND deleted_at IS NULL AND destination IS NOT NULL
-       AND ${action.do === "parameter" ? "id = ANY($through::bigint[])" : "$through::bigint[] IS NOT NULL"} ORDER BY id`,
-    { site: site.id, through },
-  );
+  const all = await routeDestinations(desk.store, {
+    site: site.id,
+    ids: action.do === "parameter" ? through : undefined,
+  });
   return all.flatMap(({ id, address, destination }) => {
     const after = ofProgram
       ? ofProgram(destination, { page: address, position: 1 })

@@ -9,6 +9,8 @@ import { openProgram } from "../../programs/programs.ts";
 import type { OpenSite } from "../../sites/open-site.ts";
 import type { RowChange } from "./planned.ts";
 import type { WithStore } from "../../ground/parts.ts";
+import { routesOfProgram } from "../../../store/programs/program-routes.ts";
+import { linksThroughRoutes } from "../../../store/ledger/found.ts";
 
 export type ProgramAction = Extract<LinkAction, { do: "program" }>;
 
@@ -65,10 +67,7 @@ export async function programChange(
 }
 
 async function trackedRoutes(desk: WithStore, programId: string): Promise<string[]> {
-  const rows = await desk.store.rows<{ id: string }>(
-    "SELECT route_id::text AS id FROM program_routes WHERE program_id = $programId::bigint AND tracking = 'ours'",
-    { programId },
-  );
+  const rows = await routesOfProgram(desk.store, { programId });
   return rows.map(({ id }) => id);
 }
 
@@ -89,10 +88,11 @@ export async function linksTo(
   edition: "written" | "readers",
   most: number,
 ): Promise<string[]> {
-  const through = desk.store.rows<{ id: string }>(
-    "SELECT id::text FROM ledger_links WHERE route_id = ANY($routes::bigint[]) AND edition <> $other LIMIT $most",
-    { routes, other: edition === "written" ? "published" : "draft", most },
-  );
+  const through = linksThroughRoutes(desk.store, {
+    routes,
+    other: edition === "written" ? "published" : "draft",
+    most,
+  });
   const asked = hosts ? hosts.map((host) => ({ host })) : [{ reach: "external" as const }];
   const found = await Promise.all([
     ...asked.map((filter) => ledgerIds(desk.store, site.id, { ...filter, edition }, most)),

@@ -3,8 +3,9 @@ import type { ChangedRow } from "../../../store/ledger/ledger-reading.ts";
 import { changeMany } from "../../routes/bulk.ts";
 import { shortenMany } from "../../routes/shorten-many.ts";
 import type { OpenSite } from "../../sites/open-site.ts";
-import type { Actor } from "../../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithWorkspaceHosts } from "../../ground/parts.ts";
+import { lockMadeRoutes } from "../../../store/routes/batches.ts";
+import type { Actor } from "../../../core/people/actor.ts";
 
 /** The address of a short link, or why there cannot be one. */
 export type ShortUrl = string | { refused: string };
@@ -54,13 +55,7 @@ export async function takeBack(
   made: readonly string[],
 ): Promise<string[]> {
   if (made.length === 0) return [];
-  const rows = await desk.store.rows<{ id: string; address: string; reason: string | null }>(
-    `SELECT r.id::text, r.address, CASE WHEN r.version > 1 THEN 'was changed' WHEN c.clicks > 0 THEN 'was followed'
-       WHEN EXISTS (SELECT FROM ledger_links l WHERE l.site_id = r.site_id AND l.route_id = r.id) THEN 'stands in a text' END AS reason
-     FROM routes r LEFT JOIN route_clicks c ON c.route_id = r.id
-     WHERE r.site_id = $site::bigint AND r.id = ANY($ids::bigint[]) AND r.deleted_at IS NULL`,
-    { site: site.id, ids: made },
-  );
+  const rows = await lockMadeRoutes(desk.store, { site: site.id, ids: made });
   const ids = rows.filter(({ reason }) => reason === null).map(({ id }) => id);
   if (ids.length > 0) await changeMany(desk, actor, site, { ids, action: { do: "delete" }, dryRun: false });
   return rows.flatMap(({ address, reason }) => (reason === null ? [] : [`${address} ${reason}`]));

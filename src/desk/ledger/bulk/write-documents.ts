@@ -13,24 +13,15 @@ import type { Progress } from "../../jobs/jobs.ts";
 import { changeOf } from "../../pages/pages.ts";
 import { sanitizeHtml } from "../../pages/sanitize-html.ts";
 import { storedLinks } from "../../pages/page-views.ts";
-import { NAVIGATION_PAGE, navigationEntries } from "../documents.ts";
+import { navigationEntries } from "../documents.ts";
 import type { OpenSite } from "../../sites/open-site.ts";
 import type { BulkPlan, PlannedDocument, PlannedLink } from "./planned.ts";
-import type { Actor } from "../../ground/audit.ts";
 import type { WithStore } from "../../ground/parts.ts";
-
-/** A page, block or the navigation as it was, and the version by which it is told that nobody has changed it since. */
-export interface BeforePage {
-  id: string;
-  where: string;
-  /** Version after the change. */
-  version: number;
-  html?: string;
-  /** Readers got the draft as it was. */
-  same?: boolean;
-  published?: PublishedPage | null;
-  items?: StoredItem[];
-}
+import { NAVIGATION_PAGE } from "../../../store/ledger/content.ts";
+import { addRevision } from "../../../store/pages/revisions.ts";
+import { lockNavigation, updateNavigation } from "../../../store/navigation/navigation.ts";
+import type { Actor } from "../../../core/people/actor.ts";
+import type { BeforePage } from "../../../store/ledger/batches.ts";
 
 type Refused = BulkPlan["refused"];
 
@@ -156,8 +147,8 @@ async function putPublished(
 ): Promise<void> {
   const version = row.version + 1;
   await row.update({ published, publishedVersion: version, version, updatedBy: actor.name }, { transaction });
-  await desk.store.rows(
-    "INSERT INTO revisions (page_id, version, snapshot, created_by) VALUES ($page::bigint, $version, $snapshot::jsonb, $by) ON CONFLICT DO NOTHING",
+  await addRevision(
+    desk.store,
     { page: row.id, version, snapshot: JSON.stringify({ ...published, body }), by: actor.name },
     transaction,
   );
@@ -220,11 +211,7 @@ async function writeNavigation(
   refused: Refused,
   transaction: Transaction,
 ): Promise<Omit<BeforePage, "id" | "where"> | undefined> {
-  const [row] = await desk.store.rows<{ version: number; items: StoredItem[] }>(
-    "SELECT version, items FROM navigations WHERE site_id = $site::bigint FOR UPDATE",
-    { site: site.id },
-    transaction,
-  );
+  const [row] = await lockNavigation(desk.store, { site: site.id }, transaction);
   if (!row || String(row.version) !== stamp) return undefined;
   const flat = flattenNavigation(row.items);
   const entries = navigationEntries(flat);
@@ -264,9 +251,8 @@ async function putNavigation(
   version: number,
   transaction: Transaction,
 ): Promise<boolean> {
-  const saved = await desk.store.rows(
-    `WITH saved AS (UPDATE navigations SET items = $items::jsonb, version = version + 1, updated_by = $by, updated_at = now()
-       WHERE site_id = $site::bigint AND version = $version::int RETURNING version) SELECT version FROM saved`,
+  const saved = await updateNavigation(
+    desk.store,
     { site: site.id, items: JSON.stringify(items), version, by: actor.name },
     transaction,
   );

@@ -31,6 +31,17 @@ export default tseslint.config(
     },
   },
   {
+    // A promise that nobody waits for fails where nobody looks.
+    files: ["{src,demo}/**/*.{ts,tsx}"],
+    ignores: ["**/*.test.ts"],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      "@typescript-eslint/no-floating-promises": "error",
+      "@typescript-eslint/no-misused-promises": "error",
+      "@typescript-eslint/await-thenable": "error",
+    },
+  },
+  {
     // SQL stands in the store alone (docs/architecture.md).
     files: ["src/**/*.{ts,tsx}", "demo/**/*.ts", "scripts/**/*.ts"],
     ignores: ["src/store/**", "**/*.test.ts"],

@@ -13,6 +13,7 @@ const MOVED: Readonly<Record<string, string>> = {
 /** The present address of a screen that has moved, for the path and query that it was asked for by; undefined for all others. */
 export function movedScreen(url: string): string | undefined {
   const [, site, name, id, query] = /^\/([a-z\d][a-z\d-]*)\/([a-z-]+)(\/\d+)?\/?(\?.*)?$/.exec(url) ?? [];
-  if (!site || !name || !Object.hasOwn(MOVED, name) || (id && name !== "write")) return undefined;
+  if (!site || site === "api" || !name || !Object.hasOwn(MOVED, name) || (id && name !== "write"))
+    return undefined;
   return `/${site}/${MOVED[name]}${id ?? ""}${query ?? ""}`;
 }

@@ -12,5 +12,6 @@ for (const [asked, now] of [
   ["/low-lantern/constructor", undefined],
   ["//elsewhere.example/write", undefined],
   ["/api/v1/write", undefined],
+  ["/api/write", undefined],
 ] as const)
   test(`${asked} ${now ? `is now ${now}` : "has not moved"}`, () => assert.equal(movedScreen(asked), now));

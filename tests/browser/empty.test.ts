@@ -46,17 +46,17 @@ describe("an installation without a site", () => {
     await page.waitForURL(/\/pond-path\/pages$/);
 
     for (const [path, sentence] of [
-      ["write", "There are no pages yet."],
+      ["pages", "There are no pages yet."],
       ["routes", "There are no routes yet."],
       ["misses", "Nobody has missed anything."],
       ["rules", "Begin with what fits your site"],
-      ["disclosure", "What readers are told"],
+      ["rules/disclosure", "What readers are told"],
       ["programs", "No programs yet."],
-      ["catalogue", "No network is known yet."],
+      ["programs/catalogue", "No network is known yet."],
       ["earnings", "Nothing was earned in these days"],
-      ["earlier-rules", "No set has been in force yet."],
+      ["rules/earlier", "No set has been in force yet."],
       ["ledger", "There are no links yet."],
-      ["report", "outside links, of which"],
+      ["ledger/report", "outside links, of which"],
       ["clicks", "No route has been used in these days."],
     ] as const) {
       await page.goto(`/pond-path/${path}`);

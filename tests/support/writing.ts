@@ -19,9 +19,9 @@ export async function saved(page: Page): Promise<void> {
 
 /** Makes a page as a person does, and writes a first paragraph. */
 export async function newPage(page: Page, title: string, path: string, text: string): Promise<void> {
-  await page.goto("/low-lantern/write");
+  await page.goto("/low-lantern/pages");
   await page.getByRole("button", { name: "New page" }).click();
-  await page.waitForURL(/\/write\/\d+$/);
+  await page.waitForURL(/\/pages\/\d+$/);
   await page.getByLabel("Title", { exact: true }).fill(title);
   await page.getByLabel("Path").fill(path);
   await textOf(page).click();

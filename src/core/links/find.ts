@@ -1,6 +1,6 @@
 import { LinkScanner, type LinkInHtml } from "./scan.ts";
 
-export { OVERRIDE_ATTRIBUTE, type LinkInHtml } from "./scan.ts";
+export { type LinkInHtml } from "./scan.ts";
 
 /** All links of a document, in source order. */
 export function findLinks(html: string): LinkInHtml[] {

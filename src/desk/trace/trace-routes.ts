@@ -36,7 +36,7 @@ export async function traceAddresses(
   const limit = pLimit(AT_ONCE);
   let done = 0;
   const results = await Promise.all(
-    repaired.map((one, index) => {
+    repaired.map(async (one, index) => {
       const typed = question.addresses[index]!;
       if (!one.ok) return judgedRefusal(typed, one.reason.message);
       return limit(async () => {

@@ -228,7 +228,7 @@ function Files({ site }: { site: Site }) {
               key={opened.id}
               site={site}
               file={opened}
-              onChanged={refresh}
+              onChanged={() => void refreshFiles()}
               onRemove={() => remove.mutate(opened)}
               onClose={() => setOpen("")}
             />

@@ -5,7 +5,7 @@ import { matchedHost, type LinkFacts } from "./match.ts";
 import { ruleTable, type Candidate, type ReadyRule } from "./rule-table.ts";
 import { isManaged } from "../override.ts";
 
-export type { Decider, Decision, Resolved, Written } from "./decision.ts";
+export type { Decision, Resolved, Written } from "./decision.ts";
 
 /** Of a link that its author left to the rules. */
 export const NOTHING_WRITTEN: Written = { rel: [], target: null, override: {} };

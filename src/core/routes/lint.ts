@@ -1,3 +1,4 @@
+import { whatAnswers, type StandingAt } from "./chain/what-answers.ts";
 import { from } from "../text/cut.ts";
 import { ownPlace } from "../address/classify.ts";
 import { compareKey } from "../address/compare.ts";
@@ -28,7 +29,13 @@ export function lintRoutes(routes: readonly LintedRoute[], site: LintedSite): Li
       else patterns.add({ match, host: route.host, key, caseInsensitive }, index, index);
     }
   });
-  const next = routes.map((route) => nextOf(route, routes, site, table, patterns));
+  const standing: StandingAt<{ index: number; isExact: boolean }, string> = {
+    routeAt: (host, key) => indexed(table.find(host, key), true),
+    pageAt: (_host, key) => site.pageAt(key),
+    fileAt: (key) => site.hasFile(key),
+    patternAt: (host, key) => indexed(patterns.find(host, key)[0]?.entry, false),
+  };
+  const next = routes.map((route) => nextOf(route, routes, site, standing));
   return [
     ...chainFindings(routes, next, site),
     ...circleFindings(routes, site, table, patterns),
@@ -50,24 +57,29 @@ export function lintRoutes(routes: readonly LintedRoute[], site: LintedSite): Li
   ];
 }
 
+function indexed(
+  index: number | undefined,
+  isExact: boolean,
+): { index: number; isExact: boolean } | undefined {
+  return index === undefined ? undefined : { index, isExact };
+}
+
 function nextOf(
   route: LintedRoute,
   routes: readonly LintedRoute[],
   site: LintedSite,
-  table: RouteTable<number>,
-  patterns: PatternTable<number>,
+  standing: StandingAt<{ index: number; isExact: boolean }, string>,
 ): Next {
   if (route.destination === null) return "gone";
   if (highestCapture(route.destination) > 0) return "unknown";
   const place = ownPlace(route.destination, site.hosts);
   if (!place) return "outside";
   const host = place.host ?? site.primary;
-  const exact = table.find(host, place.key);
-  if (exact !== undefined) return { route: exact };
-  if (site.pageAt(place.key) !== undefined || site.hasFile(place.key)) return "page";
-  const hit = patterns.find(host, place.key)[0];
-  if (!hit) return "miss";
-  return highestCapture(routes[hit.entry]!.destination ?? "") > 0 ? "unknown" : { route: hit.entry };
+  const there = whatAnswers(standing, host, place.key);
+  if (!there) return "miss";
+  if (there.by !== "route") return "page";
+  const { index, isExact } = there.route;
+  return !isExact && highestCapture(routes[index]!.destination ?? "") > 0 ? "unknown" : { route: index };
 }
 
 function chainFindings(

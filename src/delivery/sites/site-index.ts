@@ -1,3 +1,4 @@
+import { whatAnswers, type StandingAt } from "../../core/routes/chain/what-answers.ts";
 import { compareKey } from "../../core/address/compare.ts";
 import { publicAddress } from "../../core/address/public-address.ts";
 import { readRouteKey } from "../../core/routes/match/address-form.ts";
@@ -163,28 +164,29 @@ export class DeliveryIndex {
   }
 
   private resolverOf(index: SiteIndex): LinkResolver {
-    const exact = (host: string | null, key: string): CompiledRoute | undefined => {
-      const slot = index.routes.find(host ?? index.primary, key);
-      return slot === undefined ? undefined : this.slots.read(slot);
+    const standing: StandingAt<{ destination: string | null }, true> = {
+      routeAt: (host, key) => {
+        const slot = index.routes.find(host, key);
+        return slot === undefined ? undefined : this.slots.read(slot);
+      },
+      pageAt: (_host, key) => index.pages.has(key) || undefined,
+      fileAt: (key) => index.files.has(key),
+      patternAt: (host, key) => {
+        const [hit] = index.patterns.find(host, key);
+        // A link is judged by where its route leads in its time, whenever that is.
+        return hit && inEffect({ ...this.slots.read(hit.entry), from: 0, until: Infinity }, 0, hit.captures);
+      },
     };
-    const answering = (host: string | null, key: string) => {
-      const route = exact(host, key);
-      if (route) return { by: "route" as const, destination: route.destination };
-      if (index.pages.has(key)) return { by: "page" as const };
-      if (index.files.has(key)) return { by: "file" as const };
-      const [hit] = index.patterns.find(host ?? index.primary, key);
-      if (!hit) return undefined;
-      // A link is judged by where its route leads in its time, whenever that is.
-      const pattern = { ...this.slots.read(hit.entry), from: 0, until: Infinity };
-      const answer = inEffect(pattern, 0, hit.captures);
-      return answer && { by: "route" as const, destination: answer.destination };
-    };
+    const answering = (host: string | null, key: string) => whatAnswers(standing, host ?? index.primary, key);
     return {
       hosts: index.site.hosts.map(({ name }) => name),
       partners: index.site.partners,
       answers: (host, key) => answering(host, key)?.by,
       pagePath: (id) => index.paths.get(id),
-      routeDestination: (host, key) => answering(host, key)?.destination ?? undefined,
+      routeDestination: (host, key) => {
+        const there = answering(host, key);
+        return there?.by === "route" ? (there.route.destination ?? undefined) : undefined;
+      },
       inContent: (href, page) => {
         if (index.inContent.size === 0) return undefined;
         const found = index.inContent.get(compareKey(href));

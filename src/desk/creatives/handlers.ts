@@ -3,10 +3,15 @@ import { readSnippet } from "./snippets.ts";
 import { wholeList, type Handlers } from "../ground/http/handler.ts";
 import { listCreatives, keepCreative, placeCreative, setCreativeDeleted } from "./creatives.ts";
 import { changeCreative } from "./change-creative.ts";
-import { type Desk } from "../desk.ts";
+import type { WithStore, WithDeliveryPort, WithWorkspaceHosts, WithReport } from "../ground/parts.ts";
+import type { WithThread } from "../jobs/desk-thread.ts";
+import type { WithTexts } from "../pages/texts/read-text.ts";
 
 /** What the calls about creatives do. */
-export const creativesHandlers: Handlers<typeof contract, Desk> = {
+export const creativesHandlers: Handlers<
+  typeof contract,
+  WithStore & WithDeliveryPort & WithWorkspaceHosts & WithReport & WithThread & WithTexts
+> = {
   readSnippet: ({ desk, site, body }) => readSnippet(desk, site, body.html),
   ofProgram: async ({ desk, site, params }) => wholeList(await listCreatives(desk, site, params.id)),
   keep: ({ desk, actor, site, params, body }) => keepCreative(desk, actor, site, params.id, body),

@@ -4,14 +4,15 @@ import { wholeList, asPreferred, type Handlers } from "../ground/http/handler.ts
 import { listUnmatched } from "./unmatched.ts";
 import { fetchReport } from "./fetch-report.ts";
 import { lookAtReportTask, type ReportFile, importReportTask } from "./import-report.ts";
-import { UNWATCHED } from "../jobs/jobs.ts";
+import { UNWATCHED, type WithJobs } from "../jobs/jobs.ts";
 import { keptColumns, keepColumns } from "../programs/networks.ts";
 import { invalid, fieldErrors } from "../ground/problem.ts";
 import { reportColumnsSchema } from "../../core/earnings/earning.ts";
-import { type Desk } from "../desk.ts";
+import type { WithStore, WithOutgoing } from "../ground/parts.ts";
+import type { WithThread } from "../jobs/desk-thread.ts";
 
 /** What the calls about earnings do. */
-export const earningsHandlers: Handlers<typeof contract, Desk> = {
+export const earningsHandlers: Handlers<typeof contract, WithStore & WithOutgoing & WithJobs & WithThread> = {
   read: ({ desk, site, query, now }) => readEarnings(desk, site, query, now),
   export: async ({ desk, site, query, now }) => ({
     name: `${site.key}-earnings-by-${query.by}.csv`,

@@ -5,10 +5,15 @@ import { Accepted, asPreferred, wholeList, type Handlers } from "../ground/http/
 import { rebuildTask } from "./follow-ledger.ts";
 import { changeLinks, undoChange } from "./bulk/change-links.ts";
 import { listViews, saveView, deleteView } from "./views.ts";
-import { type Desk } from "../desk.ts";
+import type { WithStore, WithDeliveryPort, WithWorkspaceHosts, WithReport } from "../ground/parts.ts";
+import type { WithJobs } from "../jobs/jobs.ts";
+import type { WithThread } from "../jobs/desk-thread.ts";
 
 /** What the calls about ledger do. */
-export const ledgerHandlers: Handlers<typeof contract, Desk> = {
+export const ledgerHandlers: Handlers<
+  typeof contract,
+  WithStore & WithDeliveryPort & WithWorkspaceHosts & WithReport & WithJobs & WithThread
+> = {
   list: ({ desk, site, query }) => listLinks(desk, site, query),
   facets: ({ desk, site, query }) => linkFacets(desk, site, query),
   groups: ({ desk, site, query }) => groupLinks(desk, site, query),

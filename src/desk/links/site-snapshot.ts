@@ -1,3 +1,4 @@
+import { whatAnswers, type StandingAt } from "../../core/routes/chain/what-answers.ts";
 import { compareKey } from "../../core/address/compare.ts";
 import { ownPlace } from "../../core/address/classify.ts";
 import { caseFoldedKey } from "../../core/address/path-key.ts";
@@ -7,7 +8,7 @@ import { literalOf, type PatternTable } from "../../core/routes/match/pattern-ta
 import { readRouteKey } from "../../core/routes/match/address-form.ts";
 import { MAX_HOPS } from "../../core/routes/chain/follow.ts";
 import { leadsBack } from "../../core/routes/chain/leads-back.ts";
-import type { OwnAnswer, OwnSite } from "../../core/routes/chain/own-site.ts";
+import type { OwnAnswer, OwnSite, RouteAnswer } from "../../core/routes/chain/own-site.ts";
 import type { LinkResolver } from "../../core/rules/resolve/link-facts.ts";
 import { answerOfRoute, routeThere, type RouteThere } from "../routes/route-there.ts";
 import { patternsOf } from "../routes/site-patterns.ts";
@@ -93,22 +94,38 @@ export class SiteSnapshot {
     closest?: (host: string, key: string) => string | undefined,
   ): OwnSite {
     const { site } = this;
+    // Delivery sends nobody to the address that was just asked for: such a route stands aside there.
+    const answers = (route: RouteAnswer | undefined, host: string, key: string): RouteAnswer | undefined =>
+      route && route.destination !== null && leadsBack(route.destination, host, key, site.primary)
+        ? undefined
+        : route;
+    const standing: StandingAt<RouteAnswer, PageThere> = {
+      routeAt: (host, key) => {
+        const exact = this.routeAt(host, key);
+        return exact && exact.id !== except ? answers(answerOfRoute(exact, now), host, key) : undefined;
+      },
+      pageAt: (host, key) => {
+        const page = this.pages.get(key);
+        const serves = site.hosts.some(({ name, role }) => name === host && role !== "short");
+        return page?.published && serves ? page : undefined;
+      },
+      fileAt: (key) => this.files.has(key),
+      patternAt: (host, key) => {
+        for (const { entry, captures } of this.patterns.find(host, key)) {
+          const one =
+            entry.id === except ? undefined : answers(answerOfRoute(entry, now, captures), host, key);
+          if (one) return one;
+        }
+        return undefined;
+      },
+    };
     const answerAt = (asked: string | null, key: string): OwnAnswer => {
       const host = asked ?? site.primary;
-      const exact = this.routeAt(host, key);
-      // Delivery sends nobody to the address that was just asked for: such a route stands aside there.
-      const standsAside = ({ destination }: { destination: string | null }): boolean =>
-        destination !== null && leadsBack(destination, host, key, site.primary);
-      const answer = exact && exact.id !== except ? answerOfRoute(exact, now) : undefined;
-      if (answer && !standsAside(answer)) return answer;
-      const page = this.pages.get(key);
-      if (page?.published && site.hosts.some(({ name, role }) => name === host && role !== "short"))
-        return { by: "page", id: page.id, title: page.title, status: 200 };
-      if (this.files.has(key)) return { by: "file", status: 200 };
-      for (const { entry, captures } of this.patterns.find(host, key)) {
-        const one = entry.id === except ? undefined : answerOfRoute(entry, now, captures);
-        if (one && !standsAside(one)) return one;
-      }
+      const there = whatAnswers(standing, host, key);
+      if (there?.by === "route") return there.route;
+      if (there?.by === "page")
+        return { by: "page", id: there.page.id, title: there.page.title, status: 200 };
+      if (there) return { by: "file", status: 200 };
       const { misses } = site;
       if (
         misses.answer === "destination" &&
@@ -136,30 +153,28 @@ export class SiteSnapshot {
 
   /** The site as rules and classification see it; a path without a host is one of the primary host. */
   linkResolver(): LinkResolver {
-    const route = (asked: string | null, key: string): RouteThere | undefined => {
-      const exact = this.routeAt(asked ?? this.site.primary, key);
-      return exact?.enabled ? exact : undefined;
+    const standing: StandingAt<{ destination: string | null }, PageThere> = {
+      routeAt: (host, key) => {
+        const exact = this.routeAt(host, key);
+        return exact?.enabled ? exact : undefined;
+      },
+      pageAt: (_host, key) => this.pages.get(key),
+      fileAt: (key) => this.files.has(key),
+      patternAt: (host, key) => {
+        const [hit] = this.patterns.find(host, key);
+        // A link is judged by where its route leads in its time, whenever that is.
+        return hit && answerOfRoute({ ...hit.entry, from: 0, until: Infinity }, 0, hit.captures);
+      },
     };
-    const pattern = (asked: string | null, key: string) => {
-      const [hit] = this.patterns.find(asked ?? this.site.primary, key);
-      // A link is judged by where its route leads in its time, whenever that is.
-      return hit && answerOfRoute({ ...hit.entry, from: 0, until: Infinity }, 0, hit.captures);
-    };
+    const answering = (asked: string | null, key: string) =>
+      whatAnswers(standing, asked ?? this.site.primary, key);
     return {
       hosts: this.site.hostNames,
       partners: this.site.partners,
-      answers: (host, key) => {
-        if (route(host, key)) return "route";
-        if (this.pages.has(key)) return "page";
-        if (this.files.has(key)) return "file";
-        return pattern(host, key) ? "route" : undefined;
-      },
+      answers: (host, key) => answering(host, key)?.by,
       routeDestination: (host, key) => {
-        const exact = route(host, key);
-        if (exact) return exact.destination ?? undefined;
-        return this.pages.has(key) || this.files.has(key)
-          ? undefined
-          : (pattern(host, key)?.destination ?? undefined);
+        const there = answering(host, key);
+        return there?.by === "route" ? (there.route.destination ?? undefined) : undefined;
       },
       inContent: (href, page) => {
         if (this.inContent.size === 0) return undefined;

@@ -8,10 +8,16 @@ import { wholeList, type Handlers } from "../ground/http/handler.ts";
 import * as revisions from "./revisions.ts";
 import { importPages } from "./import-pages.ts";
 import { exportPages } from "./export-pages.ts";
-import { type Desk } from "../desk.ts";
+import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
+import type { WithThread } from "../jobs/desk-thread.ts";
+import type { WithTexts } from "./texts/read-text.ts";
+import type { WithPreview } from "./preview.ts";
 
 /** What the calls about pages do. */
-export const pagesHandlers: Handlers<typeof contract, Desk> = {
+export const pagesHandlers: Handlers<
+  typeof contract,
+  WithStore & WithDeliveryPort & WithReport & WithThread & WithTexts & WithPreview
+> = {
   list: ({ desk, site, query }) => pages.listPages(desk, site, query),
   create: ({ desk, actor, site, body, isLong }) =>
     isLong

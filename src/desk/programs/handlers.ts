@@ -6,10 +6,14 @@ import { buildProgramLink } from "./build-link.ts";
 import { keepCredentials, dropCredentials, showCredentials, renewSeals } from "./credentials.ts";
 import { listNetworks, keepNetwork } from "./networks.ts";
 import { searchCatalogue, searchFile } from "./catalogue.ts";
-import { type Desk } from "../desk.ts";
+import type { WithStore, WithWorkspaceHosts, WithOutgoing, WithSeal } from "../ground/parts.ts";
+import type { WithTexts } from "../pages/texts/read-text.ts";
 
 /** What the calls about programs do. */
-export const programsHandlers: Handlers<typeof contract, Desk> = {
+export const programsHandlers: Handlers<
+  typeof contract,
+  WithStore & WithWorkspaceHosts & WithOutgoing & WithSeal & WithTexts
+> = {
   list: async ({ desk, site, query, now }) => wholeList(await listPrograms(desk, site, query, now)),
   create: ({ desk, actor, site, body, now }) => programs.createProgram(desk, actor, site, body, now),
   read: async ({ desk, site, params }) =>

@@ -10,10 +10,15 @@ import { asPreferred, type Handlers } from "../ground/http/handler.ts";
 import { importRoutesTask } from "./import-routes.ts";
 import { exportRoutes } from "./export-routes.ts";
 import { lintTable } from "./lint-table.ts";
-import { type Desk } from "../desk.ts";
+import type { WithStore, WithDeliveryPort, WithWorkspaceHosts, WithOutgoing } from "../ground/parts.ts";
+import type { WithJobs } from "../jobs/jobs.ts";
+import type { WithThread } from "../jobs/desk-thread.ts";
 
 /** What the calls about routes do. */
-export const routesHandlers: Handlers<typeof contract, Desk> = {
+export const routesHandlers: Handlers<
+  typeof contract,
+  WithStore & WithDeliveryPort & WithWorkspaceHosts & WithOutgoing & WithJobs & WithThread
+> = {
   list: ({ desk, site, query }) => listRoutes(desk, site, query),
   create: ({ desk, actor, site, body }) => routes.createRoute(desk, actor, site, body),
   check: ({ desk, site, body }) => checkRoute(desk, site, body),

@@ -1,3 +1,4 @@
+import { whatAnswers, type StandingAt } from "../../core/routes/chain/what-answers.ts";
 import { MAX_HOPS } from "../../core/routes/chain/follow.ts";
 import { ownPlace } from "../../core/address/classify.ts";
 import { caseFoldedKey, pathKey } from "../../core/address/path-key.ts";
@@ -92,7 +93,7 @@ function stepTo(site: OpenSite, { one, host, key, seen }: Walker, destination: s
   );
 }
 
-// The destination at a place: of an exact route, else nothing where a page or file stands, else of what matches more.
+// The destination at a place; undefined where nothing leads on from it.
 function nextOf(
   { host, key }: Walker,
   fresh: ReadonlyMap<string, Planned>,
@@ -100,17 +101,22 @@ function nextOf(
   patterns: PatternTable<Answering>,
 ): string | undefined {
   const names = [key, caseFoldedKey(key)].flatMap((one) => [`${host} ${one}`, `* ${one}`]);
-  for (const name of names) {
-    const line = fresh.get(name);
-    if (line) return line.values.destination ?? undefined;
-  }
-  for (const name of names) {
-    const destination = stored.get(name);
-    if (destination) return destination;
-  }
-  if (stored.get(`page ${key}`) !== undefined) return undefined;
-  const [hit] = patterns.find(host, key);
-  return hit?.entry.destination ? withCaptures(hit.entry.destination, hit.captures) : undefined;
+  const standing: StandingAt<{ to: string | null | undefined }, true> = {
+    routeAt: () => {
+      const line = names.map((name) => fresh.get(name)).find(Boolean);
+      if (line) return { to: line.values.destination };
+      const to = names.map((name) => stored.get(name)).find(Boolean);
+      return to ? { to } : undefined;
+    },
+    pageAt: () => stored.has(`page ${key}`) || undefined,
+    fileAt: () => false,
+    patternAt: () => {
+      const [hit] = patterns.find(host, key);
+      return hit?.entry.destination ? { to: withCaptures(hit.entry.destination, hit.captures) } : undefined;
+    },
+  };
+  const there = whatAnswers(standing, host, key);
+  return there?.by === "route" ? (there.route.to ?? undefined) : undefined;
 }
 
 async function lookUp(

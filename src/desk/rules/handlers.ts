@@ -6,32 +6,35 @@ import { tryRulesTask } from "./try-rules.ts";
 import { listVersions, readVersion, putBackVersion } from "./versions.ts";
 import { readSchedule, scheduleRules, dropSchedule } from "./schedule.ts";
 import { rewriteHtml, htmlOf } from "./rewrite.ts";
-import { type Desk } from "../desk.ts";
+import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
+import type { WithJobs } from "../jobs/jobs.ts";
+import type { WithThread } from "../jobs/desk-thread.ts";
 
 /** What the calls about rules do. */
-export const rulesHandlers: Handlers<typeof contract, Desk> = {
-  read: ({ desk, site }) => currentRules(desk, site),
-  bundle: ({ desk, site }) => bundleRules(desk, site),
-  replace: async ({ desk, actor, site, body }) => {
-    const saved = await replaceRules(desk, actor, site, body.version, body.rules);
-    return { ...saved, advice: adviceOn(site, saved.rules) };
-  },
-  try: (call) =>
-    asPreferred(call, "rules.try", (progress) =>
-      call.desk.thread.run(tryRulesTask, call.site.id, call.body, progress),
-    ),
-  advise: async ({ site, body }) => ({ advice: adviceOn(site, body.rules) }),
-  versions: async ({ desk, site }) => wholeList(await listVersions(desk, site)),
-  version: ({ desk, site, params }) => readVersion(desk, site, params.version),
-  restoreVersion: ({ desk, actor, site, params, body }) =>
-    putBackVersion(desk, actor, site, params.version, body.version),
-  schedule: async ({ desk, site }) => ({ schedule: await readSchedule(desk, site) }),
-  setSchedule: async ({ desk, actor, site, body, now }) => ({
-    schedule: await scheduleRules(desk, actor, site, body, now),
-  }),
-  dropSchedule: ({ desk, actor, site }) => dropSchedule(desk, actor, site),
-  attributes: ({ desk, site, body }) => askAttributes(desk, site, body),
-  rewrite: async ({ desk, site, query, bytes, contentType }) =>
-    (await rewriteHtml(desk, site, { ...query, html: htmlOf(bytes, contentType) })).html,
-  rewriteReport: ({ desk, site, body }) => rewriteHtml(desk, site, body),
-};
+export const rulesHandlers: Handlers<typeof contract, WithStore & WithDeliveryPort & WithJobs & WithThread> =
+  {
+    read: ({ desk, site }) => currentRules(desk, site),
+    bundle: ({ desk, site }) => bundleRules(desk, site),
+    replace: async ({ desk, actor, site, body }) => {
+      const saved = await replaceRules(desk, actor, site, body.version, body.rules);
+      return { ...saved, advice: adviceOn(site, saved.rules) };
+    },
+    try: (call) =>
+      asPreferred(call, "rules.try", (progress) =>
+        call.desk.thread.run(tryRulesTask, call.site.id, call.body, progress),
+      ),
+    advise: async ({ site, body }) => ({ advice: adviceOn(site, body.rules) }),
+    versions: async ({ desk, site }) => wholeList(await listVersions(desk, site)),
+    version: ({ desk, site, params }) => readVersion(desk, site, params.version),
+    restoreVersion: ({ desk, actor, site, params, body }) =>
+      putBackVersion(desk, actor, site, params.version, body.version),
+    schedule: async ({ desk, site }) => ({ schedule: await readSchedule(desk, site) }),
+    setSchedule: async ({ desk, actor, site, body, now }) => ({
+      schedule: await scheduleRules(desk, actor, site, body, now),
+    }),
+    dropSchedule: ({ desk, actor, site }) => dropSchedule(desk, actor, site),
+    attributes: ({ desk, site, body }) => askAttributes(desk, site, body),
+    rewrite: async ({ desk, site, query, bytes, contentType }) =>
+      (await rewriteHtml(desk, site, { ...query, html: htmlOf(bytes, contentType) })).html,
+    rewriteReport: ({ desk, site, body }) => rewriteHtml(desk, site, body),
+  };

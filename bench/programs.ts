@@ -53,7 +53,13 @@ function known(at: number) {
       : `{destination}?partner={id}&label={sub}`;
   const read = readTemplate(text);
   if (!read.ok) throw new Error(read.reason);
-  return { name: `Program ${at}`, trackingId: `A-${at}`, domains: [`shop${at}.example`, `*.shop${at}.example`], template: read.template, subIdLimit: 50 }; // prettier-ignore
+  return {
+    name: `Program ${at}`,
+    trackingId: `A-${at}`,
+    domains: [`shop${at}.example`, `*.shop${at}.example`],
+    template: read.template,
+    subIdLimit: 50,
+  };
 }
 
 function recognising(): void {
@@ -78,11 +84,15 @@ function recognising(): void {
     times.push(performance.now() - began);
   }
   const median = times.sort((a, b) => a - b)[2]!;
-  console.log(`Recognising ${LINKS.toLocaleString("en")} links against ${PROGRAMS.toLocaleString("en")} programs, made ready each time: ${median.toFixed(0)} ms (${found.toLocaleString("en")} found; median of five)`); // prettier-ignore
+  console.log(
+    `Recognising ${LINKS.toLocaleString("en")} links against ${PROGRAMS.toLocaleString("en")} programs, made ready each time: ${median.toFixed(0)} ms (${found.toLocaleString("en")} found; median of five)`,
+  );
 }
 
 async function siteWithPrograms(store: Store): Promise<void> {
-  await store.rows("INSERT INTO sites (key, name, tagline, short_prefix, version, created_at, updated_at) VALUES ('bench', 'Bench', '', '/to/', 1, now(), now())"); // prettier-ignore
+  await store.rows(
+    "INSERT INTO sites (key, name, tagline, short_prefix, version, created_at, updated_at) VALUES ('bench', 'Bench', '', '/to/', 1, now(), now())",
+  );
   await store.rows("INSERT INTO hosts (site_id, name, role) VALUES (1, 'bench.example', 'primary')");
   const terms = programInputSchema.parse({
     name: "x",
@@ -101,7 +111,18 @@ async function siteWithPrograms(store: Store): Promise<void> {
 }
 
 const HEAD = "order_id,date,program,sub_id,sale_amount,commission,currency,status";
-const COLUMNS = reportColumnsSchema.parse({ reference: "order_id", at: "date", program: "program", subId: "sub_id", amount: "sale_amount", commission: "commission", currency: "currency", state: "status", dates: "ymd", decimal: "." }); // prettier-ignore
+const COLUMNS = reportColumnsSchema.parse({
+  reference: "order_id",
+  at: "date",
+  program: "program",
+  subId: "sub_id",
+  amount: "sale_amount",
+  commission: "commission",
+  currency: "currency",
+  state: "status",
+  dates: "ymd",
+  decimal: ".",
+});
 
 function reportRows(rows: number, from: number): string[] {
   const random = seeded(11);
@@ -122,7 +143,12 @@ async function importing(folder: string, url: string, store: Store): Promise<voi
   const bytes = Buffer.from(csv);
   const ours = async (): Promise<number> => {
     const began = performance.now();
-    const result = await importReport(core, site, { network: "Net", bytes, columns: COLUMNS, dryRun: false, by: "bench" }, UNWATCHED); // prettier-ignore
+    const result = await importReport(
+      core,
+      site,
+      { network: "Net", bytes, columns: COLUMNS, dryRun: false, by: "bench" },
+      UNWATCHED,
+    );
     if (result.created + result.unchanged !== ROWS) throw new Error(JSON.stringify(result));
     return (performance.now() - began) / 1000;
   };
@@ -150,7 +176,12 @@ async function importing(folder: string, url: string, store: Store): Promise<voi
   ]);
   await store.sequelize.query("TRUNCATE conversions");
   const few = [HEAD, ...rows.slice(0, CONVERSIONS)].join("\n");
-  await importReport(core, site, { network: "Net", bytes: Buffer.from(few), columns: COLUMNS, dryRun: false, by: "bench" }, UNWATCHED); // prettier-ignore
+  await importReport(
+    core,
+    site,
+    { network: "Net", bytes: Buffer.from(few), columns: COLUMNS, dryRun: false, by: "bench" },
+    UNWATCHED,
+  );
 }
 
 // Ten million clicks stand in their counts, which is what the views read; the clicks themselves are not needed for it.
@@ -189,6 +220,8 @@ async function views(store: Store): Promise<void> {
     }
     shown.push({ view, ms: times.sort((a, b) => a - b)[2]!.toFixed(0) });
   }
-  console.log(`Views over ${CLICKS.toLocaleString("en")} clicks and ${CONVERSIONS.toLocaleString("en")} conversions (medians of five):`); // prettier-ignore
+  console.log(
+    `Views over ${CLICKS.toLocaleString("en")} clicks and ${CONVERSIONS.toLocaleString("en")} conversions (medians of five):`,
+  );
   console.table(shown);
 }

@@ -51,7 +51,10 @@ function rewriting(): void {
   for (let round = 0; round < ROUNDS + 1; round += 1) {
     const bare = timed(() => {
       for (const html of documents) {
-        const tokenizer = new Tokenizer({ xmlMode: false, decodeEntities: false }, countingCallbacks(() => (events += 1))); // prettier-ignore
+        const tokenizer = new Tokenizer(
+          { xmlMode: false, decodeEntities: false },
+          countingCallbacks(() => (events += 1)),
+        );
         tokenizer.write(html);
         tokenizer.end();
       }
@@ -64,11 +67,29 @@ function rewriting(): void {
     rewritten.push(bytes / 1e6 / (ours / 1000));
   }
   const [a, b] = [median(rewritten), median(tokenizing)];
-  console.log(`rewriting ${documents.length} documents (${(bytes / 1e6).toFixed(1)} MB, 45 links each) by 20 rules: ${a.toFixed(1)} MB/s against ${b.toFixed(1)} MB/s of the bare tokenizer, ${(a / b).toFixed(2)} (target: at least 1.50); ${events} events`); // prettier-ignore
+  console.log(
+    `rewriting ${documents.length} documents (${(bytes / 1e6).toFixed(1)} MB, 45 links each) by 20 rules: ${a.toFixed(1)} MB/s against ${b.toFixed(1)} MB/s of the bare tokenizer, ${(a / b).toFixed(2)} (target: at least 1.50); ${events} events`,
+  );
 }
 
 function countingCallbacks(count: () => void) {
-  return { onattribdata: count, onattribend: count, onattribentity: count, onattribname: count, oncdata: count, onclosetag: count, oncomment: count, ondeclaration: count, onend: count, onopentagend: count, onopentagname: count, onprocessinginstruction: count, onselfclosingtag: count, ontext: count, ontextentity: count }; // prettier-ignore
+  return {
+    onattribdata: count,
+    onattribend: count,
+    onattribentity: count,
+    onattribname: count,
+    oncdata: count,
+    onclosetag: count,
+    oncomment: count,
+    ondeclaration: count,
+    onend: count,
+    onopentagend: count,
+    onopentagname: count,
+    onprocessinginstruction: count,
+    onselfclosingtag: count,
+    ontext: count,
+    ontextentity: count,
+  };
 }
 
 function resolving(): void {
@@ -76,14 +97,27 @@ function resolving(): void {
     const set = someRules(size);
     const facts = Array.from({ length: 20_000 }, (_, at): LinkFacts => {
       const page = Math.floor(at / LINKS_A_PAGE) * 7;
-      return { reach: at % 5 === 4 ? "internal" : "external", domain: at % 5 === 4 ? undefined : `www.shop-${(at * 17) % HOSTS}.example`, end: undefined, short: false, page: `/section-${page % 50}/page-${page}`, category: `section ${page % 50}`, anchor: at % 9 ? "text" : "image", programs: [], networks: [] }; // prettier-ignore
+      return {
+        reach: at % 5 === 4 ? "internal" : "external",
+        domain: at % 5 === 4 ? undefined : `www.shop-${(at * 17) % HOSTS}.example`,
+        end: undefined,
+        short: false,
+        page: `/section-${page % 50}/page-${page}`,
+        category: `section ${page % 50}`,
+        anchor: at % 9 ? "text" : "image",
+        programs: [],
+        networks: [],
+      };
     });
     const written = { rel: [], target: null, override: {} };
     let decided = 0;
-    const round = (): number => timed(() => facts.forEach((link) => (decided += resolve(set, link, written).trace.length))); // prettier-ignore
+    const round = (): number =>
+      timed(() => facts.forEach((link) => (decided += resolve(set, link, written).trace.length)));
     round();
     const means = Array.from({ length: ROUNDS }, () => (round() * 1000) / facts.length);
-    console.log(`one resolve at ${size} rules: ${median(means).toFixed(2)} µs in the mean (target at 1,000: at most 5); ${(decided / (ROUNDS + 1) / facts.length).toFixed(1)} decisions a link`); // prettier-ignore
+    console.log(
+      `one resolve at ${size} rules: ${median(means).toFixed(2)} µs in the mean (target at 1,000: at most 5); ${(decided / (ROUNDS + 1) / facts.length).toFixed(1)} decisions a link`,
+    );
   }
 }
 
@@ -115,14 +149,22 @@ async function ledgering(): Promise<void> {
     preview: () => undefined,
   };
   try {
-    const { id } = await createSite(desk, ACTOR, { key: "bench", name: "Bench", hosts: [{ name: "bench.example", role: "primary" }] }); // prettier-ignore
+    const { id } = await createSite(desk, ACTOR, {
+      key: "bench",
+      name: "Bench",
+      hosts: [{ name: "bench.example", role: "primary" }],
+    });
     const site = await openSite(desk, id);
     await fillPages(desk, site);
     await replaceRules(desk, ACTOR, site, 0, someRules(5));
     const rebuilt = await timedAsync(() => rebuildLedger(desk, site, UNWATCHED));
     await store.rows("VACUUM ANALYZE ledger_links");
-    const [{ links } = { links: 0 }] = await store.rows<{ links: number }>("SELECT count(*)::int AS links FROM ledger_links"); // prettier-ignore
-    console.log(`the ledger of ${PAGES.toLocaleString("en")} pages with ${links.toLocaleString("en")} links read anew in ${seconds(rebuilt)}`); // prettier-ignore
+    const [{ links } = { links: 0 }] = await store.rows<{ links: number }>(
+      "SELECT count(*)::int AS links FROM ledger_links",
+    );
+    console.log(
+      `the ledger of ${PAGES.toLocaleString("en")} pages with ${links.toLocaleString("en")} links read anew in ${seconds(rebuilt)}`,
+    );
     await trying(url, site);
     await lists(desk, site);
     await saving(desk, site);
@@ -144,7 +186,12 @@ async function fillPages(desk: WithStore, site: OpenSite): Promise<void> {
     const pages = Array.from({ length: 500 }, (_, at) => {
       const page = from + at;
       const path = `/section-${page % 50}/page-${page}`;
-      return { path, title: `Page ${page}`, category: `section ${page % 50}`, html: pageHtml(page, LINKS_A_PAGE) }; // prettier-ignore
+      return {
+        path,
+        title: `Page ${page}`,
+        category: `section ${page % 50}`,
+        html: pageHtml(page, LINKS_A_PAGE),
+      };
     });
     await desk.store.rows(
       `INSERT INTO pages (site_id, kind, path, key, title, description, category, in_navigation, body, html, links, link_keys, bound, version, updated_by,
@@ -172,13 +219,15 @@ async function trying(url: string, site: OpenSite): Promise<void> {
       delays.enable();
       tried.push(
         await timedAsync(async () => {
-          const result = await thread.run(tryRulesTask, site.id, { rules: someRules(20) }, UNWATCHED); // prettier-ignore
+          const result = await thread.run(tryRulesTask, site.id, { rules: someRules(20) }, UNWATCHED);
           changed = result.changed;
         }),
       );
       delays.disable();
     }
-    console.log(`trying 20 rules on ${PAGES.toLocaleString("en")} pages: ${tried.map(seconds).join(", ")}, ${changed.toLocaleString("en")} links would change (target: at most 5 s); the event loop of whoever asks was held at most ${(delays.max / 1e6).toFixed(1)} ms (target: 50)`); // prettier-ignore
+    console.log(
+      `trying 20 rules on ${PAGES.toLocaleString("en")} pages: ${tried.map(seconds).join(", ")}, ${changed.toLocaleString("en")} links would change (target: at most 5 s); the event loop of whoever asks was held at most ${(delays.max / 1e6).toFixed(1)} ms (target: 50)`,
+    );
   } finally {
     await thread.end();
   }
@@ -202,7 +251,8 @@ async function lists(desk: WithStore & WithDeliveryPort, site: OpenSite): Promis
   for (const [question, ask] of asked) {
     await ask();
     const times: number[] = [];
-    for (let round = 0; round < ROUNDS; round += 1) times.push(await timedAsync(async () => void (await ask()))); // prettier-ignore
+    for (let round = 0; round < ROUNDS; round += 1)
+      times.push(await timedAsync(async () => void (await ask())));
     rows.push({ question, ms: Math.round(median(times)) });
   }
   console.log("The ledger's lists (target: under 300 ms each):");
@@ -221,11 +271,17 @@ async function saving(
   const saves: number[] = [];
   const keeps: number[] = [];
   for (let round = 0; round < SAVES; round += 1) {
-    saves.push(await timedAsync(async () => void (await savePage(desk, ACTOR, site, id, { html: `${html}<p>${round}</p>`, version })))); // prettier-ignore
+    saves.push(
+      await timedAsync(
+        async () => void (await savePage(desk, ACTOR, site, id, { html: `${html}<p>${round}</p>`, version })),
+      ),
+    );
     version += 1;
     keeps.push(await timedAsync(async () => void (await indexPages(desk, site, [id]))));
   }
-  console.log(`saving a page with 500 links, median of ${SAVES}: ${median(saves).toFixed(0)} ms in all, the ledger's part ${median(keeps).toFixed(0)} ms (target: under 100)`); // prettier-ignore
+  console.log(
+    `saving a page with 500 links, median of ${SAVES}: ${median(saves).toFixed(0)} ms in all, the ledger's part ${median(keeps).toFixed(0)} ms (target: under 100)`,
+  );
 }
 
 function timed(work: () => void): number {

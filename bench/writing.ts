@@ -32,7 +32,23 @@ export async function writing(): Promise<void> {
   const buildFolder = join(process.cwd(), ".cache/test-build");
   buildWhenStale(buildFolder);
   await ensureDatabase(postgres.url("postgres"), "bench");
-  const config = { databaseUrl: postgres.url("bench"), host: "127.0.0.1", port, siteHost: "127.0.0.1", sitePort, simPort, dataFolder: join(folder, "data"), secret: "a secret of the bench", secretsBefore: [], apiToken: "a-token-for-the-bench-of-writing", demo: true, simulated: true, trust: NO_PROXY, log: "warn", buildFolder }; // prettier-ignore
+  const config = {
+    databaseUrl: postgres.url("bench"),
+    host: "127.0.0.1",
+    port,
+    siteHost: "127.0.0.1",
+    sitePort,
+    simPort,
+    dataFolder: join(folder, "data"),
+    secret: "a secret of the bench",
+    secretsBefore: [],
+    apiToken: "a-token-for-the-bench-of-writing",
+    demo: true,
+    simulated: true,
+    trust: NO_PROXY,
+    log: "warn",
+    buildFolder,
+  };
   const serving = await serve(
     config,
     config.databaseUrl,
@@ -92,7 +108,11 @@ async function opening(browser: Browser, workspace: string, large: string, small
   const open = async (address: string): Promise<number> => {
     const began = performance.now();
     await page.goto(address, { waitUntil: "commit" });
-    await page.getByRole("complementary", { name: "Links of this page" }).getByText("new tab noopener").first().waitFor({ state: "attached" }); // prettier-ignore
+    await page
+      .getByRole("complementary", { name: "Links of this page" })
+      .getByText("new tab noopener")
+      .first()
+      .waitFor({ state: "attached" });
     return performance.now() - began;
   };
   await open(small);
@@ -104,7 +124,9 @@ async function opening(browser: Browser, workspace: string, large: string, small
   }
   await page.context().close();
   const [a, b] = [median(times.large), median(times.small)];
-  console.log(`opening: ${a.toFixed(0)} ms against ${b.toFixed(0)} ms of the small page, ${(a / b).toFixed(2)} times (target: at most 1.50); medians of ${OPENINGS}`); // prettier-ignore
+  console.log(
+    `opening: ${a.toFixed(0)} ms against ${b.toFixed(0)} ms of the small page, ${(a / b).toFixed(2)} times (target: at most 1.50); medians of ${OPENINGS}`,
+  );
 }
 
 /** The main thread's time for each key, from a trace: the event and every task it causes until the next key. */
@@ -138,7 +160,9 @@ async function typing(browser: Browser, workspace: string, large: string, small:
         performance.getEntriesByName("page check").map(({ duration }) => duration),
       )),
     ];
-    console.log(`typing, ${name}: p50 ${quantile(keys, 0.5).toFixed(1)} ms, p95 ${quantile(keys, 0.95).toFixed(1)} ms, longest ${quantile(keys, 1).toFixed(1)} ms of the main thread a key, ${keys.length} keys (target: p95 under 16); page check in the worker ${check.length > 0 ? `${median(check).toFixed(1)} ms` : "not seen"} (target: under 100)`); // prettier-ignore
+    console.log(
+      `typing, ${name}: p50 ${quantile(keys, 0.5).toFixed(1)} ms, p95 ${quantile(keys, 0.95).toFixed(1)} ms, longest ${quantile(keys, 1).toFixed(1)} ms of the main thread a key, ${keys.length} keys (target: p95 under 16); page check in the worker ${check.length > 0 ? `${median(check).toFixed(1)} ms` : "not seen"} (target: under 100)`,
+    );
     await page.context().close();
   }
 }

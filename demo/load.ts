@@ -69,7 +69,8 @@ export async function loadDemo(
     await letDemoPeopleIn(desk);
     return true;
   }
-  if (sites.length > 0 || people.length > 0) return isDemoThere && people.some(({ email }) => DEMO_MAILS.includes(email)); // prettier-ignore
+  if (sites.length > 0 || people.length > 0)
+    return isDemoThere && people.some(({ email }) => DEMO_MAILS.includes(email));
   console.log("Loading the demo, “Low Lantern”…");
   try {
     await fill(desk, simPort, now);
@@ -148,7 +149,10 @@ async function fill(
     );
   for (const page of written) {
     const { id: pageId, version } = pages.get(page.path)!;
-    const put = page.path === BANNER_ON ? await placeCreative(desk, ACTOR, site, creatives[0]!.id, { page: pageId }) : undefined; // prettier-ignore
+    const put =
+      page.path === BANNER_ON
+        ? await placeCreative(desk, ACTOR, site, creatives[0]!.id, { page: pageId })
+        : undefined;
     const saved = await savePage(desk, ACTOR, site, pageId, { html: page.html + (put?.html ?? ""), version });
     if (page.publish) await publishPage(desk, ACTOR, site, pageId, saved.version);
   }
@@ -188,6 +192,11 @@ async function fill(
   }
   for (const [network, csv] of demoReports(now, clicked)) {
     await keepColumns(desk, site, network, DEMO_COLUMNS);
-    await importReport(desk, site, { network, bytes: Buffer.from(csv), columns: DEMO_COLUMNS, dryRun: false, by: ACTOR.name }, UNWATCHED); // prettier-ignore
+    await importReport(
+      desk,
+      site,
+      { network, bytes: Buffer.from(csv), columns: DEMO_COLUMNS, dryRun: false, by: ACTOR.name },
+      UNWATCHED,
+    );
   }
 }

@@ -21,7 +21,11 @@ const LANES = [
       "typescript/bin/tsc",
       ["--noEmit", "--incremental", "--tsBuildInfoFile", ".cache/types.tsbuildinfo"],
     ],
-    ["types of screens", "@astrojs/check/bin/astro-check.js", ["--minimumSeverity", "warning", "--tsconfig", "tsconfig.astro.json"]], // prettier-ignore
+    [
+      "types of screens",
+      "@astrojs/check/bin/astro-check.js",
+      ["--minimumSeverity", "warning", "--tsconfig", "tsconfig.astro.json"],
+    ],
     [
       "unit tests",
       "tsx/dist/cli.mjs",
@@ -29,12 +33,24 @@ const LANES = [
     ],
   ],
   [
-    ["format", "prettier/bin/prettier.cjs", ["--check", "--log-level", "warn", "--cache", "--cache-location", ".cache/prettier", "."]], // prettier-ignore
+    [
+      "format",
+      "prettier/bin/prettier.cjs",
+      ["--check", "--log-level", "warn", "--cache", "--cache-location", ".cache/prettier", "."],
+    ],
     ["borders and circles", "dependency-cruiser/bin/dependency-cruise.mjs", OURS],
-    ["lint", "eslint/bin/eslint.js", [".", "--cache", "--cache-strategy", "content", "--cache-location", ".cache/eslint/"]], // prettier-ignore
+    [
+      "lint",
+      "eslint/bin/eslint.js",
+      [".", "--cache", "--cache-strategy", "content", "--cache-location", ".cache/eslint/"],
+    ],
     ["third-party notices", "../scripts/third-party.mjs", ["--check"]],
     ["unused code and packages", "knip/bin/knip.js", ["--no-progress"]],
-    ["unit tests, the other half", "tsx/dist/cli.mjs", ["--test", "--test-concurrency=1", ...units.filter((_, at) => at % 2 === 1)]], // prettier-ignore
+    [
+      "unit tests, the other half",
+      "tsx/dist/cli.mjs",
+      ["--test", "--test-concurrency=1", ...units.filter((_, at) => at % 2 === 1)],
+    ],
   ],
 ];
 

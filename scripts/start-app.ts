@@ -55,7 +55,8 @@ async function start(): Promise<Serving> {
   let isDemo = false;
   const serving = await serve(config, databaseUrl, async (desk) => {
     if (config.demo) isDemo = await loadDemo(desk, config.simPort, Date.now());
-    else if ((await takeDemoPeople(desk)) > 0) notes.push("The people of the demo, whose passwords everybody knows, were taken away."); // prettier-ignore
+    else if ((await takeDemoPeople(desk)) > 0)
+      notes.push("The people of the demo, whose passwords everybody knows, were taken away.");
     if (!isDemo) notes.push(...(await firstOwner(desk)));
   });
   stops.push(() => serving.stop());

@@ -80,14 +80,20 @@ function report(outcome: Outcome, format: string, out: Terminal["stdout"], check
   if (format !== "text") return;
   for (const { file, changes, refused } of outcome.files) {
     for (const { line, words, address } of refused)
-      out.write(`${file}:${line}: “${words}” ${address}\n  may not leave the house: its address is taken away, the words stay\n`); // prettier-ignore
+      out.write(
+        `${file}:${line}: “${words}” ${address}\n  may not leave the house: its address is taken away, the words stay\n`,
+      );
     for (const { line, words, href, before, after, by } of changes)
-      out.write(`${file}:${line}: “${words}” ${href}\n  ${look(before)} → ${look(after)}  (${by.join(", ")})\n`); // prettier-ignore
+      out.write(
+        `${file}:${line}: “${words}” ${href}\n  ${look(before)} → ${look(after)}  (${by.join(", ")})\n`,
+      );
   }
   for (const { file, message } of outcome.failed) out.write(`${file}: ${message}\n`);
   const changed = outcome.files.filter(isChanged);
   const links = changed.reduce((sum, { changes, refused }) => sum + changes.length + refused.length, 0);
-  out.write(`${links} of ${outcome.links} links in ${changed.length} of ${outcome.files.length} documents ${check ? "would change" : "changed"}.\n`); // prettier-ignore
+  out.write(
+    `${links} of ${outcome.links} links in ${changed.length} of ${outcome.files.length} documents ${check ? "would change" : "changed"}.\n`,
+  );
 }
 
 function isChanged({ changes, refused }: Outcome["files"][number]): boolean {

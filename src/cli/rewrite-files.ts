@@ -82,7 +82,9 @@ async function htmlFiles(root: string): Promise<string[]> {
 /** The path that a file of a folder has on a site that serves the folder as it is. */
 export function pathOf(root: string, file: string): string | undefined {
   const inside = relative(root, file).split(sep).join("/");
-  return inside === "" ? undefined : `/${inside.replace(/(?:^|\/)index\.x?html?$/i, "").replace(/\.x?html?$/i, "")}`; // prettier-ignore
+  return inside === ""
+    ? undefined
+    : `/${inside.replace(/(?:^|\/)index\.x?html?$/i, "").replace(/\.x?html?$/i, "")}`;
 }
 
 async function rewriteFile(

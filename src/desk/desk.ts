@@ -1,4 +1,11 @@
-import type { WithDeliveryPort, WithOutgoing, WithReport, WithSeal, WithStore, WithWorkspaceHosts } from "./ground/parts.ts"; // prettier-ignore
+import type {
+  WithDeliveryPort,
+  WithOutgoing,
+  WithReport,
+  WithSeal,
+  WithStore,
+  WithWorkspaceHosts,
+} from "./ground/parts.ts";
 import type { WithThread } from "./jobs/desk-thread.ts";
 import type { WithJobs } from "./jobs/jobs.ts";
 import type { WithPreview } from "./pages/preview.ts";

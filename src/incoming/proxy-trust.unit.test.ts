@@ -2,7 +2,12 @@ import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import { proxyTrust } from "./proxy-trust.ts";
 
-const cases: readonly (readonly [setting: string | undefined, remote: string, forwarded: string, reader: string])[] = [
+const cases: readonly (readonly [
+  setting: string | undefined,
+  remote: string,
+  forwarded: string,
+  reader: string,
+])[] = [
   [undefined, "192.0.2.1", "203.0.113.7", "192.0.2.1"],
   ["0", "192.0.2.1", "203.0.113.7", "192.0.2.1"],
   ["1", "192.0.2.1", "203.0.113.7", "203.0.113.7"],
@@ -14,7 +19,7 @@ const cases: readonly (readonly [setting: string | undefined, remote: string, fo
   ["192.0.2.0/24", "198.51.100.1", "203.0.113.7", "198.51.100.1"],
   ["loopback, fd00::/8", "::1", "203.0.113.7, fd00::5", "203.0.113.7"],
   ["loopback", "::ffff:127.0.0.1", "203.0.113.7", "203.0.113.7"],
-]; // prettier-ignore
+];
 
 describe("whose word of a reader's address is taken", () => {
   for (const [setting, remote, forwarded, reader] of cases)

@@ -61,7 +61,11 @@ describe("a start that goes wrong", () => {
   });
   after(() => fresh.drop());
 
-  const sentenceOf = (work: Promise<unknown>): Promise<string> => work.then(() => "nothing was refused", (error: Error) => error.message); // prettier-ignore
+  const sentenceOf = (work: Promise<unknown>): Promise<string> =>
+    work.then(
+      () => "nothing was refused",
+      (error: Error) => error.message,
+    );
 
   test("a database that is not there, does not answer or does not let in", async () => {
     const cases: readonly (readonly [url: string, says: RegExp])[] = [
@@ -115,7 +119,14 @@ describe("a start that goes wrong", () => {
       if (process.getuid?.() !== 0) return context.skip("only root has another user at hand");
       chmodSync(folder, 0o755);
       mkdirSync(join(folder, "roots"), { mode: 0o700 });
-      const asked = spawnSync("runuser", ["-u", "nobody", "--", process.execPath, "-e", `require("fs").accessSync(${JSON.stringify(join(folder, "roots"))}, 7)`]); // prettier-ignore
+      const asked = spawnSync("runuser", [
+        "-u",
+        "nobody",
+        "--",
+        process.execPath,
+        "-e",
+        `require("fs").accessSync(${JSON.stringify(join(folder, "roots"))}, 7)`,
+      ]);
       assert.notEqual(asked.status, 0);
     } finally {
       rmSync(folder, { recursive: true, force: true });
@@ -133,7 +144,10 @@ describe("the demo", () => {
       password: "three old spades",
     });
     assert.equal(await loadDemo(garden.desk, 4602, Date.now()), false);
-    assert.deepEqual((await garden.store.people.findAll()).map(({ email }) => email), ["ida@garden.example"]); // prettier-ignore
+    assert.deepEqual(
+      (await garden.store.people.findAll()).map(({ email }) => email),
+      ["ida@garden.example"],
+    );
     await addPerson(garden.desk, {
       email: "mara@lowlantern.example",
       name: "Mara",
@@ -141,7 +155,10 @@ describe("the demo", () => {
       password: "x",
     });
     assert.equal(await takeDemoPeople(garden.desk), 1);
-    assert.deepEqual((await garden.store.people.findAll()).map(({ email }) => email), ["ida@garden.example"]); // prettier-ignore
+    assert.deepEqual(
+      (await garden.store.people.findAll()).map(({ email }) => email),
+      ["ida@garden.example"],
+    );
     assert.deepEqual(
       (await garden.store.sites.findAll()).map(({ key }) => key),
       ["garden"],

@@ -17,7 +17,9 @@ export function shop(host: string, { name, products, commission, flat }: Shop): 
     if (product && url.pathname.startsWith("/buy/") && request.method === "POST") {
       const click = clickOf(/(?:^|;\s*)arrived=(\d+)/.exec(request.headers.cookie ?? "")?.[1] ?? "");
       const [, cents] = product;
-      const sale = click && noteSale({ ...click, cents, commission: flat ? commission : Math.round((cents * commission) / 100) }); // prettier-ignore
+      const sale =
+        click &&
+        noteSale({ ...click, cents, commission: flat ? commission : Math.round((cents * commission) / 100) });
       const told = sale
         ? `<p>Your order is <strong data-order>${sale.order}</strong>.</p>`
         : "<p>Thank you.</p>";
@@ -35,7 +37,12 @@ export function shop(host: string, { name, products, commission, flat }: Shop): 
     );
     const buy = product ? `<form method="post" action="/buy/${key}"><button>Buy</button></form>` : "";
     const title = product?.[0] ?? name;
-    page(response, 200, title, `<h1>${title}</h1>${buy}<dl>${arrived.join("")}</dl><ul>${list.join("")}</ul><p>A simulated shop on ${host}.</p>`); // prettier-ignore
+    page(
+      response,
+      200,
+      title,
+      `<h1>${title}</h1>${buy}<dl>${arrived.join("")}</dl><ul>${list.join("")}</ul><p>A simulated shop on ${host}.</p>`,
+    );
   };
 }
 
@@ -46,7 +53,11 @@ export function network(host: NetworkHost): Answer {
       case "/catalogue.json":
         return send(response, "application/json", JSON.stringify({ programs: catalogue(host, url.port) }));
       case "/catalogue.csv":
-        return send(response, "text/csv", Papa.unparse(catalogue(host, url.port).map((row) => ({ ...row, domains: row.domains.join(" ") })))); // prettier-ignore
+        return send(
+          response,
+          "text/csv",
+          Papa.unparse(catalogue(host, url.port).map((row) => ({ ...row, domains: row.domains.join(" ") }))),
+        );
       case "/half.json":
         response.writeHead(200, { "Content-Type": "application/json", "Content-Length": "100000" });
         return void response.write('{"programs": [', () => response.destroy());
@@ -91,23 +102,48 @@ function catalogue(host: NetworkHost, port: string) {
     const domain = `${key}.localhost`;
     const { name, about, category, commission, flat, cookieDays, needsReferrer } = SHOPS[domain]!;
     return {
-      name, about, category, domains: [domain], siteAddress: `http://${domain}:${port}/`,
-      commission: flat ? (commission / 100).toFixed(2) : String(commission), commissionKind: flat ? "flat" : "percent", commissionFor: "sale",
-      currency: "EUR", cookieDays, epc30: (commission * (flat ? 0.012 : 3.1)).toFixed(2),
+      name,
+      about,
+      category,
+      domains: [domain],
+      siteAddress: `http://${domain}:${port}/`,
+      commission: flat ? (commission / 100).toFixed(2) : String(commission),
+      commissionKind: flat ? "flat" : "percent",
+      commissionFor: "sale",
+      currency: "EUR",
+      cookieDays,
+      epc30: (commission * (flat ? 0.012 : 3.1)).toFixed(2),
       template: `http://${host}:${port}/c/{id}/${key}?to={destination}&${label}={sub}`,
       needsReferrer: needsReferrer ? "yes" : "no",
-    }; // prettier-ignore
+    };
   });
 }
 
 function report(host: NetworkHost, account: string): string {
   const rows = salesOf(host, account).map((sale) => [
-    sale.order, "sale", sale.at.toISOString(), SHOPS[sale.shop]!.name, sale.label, (sale.cents / 100).toFixed(2),
-    (sale.commission / 100).toFixed(2), "EUR", sale.state, "",
-  ]); // prettier-ignore
+    sale.order,
+    "sale",
+    sale.at.toISOString(),
+    SHOPS[sale.shop]!.name,
+    sale.label,
+    (sale.cents / 100).toFixed(2),
+    (sale.commission / 100).toFixed(2),
+    "EUR",
+    sale.state,
+    "",
+  ]);
   const counts = [...clicksByLabel(host, account).values()].map(([{ at, shop, label }, clicks]) => [
-    "", "click", at.toISOString().slice(0, 10), SHOPS[shop]!.name, label, "", "", "", "", String(clicks),
-  ]); // prettier-ignore
+    "",
+    "click",
+    at.toISOString().slice(0, 10),
+    SHOPS[shop]!.name,
+    label,
+    "",
+    "",
+    "",
+    "",
+    String(clicks),
+  ]);
   return Papa.unparse([REPORT_COLUMNS, ...rows, ...counts]);
 }
 

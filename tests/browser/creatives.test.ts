@@ -59,7 +59,10 @@ describe("a creative", () => {
       ((await (await page.request.get(`/api/v1/sites/1/pages/${id}`)).json()) as { html: string }).html;
     assert.match(await html(), /sub=spring-nights-1" data-creative="\d+">Glass for dark nights<\/a>/);
     await page.getByRole("button", { name: "Publish" }).click();
-    await page.getByText(/^Published/).first().waitFor(); // prettier-ignore
+    await page
+      .getByText(/^Published/)
+      .first()
+      .waitFor();
 
     await page.goto("/low-lantern/programs?open=1");
     await kept.getByRole("link", { name: "Spring nights" }).waitFor();
@@ -90,8 +93,10 @@ describe("a creative", () => {
     await composer(page).getByRole("button", { name: "Night sky banner Harbour Optics" }).click();
     const html = async (): Promise<string> => (await page.request.get("/api/v1/sites/1/pages/6")).text();
     await until("it is saved", async () =>
-      /<a href=[^<>]*\/c\/LL-2291\/harbour-optics[^<>]* data-creative=[^<>]*><img src=[^<>]*eight-inch/.test(await html()),
-    ); // prettier-ignore
+      /<a href=[^<>]*\/c\/LL-2291\/harbour-optics[^<>]* data-creative=[^<>]*><img src=[^<>]*eight-inch/.test(
+        await html(),
+      ),
+    );
     await context.close();
   });
 
@@ -107,7 +112,12 @@ describe("a creative", () => {
     const form = page.getByRole("form", { name: "Keep the snippet" });
     await form.getByText("A snippet with a banner.").waitFor();
     assert.equal(await form.getByLabel("Called").inputValue(), "Starling, wide");
-    await until("its program is found", async () => (await form.getByLabel("Of the program").locator("option:checked").textContent()) === "Starling Eyepieces"); // prettier-ignore
+    await until(
+      "its program is found",
+      async () =>
+        (await form.getByLabel("Of the program").locator("option:checked").textContent()) ===
+        "Starling Eyepieces",
+    );
     await form.getByRole("button", { name: "Keep as a creative" }).click();
     await page.getByText("Kept Starling, wide as a creative of Starling Eyepieces").waitFor();
     await context.close();

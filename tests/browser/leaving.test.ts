@@ -23,17 +23,23 @@ async function begun(page: Page, words: string): Promise<string> {
   return page.url();
 }
 
-const doors: readonly (readonly [door: string, leave: (page: Page, context: BrowserContext) => Promise<unknown>])[] = [
+const doors: readonly (readonly [
+  door: string,
+  leave: (page: Page, context: BrowserContext) => Promise<unknown>,
+])[] = [
   ["a link", (page) => page.getByRole("link", { name: "Ledger", exact: true }).click()],
   ["a new address", (page) => page.goto("/low-lantern/clicks")],
   ["a reload", (page) => page.reload()],
   ["going back", (page) => page.goBack()],
-  ["closing the tab", async (page) => {
-    const closed = page.waitForEvent("close");
-    await page.close({ runBeforeUnload: true });
-    await closed;
-  }],
-]; // prettier-ignore
+  [
+    "closing the tab",
+    async (page) => {
+      const closed = page.waitForEvent("close");
+      await page.close({ runBeforeUnload: true });
+      await closed;
+    },
+  ],
+];
 
 describe("leaving by any door loses nothing that was typed", () => {
   for (const [door, leave] of doors)
@@ -92,7 +98,9 @@ describe("leaving by any door loses nothing that was typed", () => {
     })();
     const other = await context.newPage();
     await other.goto("/low-lantern/pages");
-    await until("the server has it while the typing goes on", async () => (await stored(other, address)).includes("on on on")); // prettier-ignore
+    await until("the server has it while the typing goes on", async () =>
+      (await stored(other, address)).includes("on on on"),
+    );
     isTyping = false;
     await typing;
     await context.close();

@@ -332,8 +332,13 @@ describe("a report from a file", () => {
     const approved = page.getByRole("columnheader", { name: "Approved" });
     await approved.getByRole("button").click();
     assert.equal(await approved.getAttribute("aria-sort"), "descending");
-    const earned = (await page.getByRole("table").first().locator("tbody tr td:nth-child(6)").allTextContents()).map((text) => Number(text.replace(/[^\d.]/g, ""))); // prettier-ignore
-    assert.deepEqual(earned, [...earned].sort((a, b) => b - a)); // prettier-ignore
+    const earned = (
+      await page.getByRole("table").first().locator("tbody tr td:nth-child(6)").allTextContents()
+    ).map((text) => Number(text.replace(/[^\d.]/g, "")));
+    assert.deepEqual(
+      earned,
+      [...earned].sort((a, b) => b - a),
+    );
     await context.close();
   });
 });

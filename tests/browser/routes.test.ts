@@ -204,7 +204,10 @@ describe("the routes screen", () => {
     await panel.getByRole("button", { name: "Make redirect" }).click();
     await row(page, "/*/reviews").waitFor();
     const asked = (path: string) => ask(app.sitePort, path, { host: "lowlantern.localhost" });
-    await until("it leads on, parameters and all", async () => (await asked("/old/reviews?utm_source=x")).headers.location === "/reviews/old?utm_source=x"); // prettier-ignore
+    await until(
+      "it leads on, parameters and all",
+      async () => (await asked("/old/reviews?utm_source=x")).headers.location === "/reviews/old?utm_source=x",
+    );
     assert.equal((await asked("/reviews/reviews")).status, 404);
     await row(page, "/*/reviews").getByRole("button").first().click();
     await page.getByText(/it stood aside 1 time/).waitFor();

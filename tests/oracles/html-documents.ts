@@ -41,10 +41,82 @@ function tokenizer(): string[] {
     });
 }
 
-const NAMES = "a a a area b i p div span table tr td ul li h2 title textarea style script iframe noembed noframes noscript xmp svg svg math g path foreignObject desc mi annotation-xml template select option button form font image br img base x-y".split(" "); // prettier-ignore
-const ATTRIBUTES = ["href=/x", 'href="https://a.example/?a&amp;b"', "HREF='/y'", "xlink:href=/z", "rel=me", "rel='x y'", "rel=", "REL", 'rel=""', "target=_blank", "target", 'target="_self"', "title=", 'title="a>b"', "title='<a href=/no>'", "class=>", "/", "=", "'", '"', "x=y/", "color=red", "encoding=text/html", "data-override='ugc=on'", "alt", "id=a\"b'c", "on\u00e9=\u{1f98a}"]; // prettier-ignore
+const NAMES =
+  "a a a area b i p div span table tr td ul li h2 title textarea style script iframe noembed noframes noscript xmp svg svg math g path foreignObject desc mi annotation-xml template select option button form font image br img base x-y".split(
+    " ",
+  );
+const ATTRIBUTES = [
+  "href=/x",
+  'href="https://a.example/?a&amp;b"',
+  "HREF='/y'",
+  "xlink:href=/z",
+  "rel=me",
+  "rel='x y'",
+  "rel=",
+  "REL",
+  'rel=""',
+  "target=_blank",
+  "target",
+  'target="_self"',
+  "title=",
+  'title="a>b"',
+  "title='<a href=/no>'",
+  "class=>",
+  "/",
+  "=",
+  "'",
+  '"',
+  "x=y/",
+  "color=red",
+  "encoding=text/html",
+  "data-override='ugc=on'",
+  "alt",
+  "id=a\"b'c",
+  "on\u00e9=\u{1f98a}",
+];
 const BETWEEN = [" ", "", "  ", "\n", "/", "\t/ ", "\f", "\r\n", " / "];
-const MARKUP = ["<!-- <a href=/c> -->", "<!-->", "<!--->", "<!--x--!>", "<!-- a -- b -->", "<!--", "<![CDATA[<a href=/d>]]>", "<![CDATA[", "]]>", "<?php <a href=/e> ?>", "<!doctype html>", "<!x>", "</>", "</ a>", "<", "<<", "< a href=/f>", "</script>", "</SCRIPT >", "<!--<script>", "<script><!--<script></script>", "text", "&lt;a href=/g&gt;", "\0", "\u{1f98a}", ">", "-->", "</svg>", "</math>", "</a>", "</p>", "</br>", "</title>", "</foreignObject>", "<svg/>", "<title/>", "<style/>", "<svg><title/>", "<math><mi/>", "<plaintext"]; // prettier-ignore
+const MARKUP = [
+  "<!-- <a href=/c> -->",
+  "<!-->",
+  "<!--->",
+  "<!--x--!>",
+  "<!-- a -- b -->",
+  "<!--",
+  "<![CDATA[<a href=/d>]]>",
+  "<![CDATA[",
+  "]]>",
+  "<?php <a href=/e> ?>",
+  "<!doctype html>",
+  "<!x>",
+  "</>",
+  "</ a>",
+  "<",
+  "<<",
+  "< a href=/f>",
+  "</script>",
+  "</SCRIPT >",
+  "<!--<script>",
+  "<script><!--<script></script>",
+  "text",
+  "&lt;a href=/g&gt;",
+  "\0",
+  "\u{1f98a}",
+  ">",
+  "-->",
+  "</svg>",
+  "</math>",
+  "</a>",
+  "</p>",
+  "</br>",
+  "</title>",
+  "</foreignObject>",
+  "<svg/>",
+  "<title/>",
+  "<style/>",
+  "<svg><title/>",
+  "<math><mi/>",
+  "<plaintext",
+];
 
 /** Documents as nobody should write them, the same for the same seed. */
 export function* nastyDocuments(seed: number, count: number): Generator<string> {

@@ -7,7 +7,31 @@ import { startApache, startNginx, type WebServer } from "../support/web-servers.
 import { asked, Random } from "../oracles/random.ts";
 
 const HOSTS = ["garden.example", "gdn.example"] as const;
-const WORDS = ["New", "new", "blog", "Kilo", "q&a", "a&b=c", "café", "a b", "x.y", "star*", "(x)", "it's", "1", "12", "2019", "item-7", "a+b", "~me", "$1", "@home", "a;b", "a%26b", "index.html"]; // prettier-ignore
+const WORDS = [
+  "New",
+  "new",
+  "blog",
+  "Kilo",
+  "q&a",
+  "a&b=c",
+  "café",
+  "a b",
+  "x.y",
+  "star*",
+  "(x)",
+  "it's",
+  "1",
+  "12",
+  "2019",
+  "item-7",
+  "a+b",
+  "~me",
+  "$1",
+  "@home",
+  "a;b",
+  "a%26b",
+  "index.html",
+];
 const WAYS = ["", "", "", "/", "//", "/x", "/blog/New", "?a=1", "?a=1&b=%20", "?", "&x"];
 
 for (const seed of [1, 2, 3].slice(0, asked(1, 3)))
@@ -21,7 +45,12 @@ for (const seed of [1, 2, 3].slice(0, asked(1, 3)))
 
     before(async () => {
       garden = await testDesk();
-      await garden.call("POST", "/sites/garden/pages", { path: "/blog/index.html", title: "Page", html: "<p>x</p>", publish: true }); // prettier-ignore
+      await garden.call("POST", "/sites/garden/pages", {
+        path: "/blog/index.html",
+        title: "Page",
+        html: "<p>x</p>",
+        publish: true,
+      });
       for (let tries = 0; made < asked(80, 300) && tries < 900; tries += 1) {
         const route = randomRoute(random);
         const { status, body } = await garden.call("POST", "/sites/garden/routes", route);
@@ -36,7 +65,10 @@ for (const seed of [1, 2, 3].slice(0, asked(1, 3)))
         String(
           (await garden.call("GET", `/sites/garden/routes/export?format=${format}&listen=${port}`)).body,
         );
-      [servers.nginx, servers.apache] = await Promise.all([startNginx(conf("nginx")), startApache(conf("apache"))]); // prettier-ignore
+      [servers.nginx, servers.apache] = await Promise.all([
+        startNginx(conf("nginx")),
+        startApache(conf("apache")),
+      ]);
     });
     after(async () => {
       await Promise.all(Object.values(servers).map((server) => server.stop()));
@@ -80,7 +112,17 @@ interface RandomRoute {
 }
 
 function randomRoute(random: Random): RandomRoute {
-  const match = random.one(["exact", "exact", "exact", "exact", "exact", "exact", "prefix", "wildcard", "pattern"]); // prettier-ignore
+  const match = random.one([
+    "exact",
+    "exact",
+    "exact",
+    "exact",
+    "exact",
+    "exact",
+    "prefix",
+    "wildcard",
+    "pattern",
+  ]);
   const caseInsensitive = random.below(4) === 0;
   const base = randomPath(random);
   const address =
@@ -90,7 +132,14 @@ function randomRoute(random: Random): RandomRoute {
         ? base.replace(/[.*+?^${}()|[\]\\]/g, "\\$&") + random.one(["/(\\d+)", "/([^/]+)/x", "(?:/(.*))?"])
         : base;
   const gone = random.below(10) === 0;
-  const to = random.one(["/moved", "https://shop.example/a", "https://shop.example/a?x=1", "/moved#part", "https://shop.example/a?x=1#part", "https://archive.example/é?q=$"]); // prettier-ignore
+  const to = random.one([
+    "/moved",
+    "https://shop.example/a",
+    "https://shop.example/a?x=1",
+    "/moved#part",
+    "https://shop.example/a?x=1#part",
+    "https://archive.example/é?q=$",
+  ]);
   return {
     kind: gone ? "gone" : caseInsensitive ? "short" : "redirect",
     match,
@@ -98,7 +147,13 @@ function randomRoute(random: Random): RandomRoute {
     host: random.one([null, HOSTS[0], HOSTS[1]]),
     ...(gone
       ? {}
-      : { destination: match === "exact" ? `${to}${to.includes("?") ? "" : `/${random.below(1000)}`}` : to.replace("$", "$1").replace(/\/a$/, "/$1"), query: random.one(["drop", "forward", "merge"]) }), // prettier-ignore
+      : {
+          destination:
+            match === "exact"
+              ? `${to}${to.includes("?") ? "" : `/${random.below(1000)}`}`
+              : to.replace("$", "$1").replace(/\/a$/, "/$1"),
+          query: random.one(["drop", "forward", "merge"]),
+        }),
     ...(random.below(6) === 0 ? { robots: { noindex: true, nofollow: random.below(2) === 0 } } : {}),
   };
 }
@@ -116,7 +171,11 @@ function requestFor(random: Random, address: string, match: string): string {
   if (match === "wildcard") return address.replaceAll("*", random.one(["x", "a/b", "1"]));
   if (match !== "pattern") return address;
   const fill = random.one(["7", "42", "a"]);
-  return address.replace("(\\d+)", fill).replace("([^/]+)", fill).replace("(?:/(.*))?", `/${fill}`).replace(/\\(.)/g, "$1"); // prettier-ignore
+  return address
+    .replace("(\\d+)", fill)
+    .replace("([^/]+)", fill)
+    .replace("(?:/(.*))?", `/${fill}`)
+    .replace(/\\(.)/g, "$1");
 }
 
 function swapCase(text: string): string {

@@ -44,7 +44,13 @@ export function countedWork(work: () => unknown): number {
       const from = this.global || this.sticky ? this.lastIndex : 0;
       const match = Reflect.apply(exec, this, [subject]) as RegExpExecArray | null;
       const anchored = this.sticky || this.source.startsWith("^");
-      signs += 1 + (match ? match.index - from + match[0].length : anchored ? 1 : Math.max(0, String(subject).length - from)); // prettier-ignore
+      signs +=
+        1 +
+        (match
+          ? match.index - from + match[0].length
+          : anchored
+            ? 1
+            : Math.max(0, String(subject).length - from));
       return match;
     },
   });

@@ -31,7 +31,15 @@ export function statementsIn(folder: string): Statement[] {
   const files = globSync(["**/*.ts"], { cwd: folder, ignore: ["**/*.test.ts", "**/migrations/**"] });
   const program = ts.createProgram(
     files.map((file) => join(folder, file)),
-    { strict: true, module: ts.ModuleKind.ESNext, moduleResolution: ts.ModuleResolutionKind.Bundler, allowImportingTsExtensions: true, noEmit: true, target: ts.ScriptTarget.ES2022, skipLibCheck: true }, // prettier-ignore
+    {
+      strict: true,
+      module: ts.ModuleKind.ESNext,
+      moduleResolution: ts.ModuleResolutionKind.Bundler,
+      allowImportingTsExtensions: true,
+      noEmit: true,
+      target: ts.ScriptTarget.ES2022,
+      skipLibCheck: true,
+    },
   );
   const checker = program.getTypeChecker();
   const found: Statement[] = [];

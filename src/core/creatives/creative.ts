@@ -5,8 +5,12 @@ import { linkBulkAnswerSchema } from "../ledger/ledger.ts";
 export const creativeInputSchema = z.strictObject({
   name: requiredLine("The creative's name", 120),
   /** The snippet as the program supplies it, pasted whole; {id} and {sub} are filled in when it is used. */
-  html: z.string("The snippet is text.").trim().min(1, "Paste the snippet.").max(20_000, "The snippet has more than 20,000 characters."),
-}); // prettier-ignore
+  html: z
+    .string("The snippet is text.")
+    .trim()
+    .min(1, "Paste the snippet.")
+    .max(20_000, "The snippet has more than 20,000 characters."),
+});
 export type CreativeInput = z.infer<typeof creativeInputSchema>;
 
 /** A creative as it shall be from now on, over the version that was read. */

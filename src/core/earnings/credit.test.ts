@@ -19,7 +19,12 @@ const ISSUED = [
 ];
 
 describe("a report's row belongs", () => {
-  const cases: readonly (readonly [network: string, subId: string, program: string, credit: Partial<Credit>])[] = [
+  const cases: readonly (readonly [
+    network: string,
+    subId: string,
+    program: string,
+    credit: Partial<Credit>,
+  ])[] = [
     ["Ferry", "first-1", "", { programId: "1", pageId: "11" }],
     ["ferry ", "first-1", "", { programId: "1", pageId: "11" }],
     ["Harbour", "first-1", "", { programId: "3", pageId: "13" }],
@@ -42,7 +47,7 @@ describe("a report's row belongs", () => {
     ["Almanac", "own", "", { programId: "4", pageId: "14" }],
     ["Almanac", "", "Almanac Press", { programId: "4", pageId: null }],
     ["Ferry", "first-1", "Almanac", DOUBTFUL],
-  ]; // prettier-ignore
+  ];
   for (const [network, subId, program, credit] of cases)
     test(`${network}: ${subId || "no sub-ID"}, ${program || "no name"}`, () =>
       assert.deepEqual(crediter(network, PROGRAMS, ISSUED)({ subId, program }), credit));

@@ -47,7 +47,8 @@ export function crediter(
   const there = programs.filter((program) => program.network === "" || isReportedBy(network, program));
   for (const program of there) (isReportedBy(network, program) ? within : anywhere).add(program.id);
   // A program's own name goes before what another one is called besides.
-  for (const { id, reportNames } of there) for (const name of reportNames) byName.set(name.toLowerCase(), { programId: id, pageId: null }); // prettier-ignore
+  for (const { id, reportNames } of there)
+    for (const name of reportNames) byName.set(name.toLowerCase(), { programId: id, pageId: null });
   for (const { id, name } of there) byName.set(name.toLowerCase(), { programId: id, pageId: null });
   const places = new Map<string, Credit[]>();
   for (const { subId, programId, pageId } of issued) {

@@ -121,8 +121,17 @@ export const earningsSchema = z.object({
   /** `theirClicks` are those that networks report, of all tracked links; null where none was reported. */
   total: z.object({ clicks: z.int(), theirClicks: z.int().nullable(), per: clicksOf, money: z.array(sums) }),
   items: z.array(
-    z.object({ key: z.string(), label: z.string(), id: z.string().nullable(), clicks: z.int(), theirClicks: z.int().nullable(), per: clicksOf, conversion: z.number().nullable(), money: z.array(sums) }),
-  ), // prettier-ignore
+    z.object({
+      key: z.string(),
+      label: z.string(),
+      id: z.string().nullable(),
+      clicks: z.int(),
+      theirClicks: z.int().nullable(),
+      per: clicksOf,
+      conversion: z.number().nullable(),
+      money: z.array(sums),
+    }),
+  ),
   /** How many more there are than are told here; an export has all. */
   left: z.int(),
   /** Labels of those with the most clicks among them that earned nothing. */

@@ -23,7 +23,18 @@ export interface GuessedNetwork {
   why: string;
 }
 
-const COLUMN_FIELDS = ["reference", "at", "commission", "amount", "currency", "kind", "state", "subId", "program", "clicks"] as const; // prettier-ignore
+const COLUMN_FIELDS = [
+  "reference",
+  "at",
+  "commission",
+  "amount",
+  "currency",
+  "kind",
+  "state",
+  "subId",
+  "program",
+  "clicks",
+] as const;
 
 /**
  * Says whose report a file seems to be: by the programs that it names, its file's name, the sub-IDs in it, and its
@@ -42,11 +53,17 @@ export function guessNetwork(
     const own = programs.filter(({ network }) => network === name);
     const called = new Set(own.flatMap((one) => [one.name, ...one.reportNames]).map(plain));
     const named = signs.programs.find((word) => called.has(plain(word)));
-    const labels = new Set(issued.flatMap(({ subId, programId }) => (ofProgram.get(programId) === name ? subId : []))); // prettier-ignore
+    const labels = new Set(
+      issued.flatMap(({ subId, programId }) => (ofProgram.get(programId) === name ? subId : [])),
+    );
     const label = signs.subIds.find((subId) => subId !== "" && labels.has(subId));
     const isInName = plain(name).length > 2 && plain(signs.fileName).includes(plain(name));
     const columns = networks.find((one) => one.name === name)?.columns;
-    const score = (named ? 8 : 0) + (isInName ? 4 : 0) + (label ? 2 : 0) + (columns && fits(columns, signs.header) ? 1 : 0); // prettier-ignore
+    const score =
+      (named ? 8 : 0) +
+      (isInName ? 4 : 0) +
+      (label ? 2 : 0) +
+      (columns && fits(columns, signs.header) ? 1 : 0);
     const why = named
       ? `it names ${named}`
       : isInName

@@ -63,7 +63,11 @@ function withoutSign(text: string): { isNegative: boolean; label: string; number
   if (signs.length + (open === undefined ? 0 : 1) > 1 || (none !== undefined && behind !== undefined))
     return undefined;
   // “A-12” is the name of something; “€-12” and “EUR-12” are amounts.
-  const isName = label !== undefined && within !== undefined && /\p{L}$/u.test(label) && currencyDigits(label) === undefined; // prettier-ignore
+  const isName =
+    label !== undefined &&
+    within !== undefined &&
+    /\p{L}$/u.test(label) &&
+    currencyDigits(label) === undefined;
   if (isName && text.includes(label + within)) return undefined;
   const isNegative = open !== undefined || signs.some((sign) => sign !== "+");
   return { isNegative, label: label ?? last ?? "", number: number!.trim() };

@@ -33,13 +33,39 @@ export type ReadRow =
 export type RowReader = (cells: readonly string[]) => ReadRow;
 
 const STATES: Readonly<Record<string, ConversionState>> = {
-  approved: "approved", confirmed: "approved", paid: "approved", payable: "approved", locked: "approved", closed: "approved", validated: "approved",
-  pending: "pending", open: "pending", new: "pending", tracked: "pending", waiting: "pending", extended: "pending",
-  reversed: "reversed", reversal: "reversed", cancelled: "reversed", canceled: "reversed", declined: "reversed", rejected: "reversed", returned: "reversed", refunded: "reversed", void: "reversed", storno: "reversed",
-}; // prettier-ignore
+  approved: "approved",
+  confirmed: "approved",
+  paid: "approved",
+  payable: "approved",
+  locked: "approved",
+  closed: "approved",
+  validated: "approved",
+  pending: "pending",
+  open: "pending",
+  new: "pending",
+  tracked: "pending",
+  waiting: "pending",
+  extended: "pending",
+  reversed: "reversed",
+  reversal: "reversed",
+  cancelled: "reversed",
+  canceled: "reversed",
+  declined: "reversed",
+  rejected: "reversed",
+  returned: "reversed",
+  refunded: "reversed",
+  void: "reversed",
+  storno: "reversed",
+};
 const KINDS: Readonly<Record<string, ConversionKind>> = {
-  sale: "sale", order: "sale", purchase: "sale", lead: "lead", signup: "lead", registration: "lead", click: "click",
-}; // prettier-ignore
+  sale: "sale",
+  order: "sale",
+  purchase: "sale",
+  lead: "lead",
+  signup: "lead",
+  registration: "lead",
+  click: "click",
+};
 
 const MAX_REFERENCE = 200;
 
@@ -51,10 +77,17 @@ export function rowReader(header: readonly string[], columns: ReportColumns): Ro
   const at = new Map(header.map((name, index) => [name.trim().toLowerCase(), index]));
   const place = (name: string | undefined): number => (name ? (at.get(name.trim().toLowerCase()) ?? -2) : -1);
   const places = {
-    reference: place(columns.reference), at: place(columns.at), commission: place(columns.commission), amount: place(columns.amount),
-    currency: place(columns.currency), kind: place(columns.kind), state: place(columns.state), subId: place(columns.subId), program: place(columns.program),
+    reference: place(columns.reference),
+    at: place(columns.at),
+    commission: place(columns.commission),
+    amount: place(columns.amount),
+    currency: place(columns.currency),
+    kind: place(columns.kind),
+    state: place(columns.state),
+    subId: place(columns.subId),
+    program: place(columns.program),
     clicks: place(columns.clicks),
-  }; // prettier-ignore
+  };
   for (const [field, index] of Object.entries(places))
     if (index === -2) return `The report has no column “${columns[field as keyof typeof places]}”.`;
   const seen = new Map<string, number>();
@@ -96,11 +129,17 @@ export function rowReader(header: readonly string[], columns: ReportColumns): Ro
     return {
       ok: true,
       conversion: {
-        reference, at: time, kind, state: isReversed ? "reversed" : state, currency,
-        commission: Math.abs(commission.minor), amount: amount?.ok ? Math.abs(amount.minor) : null,
-        subId, program,
+        reference,
+        at: time,
+        kind,
+        state: isReversed ? "reversed" : state,
+        currency,
+        commission: Math.abs(commission.minor),
+        amount: amount?.ok ? Math.abs(amount.minor) : null,
+        subId,
+        program,
       },
-    }; // prettier-ignore
+    };
   };
 }
 

@@ -128,7 +128,6 @@ describe("a report's dates", () => {
       ["2026-11-24 25:00", "ymd"],
       ["", "ymd"],
     ] as const)
-      // prettier-ignore
       assert.equal(readReportDate(text, order), undefined, text);
   });
 
@@ -151,9 +150,17 @@ describe("a report's rows", () => {
     "Merchant",
   ];
   const columns: ReportColumns = reportColumnsSchema.parse({
-    reference: "order id", at: "Date", commission: "Commission", amount: "Sale amount", currency: "Currency",
-    state: "Status", subId: "Sub ID", program: "Merchant", dates: "dmy", decimal: ",",
-  }); // prettier-ignore
+    reference: "order id",
+    at: "Date",
+    commission: "Commission",
+    amount: "Sale amount",
+    currency: "Currency",
+    state: "Status",
+    subId: "Sub ID",
+    program: "Merchant",
+    dates: "dmy",
+    decimal: ",",
+  });
   const reader = (more: Partial<ReportColumns> = {}): RowReader => {
     const made = rowReader(HEADER, { ...columns, ...more });
     assert.ok(typeof made !== "string", String(made));
@@ -161,13 +168,23 @@ describe("a report's rows", () => {
   };
 
   test("say what was earned", () => {
-    assert.deepEqual(reader()(["A-1", "24.11.2026", "1,50", "15,00", "eur", "Confirmed", "reviews-1", "Harbour"]), {
-      ok: true,
-      conversion: {
-        reference: "A-1", at: Date.UTC(2026, 10, 24), kind: "sale", state: "approved", currency: "EUR",
-        commission: 150, amount: 1500, subId: "reviews-1", program: "Harbour",
+    assert.deepEqual(
+      reader()(["A-1", "24.11.2026", "1,50", "15,00", "eur", "Confirmed", "reviews-1", "Harbour"]),
+      {
+        ok: true,
+        conversion: {
+          reference: "A-1",
+          at: Date.UTC(2026, 10, 24),
+          kind: "sale",
+          state: "approved",
+          currency: "EUR",
+          commission: 150,
+          amount: 1500,
+          subId: "reviews-1",
+          program: "Harbour",
+        },
       },
-    }); // prettier-ignore
+    );
   });
 
   test("below zero are reversals, whatever they call themselves", () => {
@@ -236,11 +253,15 @@ describe("a snippet", () => {
     assert.deepEqual(read, {
       ok: true,
       snippet: {
-        kind: "banner", href: "https://go.example/c/{id}?s={sub}&b=7", words: "",
+        kind: "banner",
+        href: "https://go.example/c/{id}?s={sub}&b=7",
+        words: "",
         picture: { src: "https://cdn.example/b.png", alt: "Spring", width: 300, height: 250 },
-        pixel: "https://go.example/see/{id}", leftOut: [], unfilled: [],
+        pixel: "https://go.example/see/{id}",
+        leftOut: [],
+        unfilled: [],
       },
-    }); // prettier-ignore
+    });
   });
 
   test("names the placeholders that are its program's own", () => {
@@ -279,7 +300,10 @@ describe("a snippet", () => {
   });
 
   test("is filled from the account, and refused while something is left to fill in", () => {
-    assert.deepEqual(fillCreative("https://go.example/c/{ID}?s={sub}", { id: "LL 1", sub: "a" }), { ok: true, address: "https://go.example/c/LL%201?s=a" }); // prettier-ignore
+    assert.deepEqual(fillCreative("https://go.example/c/{ID}?s={sub}", { id: "LL 1", sub: "a" }), {
+      ok: true,
+      address: "https://go.example/c/LL%201?s=a",
+    });
     assert.equal(fillCreative("https://go.example/c/{id}", { id: "", sub: "" }).ok, false);
     assert.equal(fillCreative("https://go.example/c/YOUR_ID", { id: "LL", sub: "" }).ok, false);
   });

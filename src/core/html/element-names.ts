@@ -36,11 +36,20 @@ export const CLOSES_LIKE = 16384;
 export const ENDS_SELECT = 32768;
 
 const groups: readonly (readonly [flag: number, names: string])[] = [
-  [VOID, "area base basefont bgsound br col embed frame hr img image input keygen link meta param source track wbr"],
-  [SPECIAL, "address applet area article aside base basefont bgsound blockquote body br button caption center col colgroup dd details dir div dl dt embed fieldset figcaption figure footer form frame frameset h1 h2 h3 h4 h5 h6 head header hgroup hr html iframe img input keygen li link listing main marquee menu meta nav noembed noframes noscript object ol p param plaintext pre script search section select source style summary table tbody td template textarea tfoot th thead title tr track ul wbr xmp"],
+  [
+    VOID,
+    "area base basefont bgsound br col embed frame hr img image input keygen link meta param source track wbr",
+  ],
+  [
+    SPECIAL,
+    "address applet area article aside base basefont bgsound blockquote body br button caption center col colgroup dd details dir div dl dt embed fieldset figcaption figure footer form frame frameset h1 h2 h3 h4 h5 h6 head header hgroup hr html iframe img input keygen li link listing main marquee menu meta nav noembed noframes noscript object ol p param plaintext pre script search section select source style summary table tbody td template textarea tfoot th thead title tr track ul wbr xmp",
+  ],
   [SCOPE, "applet caption html table td th marquee object template"],
   [FORMATTING, "a b big code em font i nobr s small strike strong tt u"],
-  [BREAKOUT, "b big blockquote body br center code dd div dl dt em embed h1 h2 h3 h4 h5 h6 head hr i img li listing menu meta nobr ol p pre ruby s small span strong strike sub sup table tt u ul var"],
+  [
+    BREAKOUT,
+    "b big blockquote body br center code dd div dl dt em embed h1 h2 h3 h4 h5 h6 head hr i img li listing menu meta nobr ol p pre ruby s small span strong strike sub sup table tt u ul var",
+  ],
   [RAW, "title textarea style xmp iframe noembed noframes"],
   [SCRIPT, "script"],
   [PLAINTEXT, "plaintext"],
@@ -53,7 +62,7 @@ const groups: readonly (readonly [flag: number, names: string])[] = [
   [CLOSES_LIKE, "p li dd dt option optgroup tr td th tbody rb rt rtc rp"],
   [ENDS_SELECT, "select input keygen textarea"],
   [0, "span font annotation-xml mglyph malignmark"],
-]; // prettier-ignore
+];
 
 const NAMES: string[] = [];
 const FLAGS: number[] = [];

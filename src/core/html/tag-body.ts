@@ -54,7 +54,14 @@ export function readTagBody(
     }
     if (at >= length) return CUT;
     if (sign !== EQUALS) {
-      attributes?.push({ nameStart: base + nameStart, nameEnd: base + nameEndsAt, valueStart: -1, valueEnd: -1, end: base + nameEndsAt, written: "none" }); // prettier-ignore
+      attributes?.push({
+        nameStart: base + nameStart,
+        nameEnd: base + nameEndsAt,
+        valueStart: -1,
+        valueEnd: -1,
+        end: base + nameEndsAt,
+        written: "none",
+      });
       continue;
     }
     // Before attribute value state.
@@ -85,6 +92,13 @@ export function readTagBody(
       valueEnd = at;
       written = "unquoted";
     }
-    attributes?.push({ nameStart: base + nameStart, nameEnd: base + nameEndsAt, valueStart: valueStart === -1 ? -1 : base + valueStart, valueEnd: valueEnd === -1 ? -1 : base + valueEnd, end: base + at, written }); // prettier-ignore
+    attributes?.push({
+      nameStart: base + nameStart,
+      nameEnd: base + nameEndsAt,
+      valueStart: valueStart === -1 ? -1 : base + valueStart,
+      valueEnd: valueEnd === -1 ? -1 : base + valueEnd,
+      end: base + at,
+      written,
+    });
   }
 }

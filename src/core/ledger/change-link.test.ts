@@ -57,16 +57,28 @@ for (const [address, find, replace, expected] of hosts)
     assert.equal(withHost(address, find, replace), expected));
 
 const parameters: [address: string, change: Parameters<typeof withParameter>[1], expected: string][] = [
-  ["https://a.example/?a=1&tag=2&b=3#x", { name: "tag", value: "9", add: false }, "https://a.example/?a=1&tag=9&b=3#x"],
+  [
+    "https://a.example/?a=1&tag=2&b=3#x",
+    { name: "tag", value: "9", add: false },
+    "https://a.example/?a=1&tag=9&b=3#x",
+  ],
   ["https://a.example/?tag=1&tag=2", { name: "tag", value: "9", add: false }, "https://a.example/?tag=9"],
   ["https://a.example/?a=1&tag=2", { name: "tag", value: null, add: false }, "https://a.example/?a=1"],
   ["https://a.example/?tag=2#x", { name: "tag", value: null, add: false }, "https://a.example/#x"],
-  ["https://a.example/?a=%20b&c", { name: "tag", value: "x y&z", add: true }, "https://a.example/?a=%20b&c&tag=x%20y%26z"],
+  [
+    "https://a.example/?a=%20b&c",
+    { name: "tag", value: "x y&z", add: true },
+    "https://a.example/?a=%20b&c&tag=x%20y%26z",
+  ],
   ["https://a.example/?a=1", { name: "tag", value: "9", add: false }, "https://a.example/?a=1"],
   ["https://a.example/?%74ag=1", { name: "tag", value: "9", add: false }, "https://a.example/?tag=9"],
   ["https://a.example/?100%=1", { name: "100%", value: "2", add: false }, "https://a.example/?100%25=2"],
-  ["mailto:a@b.example?subject=x", { name: "subject", value: null, add: false }, "mailto:a@b.example?subject=x"],
-]; // prettier-ignore
+  [
+    "mailto:a@b.example?subject=x",
+    { name: "subject", value: null, add: false },
+    "mailto:a@b.example?subject=x",
+  ],
+];
 for (const [address, change, expected] of parameters)
   test(`${change.name} ${change.value === null ? "is taken off" : `is ${change.value}`} in ${address}`, () =>
     assert.equal(withParameter(address, change), expected));

@@ -109,13 +109,16 @@ export function withHost(address: string, find: string, replace: string, depth =
 function withCarriedHost(rest: string, find: string, replace: string, depth: number): string {
   if (depth >= DEEPEST || !rest.includes("?")) return rest;
   const [path, query, heading] = [before(rest, "?#"), before(from(rest, "?"), "#"), from(rest, "#")];
-  const pairs = query.slice(1).split("&").map((pair) => {
-    const equals = pair.indexOf("=");
-    const value = equals === -1 ? "" : decodedQuery(pair.slice(equals + 1));
-    if (!/^https?:\/\//i.test(value)) return pair;
-    const changed = withHost(value, find, replace, depth + 1);
-    return changed === value ? pair : `${pair.slice(0, equals + 1)}${encodeURIComponent(changed)}`;
-  }); // prettier-ignore
+  const pairs = query
+    .slice(1)
+    .split("&")
+    .map((pair) => {
+      const equals = pair.indexOf("=");
+      const value = equals === -1 ? "" : decodedQuery(pair.slice(equals + 1));
+      if (!/^https?:\/\//i.test(value)) return pair;
+      const changed = withHost(value, find, replace, depth + 1);
+      return changed === value ? pair : `${pair.slice(0, equals + 1)}${encodeURIComponent(changed)}`;
+    });
   return `${path}?${pairs.join("&")}${heading}`;
 }
 

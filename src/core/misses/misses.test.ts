@@ -36,8 +36,14 @@ describe("what was meant by a missed address", () => {
 });
 
 describe("slips of the finger", () => {
-  const words = "lamp dob moth chair print boots tea almanack thirteen dark-sky eyepiece harbour mount red-torch star-atlas".split(" "); // prettier-ignore
-  const pages = "/about /resources /first-nights /first-nights/warm-clothes /calendar/november /calendar/december /reviews/eight-inch /instruments/dobsonian".split(" "); // prettier-ignore
+  const words =
+    "lamp dob moth chair print boots tea almanack thirteen dark-sky eyepiece harbour mount red-torch star-atlas".split(
+      " ",
+    );
+  const pages =
+    "/about /resources /first-nights /first-nights/warm-clothes /calendar/november /calendar/december /reviews/eight-inch /instruments/dobsonian".split(
+      " ",
+    );
   const addresses = [
     ...pages,
     ...words.map((word) => `/to/${word}`),
@@ -72,8 +78,13 @@ describe("slips of the finger", () => {
   test("two of them, seven times of ten", () => assert.ok(foundFirst(2) >= 0.7));
 
   test("two letters in each other’s place are one, in the shortest addresses too", () => {
-    for (const [missed, meant] of [["/odb", "/dob"], ["/dbo", "/dob"], ["/mtoh", "/moth"], ["/lmap", "/lamp"]] as const)
-      assert.equal(closestMatch(closestAddresses(missed, known, 2))?.address, meant); // prettier-ignore
+    for (const [missed, meant] of [
+      ["/odb", "/dob"],
+      ["/dbo", "/dob"],
+      ["/mtoh", "/moth"],
+      ["/lmap", "/lamp"],
+    ] as const)
+      assert.equal(closestMatch(closestAddresses(missed, known, 2))?.address, meant);
   });
 
   test("several spellings of one are no doubt", () => {

@@ -25,12 +25,16 @@ export type StoredItem = NavigationItem<Address>;
 
 const MAX_LEVELS = 3;
 
-const landing = z.string().trim().max(4096).transform((pasted, context) => {
-  const repaired = repairAddress(pasted);
-  if (repaired.ok) return repaired.address;
-  context.addIssue({ code: "custom", message: repaired.reason.message });
-  return z.NEVER;
-}); // prettier-ignore
+const landing = z
+  .string()
+  .trim()
+  .max(4096)
+  .transform((pasted, context) => {
+    const repaired = repairAddress(pasted);
+    if (repaired.ok) return repaired.address;
+    context.addIssue({ code: "custom", message: repaired.reason.message });
+    return z.NEVER;
+  });
 
 const itemSchema: z.ZodType<StoredItem> = z.lazy(() =>
   z
@@ -45,11 +49,19 @@ const itemSchema: z.ZodType<StoredItem> = z.lazy(() =>
     })
     .superRefine((item, context) => {
       if (item.kind === "page" && !item.page)
-        context.addIssue({ code: "custom", path: ["page"], message: `Choose the page that “${item.label}” leads to.` });
+        context.addIssue({
+          code: "custom",
+          path: ["page"],
+          message: `Choose the page that “${item.label}” leads to.`,
+        });
       if (item.kind !== "page" && item.kind !== "heading" && !item.address)
-        context.addIssue({ code: "custom", path: ["address"], message: `“${item.label}” needs an address to lead to.` });
+        context.addIssue({
+          code: "custom",
+          path: ["address"],
+          message: `“${item.label}” needs an address to lead to.`,
+        });
     }),
-); // prettier-ignore
+);
 
 const items = z
   .array(itemSchema)

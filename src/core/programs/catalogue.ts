@@ -23,8 +23,13 @@ export const catalogueEntrySchema = z.object({
   cookieDays: z.coerce.number().int().min(0).max(3650).default(30),
   epc30: z.coerce.string().nullable().default(null),
   template: z.string().max(1500).default(""),
-  needsReferrer: z.union([z.boolean(), z.enum(["yes", "no", "true", "false", ""]).transform((word) => word === "yes" || word === "true")]).default(false),
-}); // prettier-ignore
+  needsReferrer: z
+    .union([
+      z.boolean(),
+      z.enum(["yes", "no", "true", "false", ""]).transform((word) => word === "yes" || word === "true"),
+    ])
+    .default(false),
+});
 export type CatalogueEntry = z.infer<typeof catalogueEntrySchema>;
 
 export type ReadCatalogue =
@@ -57,14 +62,38 @@ export function readCatalogue(text: string, isJson: boolean): ReadCatalogue {
 
 /** The program that an entry becomes when it is taken over: considered, and otherwise as the catalogue says. */
 export function consideredProgram(entry: CatalogueEntry, network: string): WrittenProgram {
-  const { name, about, category, siteAddress, domains, commission, commissionKind, commissionFor, currency, cookieDays, epc30, template, needsReferrer } = entry; // prettier-ignore
+  const {
+    name,
+    about,
+    category,
+    siteAddress,
+    domains,
+    commission,
+    commissionKind,
+    commissionFor,
+    currency,
+    cookieDays,
+    epc30,
+    template,
+    needsReferrer,
+  } = entry;
   return {
-    name, network, siteAddress, domains, commission, commissionKind, commissionFor, currency, cookieDays, template, needsReferrer,
+    name,
+    network,
+    siteAddress,
+    domains,
+    commission,
+    commissionKind,
+    commissionFor,
+    currency,
+    cookieDays,
+    template,
+    needsReferrer,
     state: "considering",
     epc: { d7: null, d30: epc30, d90: null },
     notes: about,
     tags: category === "" ? [] : [category],
-  }; // prettier-ignore
+  };
 }
 
 /** Terms of a program's record that a catalogue may tell differently. */
@@ -102,7 +131,12 @@ function jsonRows(text: string): unknown[] | string {
 
 function csvRows(text: string): unknown[] | string {
   const plain = text.replace(/^\uFEFF/, "");
-  const { data, meta } = Papa.parse<Record<string, string>>(plain, { header: true, delimiter: delimiterOf(plain), skipEmptyLines: true, transformHeader: (name) => name.trim() }); // prettier-ignore
+  const { data, meta } = Papa.parse<Record<string, string>>(plain, {
+    header: true,
+    delimiter: delimiterOf(plain),
+    skipEmptyLines: true,
+    transformHeader: (name) => name.trim(),
+  });
   if (!meta.fields?.includes("name") || !meta.fields.includes("domains"))
     return "The first line is to name the columns, “name” and “domains” among them.";
   return data.map(({ domains = "", ...row }) => ({

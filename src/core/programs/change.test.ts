@@ -27,19 +27,44 @@ describe("what links to a program become", () => {
   const ours = "https://go.example/c/OLD/shop?to=https%3A%2F%2Fshop.example%2Fa&s=x";
   const foreign = "https://go.example/c/ELSE/shop?to=https%3A%2F%2Fshop.example%2Fa";
   const rows: [says: string, address: string, conversion: LinkConversion, expected: unknown][] = [
-    ["ours, on new terms", ours, { do: "reissue", terms: now }, "https://go.example/v2/NEW?u=https%3A%2F%2Fshop.example%2Fa&l=x"],
-    ["ours, that names only a path", "https://go.example/c/OLD/shop?to=%2Fitem%2F8", { do: "reissue", terms: now }, "https://go.example/v2/NEW?u=https%3A%2F%2Fshop.example%2Fitem%2F8"],
-    ["ours, that names no page", "https://go.example/c/OLD/shop", { do: "reissue", terms: now }, "https://go.example/v2/NEW?u=https%3A%2F%2Fshop.example%2F"],
+    [
+      "ours, on new terms",
+      ours,
+      { do: "reissue", terms: now },
+      "https://go.example/v2/NEW?u=https%3A%2F%2Fshop.example%2Fa&l=x",
+    ],
+    [
+      "ours, that names only a path",
+      "https://go.example/c/OLD/shop?to=%2Fitem%2F8",
+      { do: "reissue", terms: now },
+      "https://go.example/v2/NEW?u=https%3A%2F%2Fshop.example%2Fitem%2F8",
+    ],
+    [
+      "ours, that names no page",
+      "https://go.example/c/OLD/shop",
+      { do: "reissue", terms: now },
+      "https://go.example/v2/NEW?u=https%3A%2F%2Fshop.example%2F",
+    ],
     ["ours, on the same terms", ours, { do: "reissue", terms: old }, undefined],
     ["somebody else's, on new terms", foreign, { do: "reissue", terms: now }, undefined],
-    ["somebody else's, to be ours", foreign, { do: "track", terms: now, subIdPattern: "{page}-{position}" }, "https://go.example/v2/NEW?u=https%3A%2F%2Fshop.example%2Fa&l=reviews-lamp-3"],
-    ["a plain one, to be ours", "https://shop.example/a", { do: "track", terms: now, subIdPattern: "" }, "https://go.example/v2/NEW?u=https%3A%2F%2Fshop.example%2Fa"],
+    [
+      "somebody else's, to be ours",
+      foreign,
+      { do: "track", terms: now, subIdPattern: "{page}-{position}" },
+      "https://go.example/v2/NEW?u=https%3A%2F%2Fshop.example%2Fa&l=reviews-lamp-3",
+    ],
+    [
+      "a plain one, to be ours",
+      "https://shop.example/a",
+      { do: "track", terms: now, subIdPattern: "" },
+      "https://go.example/v2/NEW?u=https%3A%2F%2Fshop.example%2Fa",
+    ],
     ["ours already, to be ours", ours, { do: "track", terms: now, subIdPattern: "" }, undefined],
     ["ours, made plain", ours, { do: "plain" }, "https://shop.example/a"],
     ["a plain one, made plain", "https://shop.example/a", { do: "plain" }, undefined],
     ["one that leads elsewhere", "https://news.example/", { do: "plain" }, undefined],
     ["a path of our own", "/reviews", { do: "plain" }, undefined],
-  ]; // prettier-ignore
+  ];
   for (const [says, address, conversion, expected] of rows)
     test(says, () => assert.equal(convertLink(address, find, conversion, place), expected));
 
@@ -55,20 +80,50 @@ describe("what links to a program become", () => {
 
 describe("partners, as rules see them", () => {
   const partners: Partner[] = [
-    { id: "1", name: "Shop", network: "Net", domains: ["shop.example"], needsReferrer: true, trackingId: "OURS", template: "https://go.example/c/{id}/shop?to={destination}&s={sub}", subIdPattern: "{page}-{position}", subIdLimit: 12 },
-    { id: "2", name: "Shelf", network: "Net", domains: ["shelf.example"], needsReferrer: false, trackingId: "OURS", template: "https://go.example/c/{id}/shelf?to={destination}" },
+    {
+      id: "1",
+      name: "Shop",
+      network: "Net",
+      domains: ["shop.example"],
+      needsReferrer: true,
+      trackingId: "OURS",
+      template: "https://go.example/c/{id}/shop?to={destination}&s={sub}",
+      subIdPattern: "{page}-{position}",
+      subIdLimit: 12,
+    },
+    {
+      id: "2",
+      name: "Shelf",
+      network: "Net",
+      domains: ["shelf.example"],
+      needsReferrer: false,
+      trackingId: "OURS",
+      template: "https://go.example/c/{id}/shelf?to={destination}",
+    },
     { name: "Bare", network: "", domains: ["bare.example"], needsReferrer: false },
-  ]; // prettier-ignore
+  ];
 
   test("a tracked link is its program's, though many share the network's host", () => {
     const at = (address: string) => partnersOf(partners, "go.example", address);
-    assert.deepEqual(at("https://go.example/c/OURS/shop?to=x"), { programs: ["Shop"], networks: ["Net"], needsReferrer: true, end: "shop.example" });
+    assert.deepEqual(at("https://go.example/c/OURS/shop?to=x"), {
+      programs: ["Shop"],
+      networks: ["Net"],
+      needsReferrer: true,
+      end: "shop.example",
+    });
     assert.deepEqual(at("https://go.example/c/ELSE/shelf?to=x").programs, ["Shelf"]);
     assert.deepEqual(at("https://go.example/c/OURS/unknown").programs, []);
     assert.deepEqual(partnersOf(partners, "shop.example", "https://shop.example/").programs, ["Shop"]);
     assert.deepEqual(partnersOf(undefined, "shop.example", "https://shop.example/").programs, []);
-    assert.deepEqual([needsReferrer(partners, ["Shelf", "Shop"]), needsReferrer(partners, ["Shelf"]), needsReferrer(undefined, ["Shop"])], [true, false, false]); // prettier-ignore
-  }); // prettier-ignore
+    assert.deepEqual(
+      [
+        needsReferrer(partners, ["Shelf", "Shop"]),
+        needsReferrer(partners, ["Shelf"]),
+        needsReferrer(undefined, ["Shop"]),
+      ],
+      [true, false, false],
+    );
+  });
 
   test("what earns nothing is told, with the tracked link ready", () => {
     const place = { page: "/reviews/first-eyepiece", position: 2 };
@@ -94,7 +149,11 @@ describe("partners, as rules see them", () => {
 
 describe("names", () => {
   test("of short links follow the program's pattern", () => {
-    const source = { program: "Über Optik", page: "/reviews/first-eyepiece", destination: "https://shop.example/item/Eight-Inch.html?x=1" }; // prettier-ignore
+    const source = {
+      program: "Über Optik",
+      page: "/reviews/first-eyepiece",
+      destination: "https://shop.example/item/Eight-Inch.html?x=1",
+    };
     assert.equal(programSlug("{product}", source), "eight-inch");
     assert.equal(programSlug("{program}-{page}", source), "uber-optik-first-eyepiece");
     assert.equal(programSlug("{product}", { program: "A", destination: "https://shop.example/" }), "");
@@ -151,18 +210,47 @@ describe("a creative, filled", () => {
 
 describe("a catalogue's entry", () => {
   test("becomes a program that is considered, with what the catalogue says", () => {
-    const read = readCatalogue(JSON.stringify([{ name: "Cabins", domains: ["cabins.example"], commission: 15, commissionKind: "flat", epc30: 18, category: "stays", needsReferrer: "yes" }]), true);
+    const read = readCatalogue(
+      JSON.stringify([
+        {
+          name: "Cabins",
+          domains: ["cabins.example"],
+          commission: 15,
+          commissionKind: "flat",
+          epc30: 18,
+          category: "stays",
+          needsReferrer: "yes",
+        },
+      ]),
+      true,
+    );
     assert.ok(read.ok);
     const program = programInputSchema.parse(consideredProgram(read.entries[0]!, "Net"));
-    assert.deepEqual([program.state, program.network, program.commission, program.epc.d30, program.tags, program.needsReferrer], ["considering", "Net", "15", "18", ["stays"], true]);
+    assert.deepEqual(
+      [
+        program.state,
+        program.network,
+        program.commission,
+        program.epc.d30,
+        program.tags,
+        program.needsReferrer,
+      ],
+      ["considering", "Net", "15", "18", ["stays"], true],
+    );
     assert.ok(!JOINED.includes(program.state));
-  }); // prettier-ignore
+  });
 
   test("that makes no sense is named and left out", () => {
-    const read = readCatalogue("name,domains,commission\nGood,good.example,5\nBad,https://bad.example/,5\n,none.example,5\nWorse,worse.example,lots\n", false);
+    const read = readCatalogue(
+      "name,domains,commission\nGood,good.example,5\nBad,https://bad.example/,5\n,none.example,5\nWorse,worse.example,lots\n",
+      false,
+    );
     assert.ok(read.ok);
-    assert.deepEqual([read.entries.map(({ name }) => name), read.refused.map(({ line }) => line)], [["Good"], [3, 4, 5]]);
-  }); // prettier-ignore
+    assert.deepEqual(
+      [read.entries.map(({ name }) => name), read.refused.map(({ line }) => line)],
+      [["Good"], [3, 4, 5]],
+    );
+  });
 
   test("beside the program it is already: what it tells otherwise, as the change that takes it over", () => {
     const read = readCatalogue(

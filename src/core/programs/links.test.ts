@@ -224,7 +224,6 @@ describe("recognising", () => {
       ["/reviews", undefined],
       ["https://", undefined],
     ] as const)
-      // prettier-ignore
       assert.deepEqual(seen(address), expected, address);
   });
 });

@@ -37,9 +37,18 @@ test("an address is taken apart as a URL parser does, however it is written", ()
     "192.0.2.7",
   );
   const address = fc
-    .tuple(fc.constantFrom("https://", "http://", "HTTPS://"), host, fc.array(part, { maxLength: 4 }), fc.option(fc.array(part, { maxLength: 5 })), fc.option(part))
-    .map(([scheme, at, path, query, hash]) => `${scheme}${at}${path.map((one) => `/${one}`).join("")}${query ? `?${query.join("&")}` : ""}${hash === null ? "" : `#${hash}`}`)
-    .filter((text) => URL.canParse(text)); // prettier-ignore
+    .tuple(
+      fc.constantFrom("https://", "http://", "HTTPS://"),
+      host,
+      fc.array(part, { maxLength: 4 }),
+      fc.option(fc.array(part, { maxLength: 5 })),
+      fc.option(part),
+    )
+    .map(
+      ([scheme, at, path, query, hash]) =>
+        `${scheme}${at}${path.map((one) => `/${one}`).join("")}${query ? `?${query.join("&")}` : ""}${hash === null ? "" : `#${hash}`}`,
+    )
+    .filter((text) => URL.canParse(text));
   fc.assert(
     fc.property(address, part, (text, name) => {
       const url = new URL(text);

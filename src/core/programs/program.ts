@@ -33,30 +33,44 @@ const decimal = (name: string) =>
 const amount = (name: string) => decimal(name).nullable().default(null);
 
 /** What the network says it pays per 100 clicks, over so many days. */
-const networkEpc = z.strictObject({
-  d7: amount("EPC over 7 days"),
-  d30: amount("EPC over 30 days"),
-  d90: amount("EPC over 90 days"),
-}).default({ d7: null, d30: null, d90: null }); // prettier-ignore
+const networkEpc = z
+  .strictObject({
+    d7: amount("EPC over 7 days"),
+    d30: amount("EPC over 30 days"),
+    d90: amount("EPC over 90 days"),
+  })
+  .default({ d7: null, d30: null, d90: null });
 
 const fields = {
   name: requiredLine("The program's name", 120),
   network: line("The network", 120).default(""),
-  state: z.enum(PROGRAM_STATES, "A program is considering, applied, approved, paused or closed.").default("considering"),
+  state: z
+    .enum(PROGRAM_STATES, "A program is considering, applied, approved, paused or closed.")
+    .default("considering"),
   siteAddress: webAddress("The program's site"),
   signInAddress: webAddress("The address to sign in"),
   trackingId: line("The tracking ID", 120).default(""),
-  template: z.string("The link template is text.").trim().max(1500, "The template has more than 1,500 characters.").superRefine((typed, context) => {
-    const read = typed === "" ? undefined : readTemplate(typed);
-    if (read && !read.ok) context.addIssue({ code: "custom", message: read.reason });
-  }).default(""),
-  subIdPattern: line("The pattern for sub-IDs", 120).superRefine((typed, context) => {
-    const fault = subIdPatternFault(typed);
-    if (fault) context.addIssue({ code: "custom", message: fault });
-  }).default(DEFAULT_SUB_ID),
+  template: z
+    .string("The link template is text.")
+    .trim()
+    .max(1500, "The template has more than 1,500 characters.")
+    .superRefine((typed, context) => {
+      const read = typed === "" ? undefined : readTemplate(typed);
+      if (read && !read.ok) context.addIssue({ code: "custom", message: read.reason });
+    })
+    .default(""),
+  subIdPattern: line("The pattern for sub-IDs", 120)
+    .superRefine((typed, context) => {
+      const fault = subIdPatternFault(typed);
+      if (fault) context.addIssue({ code: "custom", message: fault });
+    })
+    .default(DEFAULT_SUB_ID),
   subIdLimit: z.int("The longest sub-ID is a whole number.").min(1).max(255).default(50),
   slugPattern: line("The pattern for short links", 120).default("{product}"),
-  domains: z.array(domainPattern, "Domains are a list.").min(1, "Name at least one domain that its links lead to.").max(200),
+  domains: z
+    .array(domainPattern, "Domains are a list.")
+    .min(1, "Name at least one domain that its links lead to.")
+    .max(200),
   commission: decimal("The commission").default("0"),
   commissionKind: z.enum(COMMISSION_KINDS).default("percent"),
   commissionFor: z.enum(COMMISSION_FOR).default("sale"),
@@ -65,7 +79,12 @@ const fields = {
   payoutThreshold: amount("The payout threshold"),
   payoutMethod: line("How it pays", 120).default(""),
   /** The day of the month on which it pays; null when it is not known. */
-  payoutDay: z.int().min(1, "A day of the month is 1 to 31.").max(31, "A day of the month is 1 to 31.").nullable().default(null),
+  payoutDay: z
+    .int()
+    .min(1, "A day of the month is 1 to 31.")
+    .max(31, "A day of the month is 1 to 31.")
+    .nullable()
+    .default(null),
   /** The day up to which it has paid out: what came later counts towards the threshold. */
   paidUntil: day("The day up to which it paid"),
   epc: networkEpc,
@@ -75,13 +94,16 @@ const fields = {
   /** When its terms are to be looked at again. */
   termsReview: day("The day to look at its terms again"),
   /** What reports call it besides its name. */
-  reportNames: z.array(requiredLine("A name in reports", 200)).max(30, "Thirty names in reports are enough.").default([]),
+  reportNames: z
+    .array(requiredLine("A name in reports", 200))
+    .max(30, "Thirty names in reports are enough.")
+    .default([]),
   contacts: text("Contacts", 2000),
   notes: text("Notes", 20_000),
   tags: z.array(requiredLine("A tag", 60)).max(30).default([]),
   nextStep: line("The next step", 300).default(""),
   nextStepDue: day("The day of the next step"),
-}; // prettier-ignore
+};
 
 const whole = z.strictObject(fields);
 type Whole = z.infer<typeof whole>;
@@ -108,11 +130,14 @@ export type WrittenProgram = z.input<typeof programInputSchema>;
 export const programChangeSchema = z
   .strictObject(
     Object.fromEntries(
-      Object.entries(fields).map(([name, field]) => [name, (field instanceof z.ZodDefault ? field.unwrap() : field).optional()]),
+      Object.entries(fields).map(([name, field]) => [
+        name,
+        (field instanceof z.ZodDefault ? field.unwrap() : field).optional(),
+      ]),
     ) as unknown as { [K in keyof typeof fields]: z.ZodOptional<(typeof fields)[K]> },
   )
   .extend({ version })
-  .superRefine(checkWhole); // prettier-ignore
+  .superRefine(checkWhole);
 export type ProgramChange = z.infer<typeof programChangeSchema>;
 
 /** Money of one currency, as decimal text. */

@@ -184,7 +184,10 @@ function adviseCircles(draft: RouteDraft, destination: string, around: RouteSurr
       `Some addresses would go round in a circle: ${chainInWords(round.chain)}, and on. Choose another destination.`,
     );
   if (aside && circles.length === asked.length)
-    return said("error", "This would go round in a circle: every address that it answers leads back to itself. Choose another destination."); // prettier-ignore
+    return said(
+      "error",
+      "This would go round in a circle: every address that it answers leads back to itself. Choose another destination.",
+    );
   return aside
     ? said(
         "warning",

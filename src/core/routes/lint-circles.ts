@@ -45,8 +45,16 @@ export function circleFindings(
     const said = (severity: LintFinding["severity"], message: string): LintFinding[] => [
       { code: "loop", severity, routes: [route.id], message },
     ];
-    if (round) return said("error", `${route.address} goes round in a circle for some addresses: ${chainInWords(round.chain)}, and on.`); // prettier-ignore
-    if (aside) return said("warning", `${route.address} would lead some addresses back to themselves, such as ${aside.chain[0]}: there it stands aside.`); // prettier-ignore
+    if (round)
+      return said(
+        "error",
+        `${route.address} goes round in a circle for some addresses: ${chainInWords(round.chain)}, and on.`,
+      );
+    if (aside)
+      return said(
+        "warning",
+        `${route.address} would lead some addresses back to themselves, such as ${aside.chain[0]}: there it stands aside.`,
+      );
     return [];
   });
 }

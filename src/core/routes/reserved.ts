@@ -21,11 +21,20 @@ const ASKED_BY_MACHINES: Readonly<Record<string, string>> = {
 export function reservedPath(key: string): Reserved | undefined {
   const path = caseFoldedKey(key);
   if (path === "/healthz")
-    return { severity: "error", message: `${key} is answered by delivery itself: whoever watches the servers asks there. A route would never be reached.` }; // prettier-ignore
+    return {
+      severity: "error",
+      message: `${key} is answered by delivery itself: whoever watches the servers asks there. A route would never be reached.`,
+    };
   if (path === "/~theme" || path.startsWith("/~theme/"))
-    return { severity: "error", message: `What is below /~theme is the look of the site's own pages. Choose another address.` }; // prettier-ignore
+    return {
+      severity: "error",
+      message: `What is below /~theme is the look of the site's own pages. Choose another address.`,
+    };
   if (path === "/.well-known" || path.startsWith("/.well-known/"))
-    return { severity: "warning", message: `Machines ask below /.well-known, to renew certificates for example (RFC 8615): let a route answer there only if that is meant.` }; // prettier-ignore
+    return {
+      severity: "warning",
+      message: `Machines ask below /.well-known, to renew certificates for example (RFC 8615): let a route answer there only if that is meant.`,
+    };
   const who = ASKED_BY_MACHINES[path];
   return who ? { severity: "warning", message: `${who}: they would get this route.` } : undefined;
 }

@@ -59,7 +59,8 @@ export function partnersOf(
 function endOf({ destination, program }: Recognition<RecognisablePartner>): string | undefined {
   const carried = destination === null ? undefined : plainHost(destination);
   if (carried !== undefined) return carried;
-  if (destination !== null && /^https?:\/\//i.test(destination) && URL.canParse(destination)) return hostOf(destination) || undefined; // prettier-ignore
+  if (destination !== null && /^https?:\/\//i.test(destination) && URL.canParse(destination))
+    return hostOf(destination) || undefined;
   const [only, ...more] = program.domains;
   return more.length === 0 && only !== undefined && !only.startsWith("*.") ? only : undefined;
 }

@@ -29,7 +29,9 @@ describe("text from outside costs in proportion to its length", () => {
       let read = "";
       for (const sign of text) if ((read += sign).indexOf("</title>") !== -1) return;
     };
-    const [small, large] = [SMALL, SMALL * TIMES].map((length) => countedWork(() => rereading(repeated("<title", length)))); // prettier-ignore
+    const [small, large] = [SMALL, SMALL * TIMES].map((length) =>
+      countedWork(() => rereading(repeated("<title", length))),
+    );
     assert.ok(large! > MAX_GROWTH * small! + GROUND);
   });
 });

@@ -18,7 +18,12 @@ export function titleIn(html: string): string | null {
       const open = lower.indexOf(">", tag);
       const close = open === -1 ? -1 : lower.indexOf("</title", open);
       if (close === -1) return null;
-      return decodeHTML(html.slice(open + 1, close).slice(0, MAX_WORDS * 20)).replace(/\s+/g, " ").trim().slice(0, MAX_WORDS) || null; // prettier-ignore
+      return (
+        decodeHTML(html.slice(open + 1, close).slice(0, MAX_WORDS * 20))
+          .replace(/\s+/g, " ")
+          .trim()
+          .slice(0, MAX_WORDS) || null
+      );
     } else at = tag + 1;
   }
   return null;

@@ -89,13 +89,38 @@ describe("clicks are counted by everything that is asked for", () => {
   });
 
   const groupings: readonly (readonly [query: string, expected: () => unknown[]])[] = [
-    ["by=route", () => [[lamp, 4, 3, 0], [rug, 1, 1, 1]]],
-    ["by=referrer", () => [["", 2, 2, 1], ["forum.example", 2, 1, 0], ["garden.example", 1, 1, 0]]],
-    ["by=page", () => [["", 4, 2, 1], ["/resources", 1, 1, 0]]],
-    ["by=device", () => [["phone", 4, 2, 1], ["desktop", 1, 1, 0]]],
+    [
+      "by=route",
+      () => [
+        [lamp, 4, 3, 0],
+        [rug, 1, 1, 1],
+      ],
+    ],
+    [
+      "by=referrer",
+      () => [
+        ["", 2, 2, 1],
+        ["forum.example", 2, 1, 0],
+        ["garden.example", 1, 1, 0],
+      ],
+    ],
+    [
+      "by=page",
+      () => [
+        ["", 4, 2, 1],
+        ["/resources", 1, 1, 0],
+      ],
+    ],
+    [
+      "by=device",
+      () => [
+        ["phone", 4, 2, 1],
+        ["desktop", 1, 1, 0],
+      ],
+    ],
     ["by=hour", () => [["12", 5, 3, 1]]],
     ["by=program", () => []],
-  ]; // prettier-ignore
+  ];
   for (const [query, expected] of groupings)
     test(query, async () => assert.deepEqual(rows(await asked(query)), expected()));
 
@@ -272,7 +297,15 @@ describe("clicks are kept by month", () => {
   });
 
   test("misses have a bound: what was asked for again or led to from somewhere stays, single ones go, and it is told", async () => {
-    const missed = (key: string, at: number, referrer = "") => ({ kind: "miss" as const, at, site: garden.site.id, host: "garden.example", key, class: "person" as const, referrer }); // prettier-ignore
+    const missed = (key: string, at: number, referrer = "") => ({
+      kind: "miss" as const,
+      at,
+      site: garden.site.id,
+      host: "garden.example",
+      key,
+      class: "person" as const,
+      referrer,
+    });
     const single = Array.from({ length: MAX_MISSES + 200 }, (_, n) => missed(`/random-${n}`, NOW + n));
     const kept = [
       missed("/asked-again", NOW - 50 * DAY),

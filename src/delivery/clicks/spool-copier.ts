@@ -78,7 +78,13 @@ export function createSpoolCopier(store: Store, folder: string, owner?: string):
   // One line that the database refuses must not hold up those around it: halves are tried until it stands alone.
   async function copyLines(segment: string, { from, to, lines, bad }: Stretch): Promise<boolean> {
     try {
-      return await copyBatch(store, { segment, from, to, records: lines.map(({ record }) => record), unreadable: bad }); // prettier-ignore
+      return await copyBatch(store, {
+        segment,
+        from,
+        to,
+        records: lines.map(({ record }) => record),
+        unreadable: bad,
+      });
     } catch (error) {
       if (!isDataFault(error)) throw error;
       if (lines.length <= 1) {

@@ -10,9 +10,17 @@ const ids = new Map<string, string>();
 
 before(async () => {
   garden = await testDesk();
-  await garden.call("POST", "/sites/garden/pages", { path: "/lamps", title: "Lamps", html: "<p>x</p>", publish: true }); // prettier-ignore
+  await garden.call("POST", "/sites/garden/pages", {
+    path: "/lamps",
+    title: "Lamps",
+    html: "<p>x</p>",
+    publish: true,
+  });
   const make = async (route: { address: string; [more: string]: unknown }): Promise<void> => {
-    const { status, body } = await garden.call("POST", "/sites/garden/routes", { kind: "redirect", ...route }); // prettier-ignore
+    const { status, body } = await garden.call("POST", "/sites/garden/routes", {
+      kind: "redirect",
+      ...route,
+    });
     assert.equal(status, 201, JSON.stringify(body));
     ids.set(route.address, body.id);
   };
@@ -22,7 +30,9 @@ before(async () => {
   await make({ address: "/amp", match: "prefix", destination: "/lamps" });
   // The linter refuses such a one; it may have become so by a change of hosts.
   await make({ address: "/self", destination: "/lamps" });
-  await garden.store.rows("UPDATE routes SET destination = '/self' WHERE id = $id::bigint", { id: ids.get("/self") }); // prettier-ignore
+  await garden.store.rows("UPDATE routes SET destination = '/self' WHERE id = $id::bigint", {
+    id: ids.get("/self"),
+  });
   delivery = await testDelivery(garden.url);
 });
 after(async () => {
@@ -66,7 +76,9 @@ describe("a route that would lead back to what was asked for", () => {
   });
 
   test("is told by a trace as readers get it", async () => {
-    const { body } = await garden.call("POST", "/sites/garden/routes/trace", { addresses: ["/reviews/reviews", "/x/reviews"] }); // prettier-ignore
+    const { body } = await garden.call("POST", "/sites/garden/routes/trace", {
+      addresses: ["/reviews/reviews", "/x/reviews"],
+    });
     const verdicts = JSON.stringify(body);
     assert.match(verdicts, /not-found/);
     assert.doesNotMatch(verdicts, /"loop"/);
@@ -76,12 +88,23 @@ describe("a route that would lead back to what was asked for", () => {
 describe("what misses get", () => {
   const set = async (destination: string): ReturnType<TestDesk["call"]> => {
     const { body } = await garden.call("GET", "/sites/garden");
-    return garden.call("PATCH", "/sites/garden", { version: body.version, misses: { answer: "destination", destination } }); // prettier-ignore
+    return garden.call("PATCH", "/sites/garden", {
+      version: body.version,
+      misses: { answer: "destination", destination },
+    });
   };
 
   test("an address that nothing answers or that comes round is refused at its field", async () => {
-    await garden.call("POST", "/sites/garden/routes", { kind: "redirect", address: "/east", destination: "/lamps" }); // prettier-ignore
-    const west = await garden.call("POST", "/sites/garden/routes", { kind: "redirect", address: "/west", destination: "/east" }); // prettier-ignore
+    await garden.call("POST", "/sites/garden/routes", {
+      kind: "redirect",
+      address: "/east",
+      destination: "/lamps",
+    });
+    const west = await garden.call("POST", "/sites/garden/routes", {
+      kind: "redirect",
+      address: "/west",
+      destination: "/east",
+    });
     assert.equal(west.status, 201);
     await garden.store.rows("UPDATE routes SET destination = '/west' WHERE address = '/east'");
     for (const destination of ["/nowhere", "/reviews/reviews", "https://garden.example/nowhere", "/east"]) {

@@ -34,13 +34,24 @@ export async function changeCreative(
       const current = await openCreative(desk, site, id);
       throw stale(viewOf(current, current.program));
     }
-    const places = await changeLinks(desk, actor, site, { action, published, routes: false, dryRun: false }, UNWATCHED); // prettier-ignore
+    const places = await changeLinks(
+      desk,
+      actor,
+      site,
+      { action, published, routes: false, dryRun: false },
+      UNWATCHED,
+    );
     const [row] = await updateCreative(
       desk.store,
       { id, version, name, html, read: JSON.stringify(read.snippet) },
       transaction,
     );
-    await audit(desk, actor, { siteId: site.id, action: "creative.change", object: name, detail: { places: places.links } }, transaction); // prettier-ignore
+    await audit(
+      desk,
+      actor,
+      { siteId: site.id, action: "creative.change", object: name, detail: { places: places.links } },
+      transaction,
+    );
     return { creative: viewOf(row!, creative.program), places };
   });
 }

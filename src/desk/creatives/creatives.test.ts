@@ -111,7 +111,11 @@ describe("a creative", () => {
 
     const late = await garden.call("PUT", `${AT}/creatives/${made.id}`, { name: "Line", html, version: 1 });
     assert.deepEqual([late.status, late.body.current.version], [409, 2]);
-    const bad = await garden.call("PUT", `${AT}/creatives/${made.id}`, { name: "Line", html: "x", version: 2 }); // prettier-ignore
+    const bad = await garden.call("PUT", `${AT}/creatives/${made.id}`, {
+      name: "Line",
+      html: "x",
+      version: 2,
+    });
     assert.deepEqual([bad.status, bad.body.errors[0].path], [422, "html"]);
   });
 
@@ -121,7 +125,11 @@ describe("a creative", () => {
     const page = await newPage("/lanterns", "<p>x</p>");
     const { body: placed } = await garden.call("POST", `${AT}/creatives/${made.id}/place`, { page });
     await garden.call("PUT", `${AT}/pages/${page}`, { version: 1, html: `<p>${placed.html}</p>` });
-    await garden.call("PUT", `${AT}/creatives/${made.id}`, { name: "Other shape", html: html.replace("/7?", "/8?"), version: 1 }); // prettier-ignore
+    await garden.call("PUT", `${AT}/creatives/${made.id}`, {
+      name: "Other shape",
+      html: html.replace("/7?", "/8?"),
+      version: 1,
+    });
     assert.equal(
       await written(page),
       `<p><a href="https://go.saltmarsh.example/banners/GD-7/8?place=lanterns-1&amp;x=1" data-creative="${made.id}">Lanterns</a></p>`,
@@ -147,7 +155,12 @@ describe("a creative", () => {
 describe("a program that closes", () => {
   test("leaves words where its links stood, short ones too; its short links go on without tracking", async () => {
     const tracked = `${GO}/GD-7/harbour?to=https%3A%2F%2Fharbour.example%2Fitem&amp;sub=bye-1`;
-    const { body: route } = await garden.call("POST", `${AT}/routes`, { kind: "short", host: "gdn.example", address: "/item", destination: tracked.replaceAll("&amp;", "&") }); // prettier-ignore
+    const { body: route } = await garden.call("POST", `${AT}/routes`, {
+      kind: "short",
+      host: "gdn.example",
+      address: "/item",
+      destination: tracked.replaceAll("&amp;", "&"),
+    });
     const before = `<p><a href="${tracked}">the <em>lamp</em></a>, <a href="https://gdn.example/item" data-override="sponsored=on">short</a>, <a href="https://harbour.example/">plain</a>.</p><figure><a href="${tracked}"><img src="/lamp.png" alt="lamp"></a></figure>`;
     const page = await newPage("/bye", before);
     const items = [

@@ -30,9 +30,14 @@ export async function listCreatives(
   site: OpenSite,
   programId?: string,
 ): Promise<Creative[]> {
-  const programs = programId === undefined ? await joinedPrograms(desk, site) : [await openProgram(desk, site, programId)]; // prettier-ignore
+  const programs =
+    programId === undefined ? await joinedPrograms(desk, site) : [await openProgram(desk, site, programId)];
   const rows = await creativesOfPrograms(desk.store, { programs: programs.map(({ id }) => id) });
-  const uses = await usesOf(desk, site, rows.map(({ id }) => id)); // prettier-ignore
+  const uses = await usesOf(
+    desk,
+    site,
+    rows.map(({ id }) => id),
+  );
   const byId = new Map(programs.map((program) => [program.id, program]));
   return rows.map((row) => ({ ...viewOf(row, byId.get(row.program)!), uses: uses.get(row.id) ?? [] }));
 }
@@ -66,11 +71,20 @@ export async function placeCreative(
   const page = pageId === undefined ? undefined : await pageOf(desk, site, pageId);
   const destination = `creative ${id}`;
   const { subId, href, inside } = await oneByOne(desk, site, async (transaction) => {
-    const label = /\{sub\}/i.test(read.href) ? await freshSubId(desk, site, program, { destination }, page, transaction) : ""; // prettier-ignore
+    const label = /\{sub\}/i.test(read.href)
+      ? await freshSubId(desk, site, program, { destination }, page, transaction)
+      : "";
     const filled = filledCreative(read, { id: program.terms.trackingId, sub: label }, id);
     if (!filled.ok) throw new Problem(422, "Not ready yet", filled.reason);
     if (label !== "")
-      await issueLink(desk, actor, site, program, { subId: label, page, destination, address: filled.href }, transaction); // prettier-ignore
+      await issueLink(
+        desk,
+        actor,
+        site,
+        program,
+        { subId: label, page, destination, address: filled.href },
+        transaction,
+      );
     return { subId: label, ...filled };
   });
   return { href, subId, html: `<a href="${escapeAttribute(href)}" data-creative="${id}">${inside}</a>` };
@@ -123,10 +137,21 @@ export function viewOf(row: Omit<CreativeRow, "program">, { id: program, terms }
   const filled = filledCreative(read, { id: terms.trackingId, sub: "" }, id);
   const { kind, href, words, picture, pixel, leftOut } = read;
   return {
-    id, name, program: { id: program, name: terms.name }, html, kind, href, words, picture, pixel, leftOut, version, uses: [],
+    id,
+    name,
+    program: { id: program, name: terms.name },
+    html,
+    kind,
+    href,
+    words,
+    picture,
+    pixel,
+    leftOut,
+    version,
+    uses: [],
     filled: filled.ok ? { href: filled.href, html: filled.html } : null,
     fault: filled.ok ? null : filled.reason,
-  }; // prettier-ignore
+  };
 }
 
 async function usesOf(

@@ -44,7 +44,11 @@ export async function readEarnings(
   const groups = grouped(money, clicks, theirs, query.by);
   const shown = groups.slice(0, most);
   const silent = groups.filter(({ clicks: clicked, weight }) => weight === 0 && clicked >= MANY_CLICKS);
-  const labels = await labelsOf(core, query.by, [...shown, ...silent.slice(0, MAX_SILENT)].map(({ key }) => key)); // prettier-ignore
+  const labels = await labelsOf(
+    core,
+    query.by,
+    [...shown, ...silent.slice(0, MAX_SILENT)].map(({ key }) => key),
+  );
   const labelOf = (key: string): string => labels.get(key) ?? nothing(query.by, key);
   const hasIds = query.by === "program" || query.by === "page";
   const totalClicks = sumOf(clicks);
@@ -143,7 +147,18 @@ export async function exportEarnings(
     const start = [guardedCell(label), clicks, theirClicks ?? ""];
     return money.length === 0
       ? [[...start, "", "", "", "", "", "", "", "", ""]]
-      : money.map((one) => [...start, one.currency, one.approved, one.pending, one.reversed, one.sales, one.leads, one.reversals, one.epc ?? "", one.epc === null ? "" : (per ?? "")]); // prettier-ignore
+      : money.map((one) => [
+          ...start,
+          one.currency,
+          one.approved,
+          one.pending,
+          one.reversed,
+          one.sales,
+          one.leads,
+          one.reversals,
+          one.epc ?? "",
+          one.epc === null ? "" : (per ?? ""),
+        ]);
   });
   return `${Papa.unparse([head, ...rows], { newline: "\r\n" })}\r\n`;
 }
@@ -174,10 +189,15 @@ function sumsOf(row: MoneyRow, clicks: number): EarningSums {
   const { currency, approved, pending, reversed, sales, leads, reversals } = row;
   const epc = earningsPer100(approved + pending, clicks);
   return {
-    currency, sales, leads, reversals,
-    approved: amountText(approved, currency), pending: amountText(pending, currency), reversed: amountText(reversed, currency),
+    currency,
+    sales,
+    leads,
+    reversals,
+    approved: amountText(approved, currency),
+    pending: amountText(pending, currency),
+    reversed: amountText(reversed, currency),
     epc: epc === null ? null : amountText(epc, currency),
-  }; // prettier-ignore
+  };
 }
 
 function totalsOf(rows: readonly MoneyRow[]): MoneyRow[] {
@@ -208,5 +228,12 @@ async function labelsOf(
 
 function nothing(by: EarningKey, key: string): string {
   if (key !== "") return key;
-  return { program: "no program found", page: "no page known", subId: "without a sub-ID", day: "", month: "", network: "no network" }[by]; // prettier-ignore
+  return {
+    program: "no program found",
+    page: "no page known",
+    subId: "without a sub-ID",
+    day: "",
+    month: "",
+    network: "no network",
+  }[by];
 }

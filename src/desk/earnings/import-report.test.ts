@@ -5,7 +5,15 @@ import { reportColumnsSchema } from "../../core/earnings/earning.ts";
 import { Stopped, UNWATCHED, type Progress } from "../jobs/jobs.ts";
 import { importReport } from "./import-report.ts";
 
-const COLUMNS = reportColumnsSchema.parse({ reference: "id", at: "date", commission: "commission", currency: "currency", state: "state", dates: "ymd", decimal: "." }); // prettier-ignore
+const COLUMNS = reportColumnsSchema.parse({
+  reference: "id",
+  at: "date",
+  commission: "commission",
+  currency: "currency",
+  state: "state",
+  dates: "ymd",
+  decimal: ".",
+});
 let garden: TestDesk;
 before(async () => {
   garden = await testDesk();
@@ -44,7 +52,13 @@ test("of a reference that stands in a report several times, the last row counts,
 });
 
 test("what was kept before is changed by the last row, though an earlier one says the same or less", async () => {
-  const again = await imported("Salt", [row("b", "9.00"), row("b", "2.00"), row("a", "4.00"), row("c", "5.00"), row("a", "3.50", "reversed")]); // prettier-ignore
+  const again = await imported("Salt", [
+    row("b", "9.00"),
+    row("b", "2.00"),
+    row("a", "4.00"),
+    row("c", "5.00"),
+    row("a", "3.50", "reversed"),
+  ]);
   assert.deepEqual([again.created, again.changed, again.unchanged], [1, 1, 1]);
   assert.deepEqual(await kept("Salt"), [
     { reference: "a", commission: "350", state: "reversed" },

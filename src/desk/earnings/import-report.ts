@@ -117,7 +117,18 @@ export async function importReport(
       await progress.step(table.length, table.length);
       const result = reading.result(file.network, changed);
       if (file.dryRun) throw new Tried(result);
-      await addReportImport(core.store, { site: site.id, network: file.network, rows: result.rows, created: result.created, changed, by: file.by }, transaction); // prettier-ignore
+      await addReportImport(
+        core.store,
+        {
+          site: site.id,
+          network: file.network,
+          rows: result.rows,
+          created: result.created,
+          changed,
+          by: file.by,
+        },
+        transaction,
+      );
       // Until PostgreSQL has looked over a table that grew at once, it would read all of it for the next report's rows.
       if (result.created > MANY) await analyzeConversions(core.store, transaction);
       return result;

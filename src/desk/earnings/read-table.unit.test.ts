@@ -42,8 +42,11 @@ describe("a table of text", () => {
     assert.deepEqual(table.header, ["a", "b"]);
     assert.deepEqual(
       [...table.portions()].flat().map(({ line, cells }) => [line, ...cells]),
-      [[3, "1", "2"], [5, "3", "4"]],
-    ); // prettier-ignore
+      [
+        [3, "1", "2"],
+        [5, "3", "4"],
+      ],
+    );
     assert.equal(table.done, table.length);
   });
 });

@@ -73,9 +73,19 @@ export class ReportReading {
     const counts = { page: 0, program: 0, doubtful: 0, nobody: 0 };
     for (const who of belongs.values()) counts[who] += 1;
     return {
-      network, rows, created, changed, unchanged: belongs.size - created - changed, clickRows, refused, refusals,
-      matchedToPages: counts.page, matchedToPrograms: counts.page + counts.program, unmatched: counts.nobody, doubtful: counts.doubtful,
-    }; // prettier-ignore
+      network,
+      rows,
+      created,
+      changed,
+      unchanged: belongs.size - created - changed,
+      clickRows,
+      refused,
+      refusals,
+      matchedToPages: counts.page,
+      matchedToPrograms: counts.page + counts.program,
+      unmatched: counts.nobody,
+      doubtful: counts.doubtful,
+    };
   }
 
   private readable(
@@ -104,7 +114,10 @@ export class ReportReading {
   }
 
   private isFresh(line: number, one: MatchedConversion, kept: string | undefined): boolean {
-    const { row: { reference }, belonging } = one; // prettier-ignore
+    const {
+      row: { reference },
+      belonging,
+    } = one;
     const references = this.belongs.size;
     const who = belongs(belonging);
     this.belongs.set(reference, who);

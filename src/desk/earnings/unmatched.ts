@@ -19,7 +19,17 @@ export async function listUnmatched(
   for (const row of await unmatchedReported(core.store, spanOf(site, query, now))) {
     const { network, word, currency, rows, clicks, last, references, subIds, earned } = row;
     const key = `${network}\t${word.toLowerCase()}`;
-    const there = words.get(key) ?? { network, word, rows: 0, theirClicks: 0, last, references: [], subIds: [], money: [], doubt: doubtOf(row, programs) }; // prettier-ignore
+    const there = words.get(key) ?? {
+      network,
+      word,
+      rows: 0,
+      theirClicks: 0,
+      last,
+      references: [],
+      subIds: [],
+      money: [],
+      doubt: doubtOf(row, programs),
+    };
     words.set(key, {
       ...there,
       rows: there.rows + rows,
@@ -27,7 +37,10 @@ export async function listUnmatched(
       last: last > there.last ? last : there.last,
       references: [...there.references, ...references].slice(0, 3),
       subIds: [...new Set([...there.subIds, ...subIds])].slice(0, 3),
-      money: currency === null ? there.money : [...there.money, { currency, amount: amountText(Number(earned), currency) }], // prettier-ignore
+      money:
+        currency === null
+          ? there.money
+          : [...there.money, { currency, amount: amountText(Number(earned), currency) }],
     });
   }
   return [...words.values()];
@@ -42,5 +55,7 @@ function doubtOf(
     const names = [program.name, ...program.reportNames].map((name) => name.toLowerCase());
     return names.includes(word.toLowerCase()) && (program.network === "" || isReportedBy(network, program));
   });
-  return named ? `These rows name ${named.name}, and their sub-IDs were issued for another program: ask the network whose they are.` : ""; // prettier-ignore
+  return named
+    ? `These rows name ${named.name}, and their sub-IDs were issued for another program: ask the network whose they are.`
+    : "";
 }

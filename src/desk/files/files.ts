@@ -68,7 +68,12 @@ export async function uploadFile(
           { transaction },
         );
         await writeContent(desk.store, created.id, content, transaction);
-        await audit(desk, actor, { siteId: site.id, action: "file.upload", object: created.id, detail: { path } }, transaction); // prettier-ignore
+        await audit(
+          desk,
+          actor,
+          { siteId: site.id, action: "file.upload", object: created.id, detail: { path } },
+          transaction,
+        );
         await noteChange(desk.store, transaction, { siteId: site.id, kind: "file", objectId: created.id });
         return created;
       });

@@ -13,7 +13,11 @@ const OTHERS: ReadonlySet<string> = new Set([
   "http://www.inkscape.org/namespaces/inkscape",
   "http://sodipodi.sourceforge.net/DTD/sodipodi-0.dtd",
 ]);
-const ELEMENTS: ReadonlySet<string> = new Set("svg g path rect circle ellipse line polyline polygon text tspan textPath defs linearGradient radialGradient stop clipPath mask pattern symbol use title desc switch filter feGaussianBlur feOffset feBlend feColorMatrix feComponentTransfer feFuncR feFuncG feFuncB feFuncA feComposite feDropShadow feFlood feMerge feMergeNode feMorphology feTile feTurbulence marker style metadata".split(" ")); // prettier-ignore
+const ELEMENTS: ReadonlySet<string> = new Set(
+  "svg g path rect circle ellipse line polyline polygon text tspan textPath defs linearGradient radialGradient stop clipPath mask pattern symbol use title desc switch filter feGaussianBlur feOffset feBlend feColorMatrix feComponentTransfer feFuncR feFuncG feFuncB feFuncA feComposite feDropShadow feFlood feMerge feMergeNode feMorphology feTile feTurbulence marker style metadata".split(
+    " ",
+  ),
+);
 const ATTRIBUTES: ReadonlySet<string> = new Set(
   `accent-height alignment-baseline amplitude azimuth baseFrequency baseline-shift class clip clip-path clip-rule clipPathUnits color
    color-interpolation color-interpolation-filters color-rendering cursor cx cy d direction display dominant-baseline dx dy
@@ -35,7 +39,13 @@ const OWN_OR_PICTURE = /^\s*(?:#|data:image\/(?:png|jpeg|gif|webp)[;,])/i;
 export function isVectorPicture(text: string): boolean {
   let rest = text.replace(/^\uFEFF/, "").trimStart();
   for (let passed = 0; passed < 50; passed += 1) {
-    const end = rest.startsWith("<?") ? "?>" : rest.startsWith("<!--") ? "-->" : /^<!doctype/i.test(rest) ? ">" : undefined; // prettier-ignore
+    const end = rest.startsWith("<?")
+      ? "?>"
+      : rest.startsWith("<!--")
+        ? "-->"
+        : /^<!doctype/i.test(rest)
+          ? ">"
+          : undefined;
     if (end === undefined) return /^<(?:[\w-]{1,40}:)?svg[\s/>]/i.test(rest);
     // A document type with a subset of its own ends behind that.
     const subset = end === ">" && rest.slice(0, rest.indexOf(">") + 1).includes("[") ? "]" : "";

@@ -10,7 +10,12 @@ after(() => garden.close());
 
 const SITE = "/sites/garden";
 const call = (method: string, path: string, body?: unknown, raw?: string): Promise<Answered> =>
-  garden.call(method, `${SITE}${path}`, body, raw === undefined ? {} : { raw, headers: { "Content-Type": "text/csv" } }); // prettier-ignore
+  garden.call(
+    method,
+    `${SITE}${path}`,
+    body,
+    raw === undefined ? {} : { raw, headers: { "Content-Type": "text/csv" } },
+  );
 
 async function made(path: string, body: object): Promise<Answered["body"]> {
   const answer = await call("POST", path, body);
@@ -19,9 +24,17 @@ async function made(path: string, body: object): Promise<Answered["body"]> {
 }
 
 let number = 0;
-const route = () => made("/routes", { kind: "redirect", address: `/r${(number += 1)}`, destination: "/there" }); // prettier-ignore
-const page = () => made("/pages", { path: `/p${(number += 1)}`, title: "A page", html: '<p><a href="https://a.example/x">a</a></p>', publish: true }); // prettier-ignore
-const program = () => made("/programs", { name: `Program ${(number += 1)}`, state: "approved", domains: [`p${number}.example`] }); // prettier-ignore
+const route = () =>
+  made("/routes", { kind: "redirect", address: `/r${(number += 1)}`, destination: "/there" });
+const page = () =>
+  made("/pages", {
+    path: `/p${(number += 1)}`,
+    title: "A page",
+    html: '<p><a href="https://a.example/x">a</a></p>',
+    publish: true,
+  });
+const program = () =>
+  made("/programs", { name: `Program ${(number += 1)}`, state: "approved", domains: [`p${number}.example`] });
 
 /** What is stored, but for the log itself. */
 async function stored(): Promise<string> {
@@ -35,7 +48,10 @@ async function stored(): Promise<string> {
       ),
     ),
   );
-  return digests.flat().map(({ digest }) => digest).join("\n"); // prettier-ignore
+  return digests
+    .flat()
+    .map(({ digest }) => digest)
+    .join("\n");
 }
 
 // Each makes what it needs, and answers the call that is to leave no trace.
@@ -53,7 +69,8 @@ const calls: Readonly<Record<string, () => Promise<() => Promise<Answered>>>> = 
     const { id } = await page();
     return () => call("POST", `/pages/${id}/aside`, { html: "<p>aside</p>" });
   },
-  "a route is made": async () => () => call("POST", "/routes", { kind: "redirect", address: "/n1", destination: "/there" }), // prettier-ignore
+  "a route is made": async () => () =>
+    call("POST", "/routes", { kind: "redirect", address: "/n1", destination: "/there" }),
   "a route is changed": async () => {
     const { id, version } = await route();
     return () => call("PATCH", `/routes/${id}`, { version, title: "Other" });
@@ -71,7 +88,8 @@ const calls: Readonly<Record<string, () => Promise<() => Promise<Answered>>>> = 
     return () =>
       call("POST", "/routes/bulk", { ids: [id], action: { do: "tag", tag: "new" }, dryRun: false });
   },
-  "routes are imported": async () => () => call("POST", "/routes/import", undefined, "kind,address,destination\nredirect,/imported,/there\n"), // prettier-ignore
+  "routes are imported": async () => () =>
+    call("POST", "/routes/import", undefined, "kind,address,destination\nredirect,/imported,/there\n"),
   "rules are replaced": async () => {
     const { version } = (await call("GET", "/rules")).body;
     const rules = [{ name: "Out", match: { destination: "external" }, set: { nofollow: "on" } }];
@@ -81,7 +99,8 @@ const calls: Readonly<Record<string, () => Promise<() => Promise<Answered>>>> = 
     const { version } = (await call("GET", "/navigation")).body;
     return () => call("PUT", "/navigation", { version, items: [] });
   },
-  "a program is made": async () => () => call("POST", "/programs", { name: "Unnoted", state: "approved", domains: ["unnoted.example"] }), // prettier-ignore
+  "a program is made": async () => () =>
+    call("POST", "/programs", { name: "Unnoted", state: "approved", domains: ["unnoted.example"] }),
   "a program is changed": async () => {
     const { id, version } = await program();
     return () => call("PATCH", `/programs/${id}`, { version, notes: "Other" });
@@ -90,7 +109,8 @@ const calls: Readonly<Record<string, () => Promise<() => Promise<Answered>>>> = 
     const { id } = await program();
     return () => call("DELETE", `/programs/${id}`);
   },
-  "a network is kept": async () => () => call("PUT", "/networks", { name: "Tidewater", hosts: ["go.tidewater.example"] }), // prettier-ignore
+  "a network is kept": async () => () =>
+    call("PUT", "/networks", { name: "Tidewater", hosts: ["go.tidewater.example"] }),
   "a token is made": async () => () => garden.call("POST", "/tokens", { name: "t", role: "reader" }),
   "a token is ended": async () => {
     const { body } = await garden.call("POST", "/tokens", { name: "t", role: "reader" });

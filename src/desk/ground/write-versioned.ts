@@ -44,7 +44,10 @@ export async function writeVersioned<T extends { version: number }>(
   }: VersionedChange<T>,
 ): Promise<void> {
   await desk.store.transaction(async (transaction) => {
-    const [saved] = await table.update({ ...fields, version: nextVersion } as never, { where: where as never, transaction }); // prettier-ignore
+    const [saved] = await table.update({ ...fields, version: nextVersion } as never, {
+      where: where as never,
+      transaction,
+    });
     if (saved === 0) throw await stale();
     await alongside?.(transaction);
     if (entry) await audit(desk, actor, entry, transaction);

@@ -33,8 +33,14 @@ after(async () => {
 });
 
 const rules = [
-  { name: "Out", enabled: true, match: { destination: "external" as const }, set: { nofollow: "on" as const }, mode: "fill" as const },
-]; // prettier-ignore
+  {
+    name: "Out",
+    enabled: true,
+    match: { destination: "external" as const },
+    set: { nofollow: "on" as const },
+    mode: "fill" as const,
+  },
+];
 
 test("a set is tried off the thread that asks, which learns how far it is", async () => {
   const steps: number[] = [];

@@ -22,7 +22,7 @@ export type FromThread =
   | { kind: "step"; id: number; done: number; total: number }
   | { kind: "done"; id: number; result: unknown }
   | { kind: "failed"; id: number; stopped: boolean; problem?: ProblemParts; error?: unknown }
-  | { kind: "report"; message: string; error: unknown }; // prettier-ignore
+  | { kind: "report"; message: string; error: unknown };
 
 /** Work beside the requests: rules are tried and the ledger is read anew in a thread of their own. */
 export interface DeskThread {

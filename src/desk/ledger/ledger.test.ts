@@ -32,9 +32,14 @@ async function deliveredOf(id: string): Promise<string> {
 }
 
 const RULES = [
-  { name: "Shop is paid", match: { programs: ["Shop"] }, set: { sponsored: "on", nofollow: "on" }, mode: "overwrite" },
+  {
+    name: "Shop is paid",
+    match: { programs: ["Shop"] },
+    set: { sponsored: "on", nofollow: "on" },
+    mode: "overwrite",
+  },
   { name: "Outside in a new tab", match: { destination: "external" }, set: { target: "new" } },
-]; // prettier-ignore
+];
 
 let lamps: { id: string; version: number };
 before(async () => {
@@ -389,7 +394,10 @@ describe("many at once", () => {
         dryRun: true,
       });
       assert.equal(status, 422);
-      assert.deepEqual(body.errors.map((error: { path: string }) => error.path), [path]); // prettier-ignore
+      assert.deepEqual(
+        body.errors.map((error: { path: string }) => error.path),
+        [path],
+      );
     }
   });
 

@@ -53,18 +53,27 @@ export async function readLinks(
   const read = documents.map((document, index) =>
     occurrencesIn(
       found[index]!,
-      { page: document.source.path || undefined, category: document.source.category || undefined, bound: document.bound, variables: site.variables },
+      {
+        page: document.source.path || undefined,
+        category: document.source.category || undefined,
+        bound: document.bound,
+        variables: site.variables,
+      },
       rules,
       resolver,
     ),
-  ); // prettier-ignore
+  );
   const short = await shortLinksFor(core, site, read.flat());
   const madeOf = ingredientsOf(site);
   return documents.map((document, index) => {
     const isMoved = found[index]!.some(({ href }) => movedIn[index]!(href) !== undefined);
     const html = isMoved ? withMovedLinks(document.html, movedIn[index]!) : document.html;
     const links = isMoved ? findLinks(html) : found[index]!;
-    const resolvedLinks = resolvedAt(snapshot, site, links.map(({ href }) => fill(href))); // prettier-ignore
+    const resolvedLinks = resolvedAt(
+      snapshot,
+      site,
+      links.map(({ href }) => fill(href)),
+    );
     const plain = plainText(html);
     const findings = checkPage(html, against(site, rules, document, resolvedLinks), plain, links);
     const codes = codesByLink(findings);
@@ -116,7 +125,10 @@ function linkRow(
 ): LedgerLinkRow {
   const { delivered } = one;
   // What is delivered is what was looked up: a link that follows its page has the page's path of now.
-  const place = one.ownKey === null ? undefined : { key: one.ownKey, host: ownPlace(one.address, site.hostNames)?.host ?? null }; // prettier-ignore
+  const place =
+    one.ownKey === null
+      ? undefined
+      : { key: one.ownKey, host: ownPlace(one.address, site.hostNames)?.host ?? null };
   const page = one.kind === "page" && place ? snapshot.pageAt(place.key) : undefined;
   const route =
     one.kind === "route" && place ? snapshot.routeAt(place.host ?? site.primary, place.key) : undefined;

@@ -17,7 +17,8 @@ export async function reportLinks(desk: WithStore, site: OpenSite, now: number):
     readLedger(desk.store, site.id, NOT_LET_OUT, { limit: MAX_GROUPS, offset: 0 }),
     documentsWith(desk.store, site.id, "not-let-out", MAX_GROUPS),
   ]);
-  const sum = (of: "sponsored" | "ugc" | "nofollow" | "plain" | "newTab"): number => hosts.rows.reduce((total, row) => total + row[of], 0); // prettier-ignore
+  const sum = (of: "sponsored" | "ugc" | "nofollow" | "plain" | "newTab"): number =>
+    hosts.rows.reduce((total, row) => total + row[of], 0);
   return {
     madeAt: new Date(now).toISOString(),
     total: { sponsored: sum("sponsored"), ugc: sum("ugc"), nofollow: sum("nofollow"), plain: sum("plain") },

@@ -11,11 +11,22 @@ before(async () => {
 after(() => garden.close());
 
 const SITE = "/sites/garden";
-const BAD = ["javascript:x()", "java\tscript:x()", "data:text/html,x", "/\t/evil.example", "https://ida:pw@shop.example/"]; // prettier-ignore
+const BAD = [
+  "javascript:x()",
+  "java\tscript:x()",
+  "data:text/html,x",
+  "/\t/evil.example",
+  "https://ida:pw@shop.example/",
+];
 const bodyOf = (href: string): object => ({
   type: "doc",
-  content: [{ type: "paragraph", content: [{ type: "text", text: "words", marks: [{ type: "link", attrs: { href } }] }] }],
-}); // prettier-ignore
+  content: [
+    {
+      type: "paragraph",
+      content: [{ type: "text", text: "words", marks: [{ type: "link", attrs: { href } }] }],
+    },
+  ],
+});
 const html = (href: string): string => `<p><a href="${href}">words</a></p>`;
 const isClean = (text: string): void =>
   assert.doesNotMatch(text, /script:|data:text|(?<!%09\/)evil\.example|ida:pw/, "an address slipped through");
@@ -24,11 +35,19 @@ describe("one gate for every way in", () => {
   for (const [index, href] of BAD.entries())
     test(`${JSON.stringify(href)} is let in nowhere, and its words stay`, async () => {
       const path = (way: string): string => `/gate-${way}-${index}`;
-      const asBody = await garden.call("POST", `${SITE}/pages`, { path: path("body"), title: "B", body: bodyOf(href), publish: true }); // prettier-ignore
+      const asBody = await garden.call("POST", `${SITE}/pages`, {
+        path: path("body"),
+        title: "B",
+        body: bodyOf(href),
+        publish: true,
+      });
       assert.equal(asBody.status, 201);
       assert.equal(asBody.body.html, "<p>words</p>");
       assert.equal(asBody.body.dropped.length, 1);
-      const saved = await garden.call("PUT", `${SITE}/pages/${asBody.body.id}`, { version: 1, body: bodyOf(href) }); // prettier-ignore
+      const saved = await garden.call("PUT", `${SITE}/pages/${asBody.body.id}`, {
+        version: 1,
+        body: bodyOf(href),
+      });
       assert.deepEqual([saved.status, saved.body.html], [200, "<p>words</p>"]);
       const block = await garden.call("POST", `${SITE}/blocks`, {
         title: `Block ${index}`,
@@ -58,7 +77,11 @@ describe("one gate for every way in", () => {
         assert.match(body.html, /words/);
         await garden.call("DELETE", `${SITE}/pages/${page}`);
       }
-      const route = await garden.call("POST", `${SITE}/routes`, { kind: "short", address: `/to/${index}`, destination: href }); // prettier-ignore
+      const route = await garden.call("POST", `${SITE}/routes`, {
+        kind: "short",
+        address: `/to/${index}`,
+        destination: href,
+      });
       assert.ok([201, 422].includes(route.status));
       if (route.status === 201) isClean(route.body.destination);
     });
@@ -106,7 +129,12 @@ describe("the last gate on the way out", () => {
 
 describe("what was stored before the gate", () => {
   test("is healed in draft and publication, and told; until then it does not get out", async () => {
-    const { body: page } = await garden.call("POST", `${SITE}/pages`, { path: "/old", title: "Old", html: html("/kept"), publish: true }); // prettier-ignore
+    const { body: page } = await garden.call("POST", `${SITE}/pages`, {
+      path: "/old",
+      title: "Old",
+      html: html("/kept"),
+      publish: true,
+    });
     const dirty = html("javascript:x()");
     await garden.store.rows(
       `UPDATE pages SET admitted = false, body = $body::jsonb, html = $html, published = published || jsonb_build_object('html', $html::text) WHERE id = $id::bigint`,

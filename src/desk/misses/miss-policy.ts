@@ -26,7 +26,9 @@ export async function adviseMisses(
   if (endless) refuse(`${destination} goes round and never arrives; readers would be lost. Choose another.`);
   const last = hops.at(-1)?.answer;
   if (next === null && last?.by === "miss")
-    refuse(`Nothing on this site answers ${destination}; every miss would end in another. Choose another, or make it first.`); // prettier-ignore
+    refuse(
+      `Nothing on this site answers ${destination}; every miss would end in another. Choose another, or make it first.`,
+    );
   const said = (message: string): Advice[] => [
     { code: "answers-badly", severity: "warning", field: "misses.destination", message },
   ];

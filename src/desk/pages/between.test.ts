@@ -39,8 +39,21 @@ const made = async (path: string, body: object): Promise<Answered["body"]> => {
   assert.ok(answer.status < 300, JSON.stringify(answer.body));
   return answer.body;
 };
-const route = () => made("/routes", { kind: "redirect", address: `/r${(number += 1)}`, destination: "/there", title: "First", tags: ["old"] }); // prettier-ignore
-const page = (publish = true) => made("/pages", { path: `/p${(number += 1)}`, title: "First", html: '<p><a href="https://a.example/x">a</a></p>', publish }); // prettier-ignore
+const route = () =>
+  made("/routes", {
+    kind: "redirect",
+    address: `/r${(number += 1)}`,
+    destination: "/there",
+    title: "First",
+    tags: ["old"],
+  });
+const page = (publish = true) =>
+  made("/pages", {
+    path: `/p${(number += 1)}`,
+    title: "First",
+    html: '<p><a href="https://a.example/x">a</a></p>',
+    publish,
+  });
 const program = () =>
   made("/programs", {
     name: `Program ${(number += 1)}`,
@@ -67,7 +80,8 @@ const ofRoute: Pick<Case, "make" | "other" | "stands"> = {
     const { id, version } = await route();
     return { path: `/routes/${id}`, version, id };
   },
-  other: ({ path, version }) => garden.call("PATCH", SITE + path, { version, title: "Changed in between", destination: "/elsewhere" }), // prettier-ignore
+  other: ({ path, version }) =>
+    garden.call("PATCH", SITE + path, { version, title: "Changed in between", destination: "/elsewhere" }),
   stands: ({ title, destination }) => title === "Changed in between" && destination === "/elsewhere",
 };
 const ofPage: Pick<Case, "make" | "other" | "stands"> = {
@@ -78,20 +92,41 @@ const ofPage: Pick<Case, "make" | "other" | "stands"> = {
   other: ({ path, version }) => garden.call("PUT", SITE + path, { version, title: "Changed in between" }),
   stands: ({ title, status }) => title === "Changed in between" && status === "published",
 };
-const bulk = (action: object) => ({ id }: { id: string }) => garden.call("POST", `${SITE}/routes/bulk`, { ids: [id], action }); // prettier-ignore
+const bulk =
+  (action: object) =>
+  ({ id }: { id: string }) =>
+    garden.call("POST", `${SITE}/routes/bulk`, { ids: [id], action });
 
 const cases: readonly Case[] = [
-  { says: "a route", ...ofRoute, call: ({ path, version }) => garden.call("PATCH", SITE + path, { version, tags: ["mine"] }), refused: true },
+  {
+    says: "a route",
+    ...ofRoute,
+    call: ({ path, version }) => garden.call("PATCH", SITE + path, { version, tags: ["mine"] }),
+    refused: true,
+  },
   { says: "many routes: a tag", ...ofRoute, call: bulk({ do: "tag", tag: "new" }), refused: false },
-  { says: "many routes: a tag taken off", ...ofRoute, call: bulk({ do: "untag", tag: "old" }), refused: false },
+  {
+    says: "many routes: a tag taken off",
+    ...ofRoute,
+    call: bulk({ do: "untag", tag: "old" }),
+    refused: false,
+  },
   { says: "many routes: switched off", ...ofRoute, call: bulk({ do: "switch", on: false }), refused: false },
-  { says: "many routes: led elsewhere", ...ofRoute, call: bulk({ do: "retarget", find: "/there", replace: "/new" }), refused: false },
+  {
+    says: "many routes: led elsewhere",
+    ...ofRoute,
+    call: bulk({ do: "retarget", find: "/there", replace: "/new" }),
+    refused: false,
+  },
   {
     says: "many routes, put back",
     ...ofRoute,
     make: async () => {
       const { id } = await route();
-      const { body } = await garden.call("POST", `${SITE}/routes/bulk`, { ids: [id], action: { do: "tag", tag: "new" } });
+      const { body } = await garden.call("POST", `${SITE}/routes/bulk`, {
+        ids: [id],
+        action: { do: "tag", tag: "new" },
+      });
       return { path: `/routes/${id}`, version: 2, id: body.batch };
     },
     call: ({ id }) => garden.call("POST", `${SITE}/routes/bulk/${id}/undo`),
@@ -102,23 +137,46 @@ const cases: readonly Case[] = [
     ...ofRoute,
     call: async ({ path }) => {
       const { address } = await read(path);
-      return garden.call("POST", `${SITE}/routes/import`, undefined, { raw: `address,destination,title\n${address},/there,From a file`, headers: { "Content-Type": "text/csv" } });
+      return garden.call("POST", `${SITE}/routes/import`, undefined, {
+        raw: `address,destination,title\n${address},/there,From a file`,
+        headers: { "Content-Type": "text/csv" },
+      });
     },
     refused: true,
   },
-  { says: "a page saved", ...ofPage, call: ({ path, version }) => garden.call("PUT", SITE + path, { version, html: "<p>mine</p>" }), refused: true },
-  { says: "a page published", ...ofPage, call: ({ path, version }) => garden.call("POST", `${SITE}${path}/publish`, { version }), refused: true },
-  { says: "a page taken back from readers", ...ofPage, call: ({ path, version }) => garden.call("POST", `${SITE}${path}/unpublish`, { version }), refused: true },
+  {
+    says: "a page saved",
+    ...ofPage,
+    call: ({ path, version }) => garden.call("PUT", SITE + path, { version, html: "<p>mine</p>" }),
+    refused: true,
+  },
+  {
+    says: "a page published",
+    ...ofPage,
+    call: ({ path, version }) => garden.call("POST", `${SITE}${path}/publish`, { version }),
+    refused: true,
+  },
+  {
+    says: "a page taken back from readers",
+    ...ofPage,
+    call: ({ path, version }) => garden.call("POST", `${SITE}${path}/unpublish`, { version }),
+    refused: true,
+  },
   {
     says: "links of many pages",
     ...ofPage,
     make: async () => {
       const { id, version } = await page();
-      const links = await garden.call("GET", `${SITE}/links?page=${id}`, undefined, { headers: { Prefer: "wait=30" } });
+      const links = await garden.call("GET", `${SITE}/links?page=${id}`, undefined, {
+        headers: { Prefer: "wait=30" },
+      });
       return { path: `/pages/${id}`, version, id: links.body.items[0].id };
     },
     call: async ({ id }) => {
-      const answer = await garden.call("POST", `${SITE}/links/bulk`, { ids: [id], action: { do: "override", set: { nofollow: "on" } } });
+      const answer = await garden.call("POST", `${SITE}/links/bulk`, {
+        ids: [id],
+        action: { do: "override", set: { nofollow: "on" } },
+      });
       // It does not write over what was changed: it leaves it, and names it.
       assert.deepEqual([answer.status, answer.body.links, answer.body.left], [200, 0, 1]);
       return answer;
@@ -147,7 +205,11 @@ const cases: readonly Case[] = [
   {
     says: "the navigation",
     make: async () => ({ path: "/navigation", version: (await read("/navigation")).version, id: "" }),
-    other: ({ version }) => garden.call("PUT", `${SITE}/navigation`, { version, items: [{ id: "b", label: "Changed in between", kind: "address", address: "/b" }] }),
+    other: ({ version }) =>
+      garden.call("PUT", `${SITE}/navigation`, {
+        version,
+        items: [{ id: "b", label: "Changed in between", kind: "address", address: "/b" }],
+      }),
     stands: ({ items }) => (items as { label: string }[])[0]?.label === "Changed in between",
     call: ({ version }) => garden.call("PUT", `${SITE}/navigation`, { version, items: [] }),
     refused: true,
@@ -155,7 +217,11 @@ const cases: readonly Case[] = [
   {
     says: "the rules",
     make: async () => ({ path: "/rules", version: (await read("/rules")).version, id: "" }),
-    other: ({ version }) => garden.call("PUT", `${SITE}/rules`, { version, rules: [{ name: "Changed in between", match: {}, set: { target: "new" } }] }),
+    other: ({ version }) =>
+      garden.call("PUT", `${SITE}/rules`, {
+        version,
+        rules: [{ name: "Changed in between", match: {}, set: { target: "new" } }],
+      }),
     stands: ({ rules }) => (rules as { name: string }[])[0]?.name === "Changed in between",
     call: ({ version }) => garden.call("PUT", `${SITE}/rules`, { version, rules: [] }),
     refused: true,
@@ -163,24 +229,44 @@ const cases: readonly Case[] = [
   {
     says: "rules for later",
     make: async () => ({ path: "/rules", version: (await read("/rules")).version, id: "" }),
-    other: ({ version }) => garden.call("PUT", `${SITE}/rules`, { version, rules: [{ name: "Again in between", match: {}, set: { target: "new" } }] }),
+    other: ({ version }) =>
+      garden.call("PUT", `${SITE}/rules`, {
+        version,
+        rules: [{ name: "Again in between", match: {}, set: { target: "new" } }],
+      }),
     stands: ({ rules }) => (rules as { name: string }[])[0]?.name === "Again in between",
-    call: ({ version }) => garden.call("PUT", `${SITE}/rules/schedule`, { version, rules: [], at: "2999-01-01T00:00:00Z" }),
+    call: ({ version }) =>
+      garden.call("PUT", `${SITE}/rules/schedule`, { version, rules: [], at: "2999-01-01T00:00:00Z" }),
     refused: true,
   },
   {
     says: "a creative",
     make: async () => {
       const { id } = await program();
-      const creative = await made(`/programs/${id}/creatives`, { name: "Banner", html: '<a href="https://a.example/{id}">words</a>' });
+      const creative = await made(`/programs/${id}/creatives`, {
+        name: "Banner",
+        html: '<a href="https://a.example/{id}">words</a>',
+      });
       return { path: `/programs/${id}/creatives`, version: creative.version, id: creative.id };
     },
-    other: ({ path, version }) => read(path).then(({ items }) => garden.call("PUT", `${SITE}/creatives/${items[0].id}`, { version, name: "Changed in between", html: '<a href="https://a.example/{id}">words</a>' })),
+    other: ({ path, version }) =>
+      read(path).then(({ items }) =>
+        garden.call("PUT", `${SITE}/creatives/${items[0].id}`, {
+          version,
+          name: "Changed in between",
+          html: '<a href="https://a.example/{id}">words</a>',
+        }),
+      ),
     stands: ({ items }) => (items as { name: string }[])[0]?.name === "Changed in between",
-    call: ({ id, version }) => garden.call("PUT", `${SITE}/creatives/${id}`, { version, name: "Mine", html: '<a href="https://a.example/{id}">words</a>' }),
+    call: ({ id, version }) =>
+      garden.call("PUT", `${SITE}/creatives/${id}`, {
+        version,
+        name: "Mine",
+        html: '<a href="https://a.example/{id}">words</a>',
+      }),
     refused: true,
   },
-]; // prettier-ignore
+];
 
 describe("a change that comes in between stands", () => {
   for (const { says, make, other, stands, call, refused } of cases)
@@ -228,7 +314,10 @@ describe("a change of many names what it leaves", () => {
     });
     assert.deepEqual([answer.body.links, answer.body.left], [1, 2]);
     assert.equal(answer.body.links + answer.body.left, ids.length);
-    assert.deepEqual(answer.body.refused.map(({ message }: { message: string }) => message).sort(), ["It is not there any more; look again.", "https://b.example/2: It is set so already."]); // prettier-ignore
+    assert.deepEqual(answer.body.refused.map(({ message }: { message: string }) => message).sort(), [
+      "It is not there any more; look again.",
+      "https://b.example/2: It is set so already.",
+    ]);
   });
 
   test("short links for which no text is left are taken away again", async () => {
@@ -246,7 +335,10 @@ describe("a change of many names what it leaves", () => {
 
   test("routes that are so already, or gone", async () => {
     const { id } = await route();
-    const { body } = await garden.call("POST", `${SITE}/routes/bulk`, { ids: [id, "999999"], action: { do: "tag", tag: "old" } }); // prettier-ignore
+    const { body } = await garden.call("POST", `${SITE}/routes/bulk`, {
+      ids: [id, "999999"],
+      action: { do: "tag", tag: "old" },
+    });
     assert.deepEqual([body.changed, body.refused.length], [0, 2]);
   });
 });

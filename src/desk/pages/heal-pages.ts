@@ -40,7 +40,12 @@ export async function healPages(desk: WithStore & WithDeliveryPort & WithReport)
       if (dropped.length === 0) continue;
       healed.push({ row, dropped });
       const { id, siteId, path } = row;
-      await audit(desk, HOUSE, { siteId, action: "page.heal", object: id, detail: { path, dropped } }, transaction); // prettier-ignore
+      await audit(
+        desk,
+        HOUSE,
+        { siteId, action: "page.heal", object: id, detail: { path, dropped } },
+        transaction,
+      );
       await noteChange(desk.store, transaction, changeOf(row));
     }
     return rows.length;

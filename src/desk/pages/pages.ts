@@ -87,7 +87,12 @@ export async function createPage(
   if (input.publish) await refuseTakenPath(desk, site, input.path);
   const row = await desk.store.transaction(async (transaction) => {
     const created = await mapTakenPath(input.path, () => desk.store.pages.create(values, { transaction }));
-    await audit(desk, actor, { siteId: site.id, action: "page.create", object: created.id, detail: { path: input.path } }, transaction); // prettier-ignore
+    await audit(
+      desk,
+      actor,
+      { siteId: site.id, action: "page.create", object: created.id, detail: { path: input.path } },
+      transaction,
+    );
     if (input.publish) await mapTakenPath(input.path, () => publishRow(desk, actor, created, transaction));
     return created;
   });
@@ -124,7 +129,8 @@ export async function savePage(
       table: desk.store.pages,
       where: { id, version: change.version, deletedAt: null },
       fields: values,
-      alongside: (transaction) => noteWriting(desk, actor, { siteId: site.id, action: "page.save", object: id }, transaction), // prettier-ignore
+      alongside: (transaction) =>
+        noteWriting(desk, actor, { siteId: site.id, action: "page.save", object: id }, transaction),
       stale: async () => stale(await readPage(desk, site, id)),
     }),
   );
@@ -151,7 +157,12 @@ export async function publishPage(
       lock: true,
     });
     if (!locked) throw stale(await readPage(desk, site, id));
-    await audit(desk, actor, { siteId: site.id, action: "page.publish", object: id, detail: { version } }, transaction); // prettier-ignore
+    await audit(
+      desk,
+      actor,
+      { siteId: site.id, action: "page.publish", object: id, detail: { version } },
+      transaction,
+    );
     await mapTakenPath(locked.path, () => publishRow(desk, actor, locked, transaction));
   });
   await indexSaved(desk, site, id);
@@ -299,7 +310,12 @@ async function setDeleted(
   await desk.store.transaction(async (transaction) => {
     await row.update({ deletedAt }, { transaction, silent: true });
     const { siteId, id, path } = row;
-    await audit(desk, actor, { siteId, action: deletedAt ? "page.delete" : "page.restore", object: id, detail: { path } }, transaction); // prettier-ignore
+    await audit(
+      desk,
+      actor,
+      { siteId, action: deletedAt ? "page.delete" : "page.restore", object: id, detail: { path } },
+      transaction,
+    );
     await noteChange(desk.store, transaction, changeOf(row));
   });
 }

@@ -187,7 +187,10 @@ describe("people and tokens", () => {
 
   test("strangers lock nobody out of the place where they usually are", async () => {
     for (let place = 0; place < 25; place += 1)
-      await assert.rejects(() => wrongFrom(`198.51.100.${place}`), (error: Problem) => [401, 429].includes(error.status)); // prettier-ignore
+      await assert.rejects(
+        () => wrongFrom(`198.51.100.${place}`),
+        (error: Problem) => [401, 429].includes(error.status),
+      );
     await assert.rejects(() => signIn(garden.desk, credentials, "203.0.113.9"), isTooMany);
     assert.ok((await signIn(garden.desk, credentials, "192.0.2.1")).token);
   });
@@ -195,9 +198,18 @@ describe("people and tokens", () => {
   test("an IPv6 household is one place", async () => {
     const mail = "nobody@garden.example";
     for (let at = 1; at <= 6; at += 1)
-      await assert.rejects(() => signIn(garden.desk, { email: mail, password: "x" }, `2001:db8:1:2::${at}`), (error: Problem) => error.status === 401); // prettier-ignore
-    await assert.rejects(() => signIn(garden.desk, { email: mail, password: "x" }, "2001:db8:1:2:ffff::1"), isTooMany); // prettier-ignore
-    await assert.rejects(() => signIn(garden.desk, { email: mail, password: "x" }, "2001:db8:1:3::1"), (error: Problem) => error.status === 401); // prettier-ignore
+      await assert.rejects(
+        () => signIn(garden.desk, { email: mail, password: "x" }, `2001:db8:1:2::${at}`),
+        (error: Problem) => error.status === 401,
+      );
+    await assert.rejects(
+      () => signIn(garden.desk, { email: mail, password: "x" }, "2001:db8:1:2:ffff::1"),
+      isTooMany,
+    );
+    await assert.rejects(
+      () => signIn(garden.desk, { email: mail, password: "x" }, "2001:db8:1:3::1"),
+      (error: Problem) => error.status === 401,
+    );
   });
 
   test("failed attempts, signing in and signing out stand in the audit log", async () => {
@@ -212,7 +224,8 @@ describe("people and tokens", () => {
   });
 
   test("wrong tokens wait too; the right one is never held up", async () => {
-    const ask = (token: string): Promise<unknown> => actorOfToken(garden.desk, token, "the-owners-own-token-of-the-tests", "192.0.2.77"); // prettier-ignore
+    const ask = (token: string): Promise<unknown> =>
+      actorOfToken(garden.desk, token, "the-owners-own-token-of-the-tests", "192.0.2.77");
     for (let at = 0; at < 20; at += 1) assert.equal(await ask(`mr_wrong-${at}`), undefined);
     await assert.rejects(() => ask("mr_wrong-again"), isTooMany);
     assert.ok(await ask("the-owners-own-token-of-the-tests"));

@@ -38,10 +38,26 @@ export async function buildProgramLink(
   const page = question.page === undefined ? undefined : await pageOf(desk, site, question.page);
   if (question.subId !== undefined) await refuseForeignSubId(desk, site, program, question.subId);
   const { subId, built } = await oneByOne(desk, site, async (transaction) => {
-    const label = question.subId ?? (await freshSubId(desk, site, program, { ...question, destination: repaired.address }, page, transaction)); // prettier-ignore
+    const label =
+      question.subId ??
+      (await freshSubId(
+        desk,
+        site,
+        program,
+        { ...question, destination: repaired.address },
+        page,
+        transaction,
+      ));
     const made = buildLink(linkTerms(program), repaired.address, label);
     if (!made.ok) throw invalid([{ path: made.field, message: made.reason }]);
-    await issueLink(desk, actor, site, program, { subId: label, page, destination: repaired.address, address: made.address }, transaction); // prettier-ignore
+    await issueLink(
+      desk,
+      actor,
+      site,
+      program,
+      { subId: label, page, destination: repaired.address, address: made.address },
+      transaction,
+    );
     return { subId: label, built: made };
   });
   return {
@@ -68,7 +84,19 @@ export async function issueLink(
   transaction?: Transaction,
 ): Promise<void> {
   const { subId, page, destination, address } = issued;
-  await addIssuedLink(desk.store, { site: site.id, program: program.id, subId, page: page?.id ?? null, destination, address, by: actor.name }, transaction); // prettier-ignore
+  await addIssuedLink(
+    desk.store,
+    {
+      site: site.id,
+      program: program.id,
+      subId,
+      page: page?.id ?? null,
+      destination,
+      address,
+      by: actor.name,
+    },
+    transaction,
+  );
 }
 
 /** Labels of a site are chosen and issued one after the other: two at once would take the same one. */

@@ -36,7 +36,14 @@ export async function listPrograms(
   return listed.sort((a, b) => turn * compared(a[field], b[field]));
 }
 
-const SORTS = { name: "name", network: "network", state: "state", links: "links", clicks: "clicks", updatedAt: "updatedAt" }; // prettier-ignore
+const SORTS = {
+  name: "name",
+  network: "network",
+  state: "state",
+  links: "links",
+  clicks: "clicks",
+  updatedAt: "updatedAt",
+};
 
 function compared(a: unknown, b: unknown): number {
   return typeof a === "number" && typeof b === "number" ? a - b : String(a).localeCompare(String(b), "en");

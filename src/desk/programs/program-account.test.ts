@@ -24,7 +24,9 @@ describe("credentials", () => {
 
   test("are stored unreadable, shown on request only, and each showing is noted", async () => {
     assert.equal((await garden.call("PUT", `${AT}/${harbour.id}/credentials`, SECRET)).status, 204);
-    const everywhere = await garden.store.rows<{ all: string }>("SELECT p::text AS all FROM programs p UNION ALL SELECT a::text FROM audit a"); // prettier-ignore
+    const everywhere = await garden.store.rows<{ all: string }>(
+      "SELECT p::text AS all FROM programs p UNION ALL SELECT a::text FROM audit a",
+    );
     assert.ok(everywhere.every(({ all }) => !all.includes(SECRET.password) && !all.includes(SECRET.name)));
     for (const path of [AT, `${AT}/${harbour.id}`, "/sites/garden"]) {
       const { bytes } = await garden.call("GET", path);
@@ -93,8 +95,10 @@ describe("a network's catalogue", () => {
 
   test("is searched, with what is joined already", async () => {
     await garden.call("PUT", "/sites/garden/networks", {
-      name: "Saltmarsh", hosts: ["go.saltmarsh.example"], catalogue: "https://go.saltmarsh.example/catalogue.json",
-    }); // prettier-ignore
+      name: "Saltmarsh",
+      hosts: ["go.saltmarsh.example"],
+      catalogue: "https://go.saltmarsh.example/catalogue.json",
+    });
     outside(
       json({
         programs: [
@@ -105,7 +109,16 @@ describe("a network's catalogue", () => {
       }),
     );
     const { body } = await search();
-    assert.deepEqual(body.items.map(({ name, known }: { name: string; known: { name: string } | null }) => [name, known?.name]), [["Fernhill", undefined], ["Harbour", "Harbour Optics"]]); // prettier-ignore
+    assert.deepEqual(
+      body.items.map(({ name, known }: { name: string; known: { name: string } | null }) => [
+        name,
+        known?.name,
+      ]),
+      [
+        ["Fernhill", undefined],
+        ["Harbour", "Harbour Optics"],
+      ],
+    );
     assert.equal(body.refused.length, 1);
     assert.deepEqual((await search("&q=cabins fern")).body.total, 1);
   });

@@ -18,7 +18,10 @@ after(async () => {
 describe("a program", () => {
   test("is kept whole, with the day it came into each state", async () => {
     const { body } = await garden.call("GET", `${AT}/${harbour.id}`);
-    assert.deepEqual([body.name, body.domains, body.cookieDays, body.hasCredentials], ["Harbour Optics", ["harbour.example"], 30, false]); // prettier-ignore
+    assert.deepEqual(
+      [body.name, body.domains, body.cookieDays, body.hasCredentials],
+      ["Harbour Optics", ["harbour.example"], 30, false],
+    );
     assert.deepEqual(Object.keys(body.stateDates), ["approved"]);
     const paused = await garden.call("PATCH", `${AT}/${harbour.id}`, {
       version: body.version,
@@ -91,16 +94,31 @@ describe("a program", () => {
 
   test("renamed is renamed in the rules that name it", async () => {
     const { body: rules } = await garden.call("GET", "/sites/garden/rules");
-    const rule = (programs: string[], except?: object) => ({ name: "Paid", match: { programs }, ...(except ? { except } : {}), set: { sponsored: "on" }, mode: "fill" }); // prettier-ignore
+    const rule = (programs: string[], except?: object) => ({
+      name: "Paid",
+      match: { programs },
+      ...(except ? { except } : {}),
+      set: { sponsored: "on" },
+      mode: "fill",
+    });
     const { body: made } = await garden.call("POST", AT, { name: "Moss Lamps", domains: ["moss.example"] });
-    await garden.call("PUT", "/sites/garden/rules", { version: rules.version, rules: [rule(["Moss Lamps", "Other"]), rule(["Other"], { programs: ["Moss Lamps"] })] }); // prettier-ignore
-    const { body: renamed } = await garden.call("PATCH", `${AT}/${made.id}`, { version: made.version, name: "Moss Lights" }); // prettier-ignore
+    await garden.call("PUT", "/sites/garden/rules", {
+      version: rules.version,
+      rules: [rule(["Moss Lamps", "Other"]), rule(["Other"], { programs: ["Moss Lamps"] })],
+    });
+    const { body: renamed } = await garden.call("PATCH", `${AT}/${made.id}`, {
+      version: made.version,
+      name: "Moss Lights",
+    });
     assert.equal(renamed.name, "Moss Lights");
     const { body: now } = await garden.call("GET", "/sites/garden/rules");
-    assert.deepEqual(now.rules.map(({ match, except }: { match: object; except?: object }) => [match, except ?? null]), [
-      [{ programs: ["Moss Lights", "Other"] }, null],
-      [{ programs: ["Other"] }, { programs: ["Moss Lights"] }],
-    ]); // prettier-ignore
+    assert.deepEqual(
+      now.rules.map(({ match, except }: { match: object; except?: object }) => [match, except ?? null]),
+      [
+        [{ programs: ["Moss Lights", "Other"] }, null],
+        [{ programs: ["Other"] }, { programs: ["Moss Lights"] }],
+      ],
+    );
     await garden.call("DELETE", `${AT}/${made.id}`);
     await garden.call("PUT", "/sites/garden/rules", { version: now.version, rules: rules.rules });
   });
@@ -151,16 +169,29 @@ describe("a tracked link", () => {
       assert.deepEqual([built.status, built.body.subId], [200, label]);
     }
     // Another program's placements on a page go on where the first one's end, also when both are made at once.
-    const { body: page } = await garden.call("POST", "/sites/garden/pages", { path: "/two", title: "Two", html: "<p>x</p>" }); // prettier-ignore
-    await garden.call("PATCH", `${AT}/${made.id}`, { version: made.version, subIdPattern: "{page}-{position}", subIdLimit: 40 }); // prettier-ignore
+    const { body: page } = await garden.call("POST", "/sites/garden/pages", {
+      path: "/two",
+      title: "Two",
+      html: "<p>x</p>",
+    });
+    await garden.call("PATCH", `${AT}/${made.id}`, {
+      version: made.version,
+      subIdPattern: "{page}-{position}",
+      subIdLimit: 40,
+    });
     const both = await Promise.all(
-      [harbour.id, made.id, harbour.id, made.id].map(
-        (program: string, at) =>
-        garden.call("POST", `${AT}/${program}/link`, { destination: `https://harbour.example/both/${at}`, page: page.id }), // prettier-ignore
+      [harbour.id, made.id, harbour.id, made.id].map((program: string, at) =>
+        garden.call("POST", `${AT}/${program}/link`, {
+          destination: `https://harbour.example/both/${at}`,
+          page: page.id,
+        }),
       ),
     );
     assert.deepEqual(both.map(({ body }) => body.subId).sort(), ["two-1", "two-2", "two-3", "two-4"]);
-    const chosen = await garden.call("POST", `${AT}/${made.id}/link`, { destination: "https://harbour.example/", subId: "lamps-1" }); // prettier-ignore
+    const chosen = await garden.call("POST", `${AT}/${made.id}/link`, {
+      destination: "https://harbour.example/",
+      subId: "lamps-1",
+    });
     assert.deepEqual([chosen.status, chosen.body.errors[0].path], [422, "subId"]);
     await garden.call("DELETE", `${AT}/${made.id}`);
   });
@@ -194,7 +225,10 @@ describe("a tracked link", () => {
     const built = await garden.call("POST", `${AT}/${bare.id}/link`, {
       destination: "https://bare.example/",
     });
-    assert.deepEqual([built.body.address, built.body.warnings], ["https://bare.example/?p=B", ["Bare is not joined yet: the link earns nothing until it is approved."]]); // prettier-ignore
+    assert.deepEqual(
+      [built.body.address, built.body.warnings],
+      ["https://bare.example/?p=B", ["Bare is not joined yet: the link earns nothing until it is approved."]],
+    );
     await garden.call("DELETE", `${AT}/${bare.id}`);
   });
 
@@ -207,9 +241,17 @@ describe("a tracked link", () => {
     });
     const { body } = await garden.call("GET", "/sites/garden/links?page=/mixed");
     assert.deepEqual(
-      body.items.map(({ programs, findings }: { programs: string[]; findings: string[] }) => [programs, findings.includes("untracked")]),
-      [[["Harbour Optics"], false], [["Harbour Optics"], true], [["Harbour Optics"], true], [[], false]],
-    ); // prettier-ignore
+      body.items.map(({ programs, findings }: { programs: string[]; findings: string[] }) => [
+        programs,
+        findings.includes("untracked"),
+      ]),
+      [
+        [["Harbour Optics"], false],
+        [["Harbour Optics"], true],
+        [["Harbour Optics"], true],
+        [[], false],
+      ],
+    );
     const { body: list } = await garden.call("GET", `${AT}?q=harbour`);
     assert.deepEqual([list.items[0].links, list.items[0].untracked], [3, 2]);
     await garden.call("POST", "/sites/garden/routes", {
@@ -225,7 +267,9 @@ describe("a tracked link", () => {
         1,
       );
     assert.equal((await garden.call("GET", "/sites/garden/routes?program=Nobody")).body.total, 0);
-    const { body: facts } = await garden.call("POST", "/sites/garden/attributes", { href: "https://go.saltmarsh.example/c/GD-7/harbour?to=x" }); // prettier-ignore
+    const { body: facts } = await garden.call("POST", "/sites/garden/attributes", {
+      href: "https://go.saltmarsh.example/c/GD-7/harbour?to=x",
+    });
     assert.ok(Array.isArray(facts.rel));
   });
 });

@@ -58,7 +58,12 @@ export async function createProgram(
         programId: made,
         words: calledIn(input),
       });
-      await audit(desk, actor, { siteId: site.id, action: "program.create", object: input.name }, transaction); // prettier-ignore
+      await audit(
+        desk,
+        actor,
+        { siteId: site.id, action: "program.create", object: input.name },
+        transaction,
+      );
       await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
       return made;
     }),
@@ -97,7 +102,17 @@ export async function changeProgram(
       const taken = before.filter((word) => !after.includes(word) && word !== row.terms.name.toLowerCase());
       await claimReported(desk.store, transaction, { ...called, words: given });
       await releaseReported(desk.store, transaction, { ...called, words: taken });
-      await audit(desk, actor, { siteId: site.id, action: "program.change", object: terms.name, detail: { fields: Object.keys(change) } }, transaction); // prettier-ignore
+      await audit(
+        desk,
+        actor,
+        {
+          siteId: site.id,
+          action: "program.change",
+          object: terms.name,
+          detail: { fields: Object.keys(change) },
+        },
+        transaction,
+      );
       await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
     }),
   );
@@ -119,8 +134,15 @@ async function renameInRules(
   const next = rules.map((rule) => ({
     ...rule,
     match: { ...rule.match, ...(rule.match.programs ? { programs: renamed(rule.match.programs) } : {}) },
-    ...(rule.except ? { except: { ...rule.except, ...(rule.except.programs ? { programs: renamed(rule.except.programs) } : {}) } } : {}),
-  })); // prettier-ignore
+    ...(rule.except
+      ? {
+          except: {
+            ...rule.except,
+            ...(rule.except.programs ? { programs: renamed(rule.except.programs) } : {}),
+          },
+        }
+      : {}),
+  }));
   if (!isDeepStrictEqual(next, rules)) await replaceRules(desk, actor, site, version, next as Rule[]);
 }
 
@@ -211,7 +233,10 @@ async function checkReportNames(
 ): Promise<void> {
   if (reportNames.length === 0) return;
   for (const other of await programRows(desk.store, site.id)) {
-    const taken = other.id === id ? undefined : reportNames.find((word) => calledIn(other.terms).includes(word.toLowerCase())); // prettier-ignore
+    const taken =
+      other.id === id
+        ? undefined
+        : reportNames.find((word) => calledIn(other.terms).includes(word.toLowerCase()));
     if (taken !== undefined)
       throw invalid([
         { path: "reportNames", message: `In reports “${taken}” is ${other.terms.name} already.` },

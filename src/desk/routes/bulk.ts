@@ -42,7 +42,17 @@ export async function changeMany(
     const answer = answerOf(plan, bulk.action.do);
     if (plan.good.length === 0) return { ...answer, batch: null };
     const batch = await keepBefore(desk, actor, site, bulk.action, plan.good, transaction);
-    await audit(desk, actor, { siteId: site.id, action: `routes.${bulk.action.do}`, object: `batch ${batch}`, detail: { routes: plan.good.length } }, transaction); // prettier-ignore
+    await audit(
+      desk,
+      actor,
+      {
+        siteId: site.id,
+        action: `routes.${bulk.action.do}`,
+        object: `batch ${batch}`,
+        detail: { routes: plan.good.length },
+      },
+      transaction,
+    );
     await write(desk, site, plan.good, transaction);
     return { ...answer, batch };
   });

@@ -154,7 +154,14 @@ async function patternsWith(
     const { enabled, match, host, kind, destination } = one.values;
     if (!enabled || match === "exact") continue;
     for (const key of one.keys)
-      add(table, host, key, kind === "short", { destination, one }, one.existing ? Number(one.existing.id) : Infinity); // prettier-ignore
+      add(
+        table,
+        host,
+        key,
+        kind === "short",
+        { destination, one },
+        one.existing ? Number(one.existing.id) : Infinity,
+      );
   }
   return table;
 }

@@ -69,7 +69,9 @@ export async function importRoutes(
     notes,
   };
   if (refused.length > MAX_NAMED) {
-    notes.push(`${refused.length.toLocaleString("en")} lines cannot be taken; the first ${MAX_NAMED.toLocaleString("en")} are named.`); // prettier-ignore
+    notes.push(
+      `${refused.length.toLocaleString("en")} lines cannot be taken; the first ${MAX_NAMED.toLocaleString("en")} are named.`,
+    );
     answer.refused = refused.slice(0, MAX_NAMED);
   }
   if (query.dryRun === "1") return answer;
@@ -134,7 +136,11 @@ async function plan(
     for (const key of keys) claimed.set(`${values.host ?? "*"} ${key}`, line);
     planned.push({ line, values, keys });
   }
-  const foreign = await foreignPages(core, site, planned.flatMap(({ values }) => values.contentPages)); // prettier-ignore
+  const foreign = await foreignPages(
+    core,
+    site,
+    planned.flatMap(({ values }) => values.contentPages),
+  );
   const own = planned.filter(({ line, values }) => {
     const stranger = values.contentPages.find((id) => foreign.has(id));
     if (stranger !== undefined) refused.push({ line, message: `There is no page ${stranger} on this site.` });

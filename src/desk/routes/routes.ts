@@ -44,7 +44,12 @@ export async function createRoute(
         { transaction },
       );
       await claimAddresses(desk, created, transaction);
-      await audit(desk, actor, { siteId: site.id, action: "route.create", object: created.id, detail: { address: values.address } }, transaction); // prettier-ignore
+      await audit(
+        desk,
+        actor,
+        { siteId: site.id, action: "route.create", object: created.id, detail: { address: values.address } },
+        transaction,
+      );
       await noteChange(desk.store, transaction, { siteId: site.id, kind: "route", objectId: created.id });
       return created;
     }),
@@ -98,7 +103,12 @@ export async function deleteRoute(desk: WithStore, actor: Actor, site: OpenSite,
   await desk.store.transaction(async (transaction) => {
     await row.update({ deletedAt: new Date() }, { transaction, silent: true });
     await dropAddressesOf(desk.store, { id }, transaction);
-    await audit(desk, actor, { siteId: site.id, action: "route.delete", object: id, detail: { address: row.address } }, transaction); // prettier-ignore
+    await audit(
+      desk,
+      actor,
+      { siteId: site.id, action: "route.delete", object: id, detail: { address: row.address } },
+      transaction,
+    );
     await noteChange(desk.store, transaction, { siteId: site.id, kind: "route", objectId: id });
   });
 }

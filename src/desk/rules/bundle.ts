@@ -15,7 +15,11 @@ export async function bundleRules(desk: WithStore, site: OpenSite): Promise<Rule
     leadingRoutes(desk.store, site.id, MAX_ROUTES + 1),
   ]);
   if (routes.length > MAX_ROUTES)
-    throw new Problem(422, "Too many routes for a file", `This site has more than ${MAX_ROUTES.toLocaleString("en")} routes. Use “maprope rewrite --site ${site.key}”, which asks the site itself.`); // prettier-ignore
+    throw new Problem(
+      422,
+      "Too many routes for a file",
+      `This site has more than ${MAX_ROUTES.toLocaleString("en")} routes. Use “maprope rewrite --site ${site.key}”, which asks the site itself.`,
+    );
   return {
     rules,
     hosts: [site.primary, ...site.hostNames.filter((host) => host !== site.primary)],

@@ -19,7 +19,10 @@ export async function rewriteHtml(
   const scanner = new LinkScanner(({ href }) => addresses.add(href));
   for await (const piece of inPieces(html)) scanner.write(piece);
   scanner.end();
-  const [{ rules }, snapshot] = await Promise.all([currentRules(desk, site), snapshotSite(desk, site, [...addresses])]); // prettier-ignore
+  const [{ rules }, snapshot] = await Promise.all([
+    currentRules(desk, site),
+    snapshotSite(desk, site, [...addresses]),
+  ]);
   const rewriter = new DocumentRewriter(rules, snapshot.linkResolver(), { page, category });
   const rewritten: string[] = [];
   for await (const piece of inPieces(html)) rewritten.push(rewriter.write(piece));

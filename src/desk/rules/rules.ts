@@ -49,7 +49,17 @@ export async function replaceRules(
       transaction,
     );
     if (!saved) throw stale(await currentRules(desk, site));
-    await audit(desk, actor, { siteId: site.id, action: "rules.replace", object: String(version + 1), detail: { rules: rules.length } }, transaction); // prettier-ignore
+    await audit(
+      desk,
+      actor,
+      {
+        siteId: site.id,
+        action: "rules.replace",
+        object: String(version + 1),
+        detail: { rules: rules.length },
+      },
+      transaction,
+    );
     await noteChange(desk.store, transaction, { siteId: site.id, kind: "rules" });
   });
   return currentRules(desk, site);

@@ -41,7 +41,9 @@ export async function scheduleRules(
   now: number,
 ): Promise<RuleSchedule | null> {
   if (Date.parse(at) <= now)
-    throw invalid([{ path: "at", message: "That time has passed. Choose a later one, or switch on at once." }]); // prettier-ignore
+    throw invalid([
+      { path: "at", message: "That time has passed. Choose a later one, or switch on at once." },
+    ]);
   const current = await currentRules(desk, site);
   if (current.version !== version) throw stale(current);
   await desk.store.transaction(async (transaction) => {
@@ -51,7 +53,12 @@ export async function scheduleRules(
       transaction,
     );
     if (saved.length === 0) throw stale(await currentRules(desk, site));
-    await audit(desk, actor, { siteId: site.id, action: "rules.schedule", object: at, detail: { version } }, transaction); // prettier-ignore
+    await audit(
+      desk,
+      actor,
+      { siteId: site.id, action: "rules.schedule", object: at, detail: { version } },
+      transaction,
+    );
   });
   return readSchedule(desk, site);
 }
@@ -78,7 +85,7 @@ export async function applyDueSchedules(desk: WithStore, now: number): Promise<n
     const set = rulesOf(rules);
     try {
       await replaceRules(desk, { name: made_by, role: "editor" }, site, version, set);
-      await deleteScheduleOver(desk.store, { site: site_id, version }); // prettier-ignore
+      await deleteScheduleOver(desk.store, { site: site_id, version });
       applied += 1;
     } catch (error) {
       if (!(error instanceof Problem) || error.status !== 409) throw error;

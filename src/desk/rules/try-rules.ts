@@ -49,9 +49,17 @@ export async function tryOnLedger(
   for await (const rows of ruledRows(core.store, site.id, true)) {
     for (const row of rows)
       trial.add(
-        { id: row.id, place: row.place, words: row.words, href: row.href, rel: row.stored_rel, target: row.stored_target, override: row.override },
+        {
+          id: row.id,
+          place: row.place,
+          words: row.words,
+          href: row.href,
+          rel: row.stored_rel,
+          target: row.stored_target,
+          override: row.override,
+        },
         factsOf(row),
-      ); // prettier-ignore
+      );
     await progress.step((done += rows.length), total);
   }
   const result = trial.result();

@@ -56,10 +56,15 @@ export async function changeSite(
     where: { id: site.id, version },
     fields,
     alongside: replaceVariables,
-    entry: { siteId: site.id, action: "site.change", object: site.key, detail: { fields: Object.keys(change).filter((name) => name !== "version") } },
+    entry: {
+      siteId: site.id,
+      action: "site.change",
+      object: site.key,
+      detail: { fields: Object.keys(change).filter((name) => name !== "version") },
+    },
     change: { siteId: site.id, kind: "site" },
     stale: async () => stale(siteView(desk, await openSite(desk, site.id))),
-  }); // prettier-ignore
+  });
   const changed = siteView(desk, await openSite(desk, site.id));
   return advice.length > 0 ? { ...changed, advice } : changed;
 }

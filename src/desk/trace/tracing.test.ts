@@ -71,9 +71,17 @@ describe("tracing", () => {
     await make({ kind: "redirect", address: "/way/circle", destination: "https://east.example/" });
     await make({ kind: "redirect", address: "/way/out-and-in", destination: "https://back.example/" });
     const [tracked, lost, circle, soft, dead, nobody, page, miss, back, refused] = await trace(
-      "https://gdn.example/tracked", "https://leak.example/c?sub=x", "/way/circle", "https://shop.example/soft", "https://shop.example/dead",
-      "https://nobody.example/", "/lamps", "/not/there", "/way/out-and-in", "javascript:1",
-    ); // prettier-ignore
+      "https://gdn.example/tracked",
+      "https://leak.example/c?sub=x",
+      "/way/circle",
+      "https://shop.example/soft",
+      "https://shop.example/dead",
+      "https://nobody.example/",
+      "/lamps",
+      "/not/there",
+      "/way/out-and-in",
+      "javascript:1",
+    );
     assert.deepEqual(
       tracked.hops.map(({ status, by }: Record<string, unknown>) => `${status} ${by}`),
       ["302 route", "302 outside", "200 outside"],

@@ -35,8 +35,15 @@ export function ColumnMapping(props: {
         {FIELDS.map(([name, label]) => (
           <FieldRow key={name} label={label}>
             {(attributes) => (
-              <select {...attributes} className="field" value={columns[name] ?? ""} onChange={(event) => set(name, event.target.value)}>
-                <option value="">{name === "at" || name === "commission" ? "choose" : "not in this report"}</option>
+              <select
+                {...attributes}
+                className="field"
+                value={columns[name] ?? ""}
+                onChange={(event) => set(name, event.target.value)}
+              >
+                <option value="">
+                  {name === "at" || name === "commission" ? "choose" : "not in this report"}
+                </option>
                 {look.header.map((head) => (
                   <option key={head}>{head}</option>
                 ))}
@@ -47,23 +54,45 @@ export function ColumnMapping(props: {
         {columns.currency ? null : (
           <FieldRow label="All in one currency">
             {(attributes) => (
-              <input {...attributes} className="field" maxLength={3} placeholder="EUR" value={columns.fixedCurrency ?? ""} onChange={(event) => set("fixedCurrency", event.target.value.toUpperCase())} />
+              <input
+                {...attributes}
+                className="field"
+                maxLength={3}
+                placeholder="EUR"
+                value={columns.fixedCurrency ?? ""}
+                onChange={(event) => set("fixedCurrency", event.target.value.toUpperCase())}
+              />
             )}
           </FieldRow>
         )}
-        <FieldRow label="Dates are written" error={ambiguous ? "These dates can be read either way: say which." : undefined}>
+        <FieldRow
+          label="Dates are written"
+          error={ambiguous ? "These dates can be read either way: say which." : undefined}
+        >
           {(attributes) => (
-            <select {...attributes} className="field" value={columns.dates ?? ""} onChange={(event) => set("dates", event.target.value)}>
+            <select
+              {...attributes}
+              className="field"
+              value={columns.dates ?? ""}
+              onChange={(event) => set("dates", event.target.value)}
+            >
               <option value="">choose</option>
               {Object.entries(ORDERS).map(([order, example]) => (
-                <option key={order} value={order}>{example}</option>
+                <option key={order} value={order}>
+                  {example}
+                </option>
               ))}
             </select>
           )}
         </FieldRow>
         <FieldRow label="Decimals">
           {(attributes) => (
-            <select {...attributes} className="field" value={columns.decimal ?? "."} onChange={(event) => set("decimal", event.target.value)}>
+            <select
+              {...attributes}
+              className="field"
+              value={columns.decimal ?? "."}
+              onChange={(event) => set("decimal", event.target.value)}
+            >
               <option value=".">12.50</option>
               <option value=",">12,50</option>
             </select>
@@ -75,7 +104,9 @@ export function ColumnMapping(props: {
           <thead className="text-quiet">
             <tr>
               {look.header.map((head) => (
-                <th key={head} scope="col" className="pr-3 font-medium">{head}</th>
+                <th key={head} scope="col" className="pr-3 font-medium">
+                  {head}
+                </th>
               ))}
             </tr>
           </thead>
@@ -83,7 +114,9 @@ export function ColumnMapping(props: {
             {look.sample.slice(0, 3).map((row, at) => (
               <tr key={at}>
                 {row.map((cell, index) => (
-                  <td key={index} className="max-w-48 truncate pr-3">{cell}</td>
+                  <td key={index} className="max-w-48 truncate pr-3">
+                    {cell}
+                  </td>
                 ))}
               </tr>
             ))}
@@ -91,5 +124,5 @@ export function ColumnMapping(props: {
         </table>
       </div>
     </fieldset>
-  ); // prettier-ignore
+  );
 }

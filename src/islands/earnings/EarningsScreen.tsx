@@ -17,7 +17,14 @@ import { hrefOf, messageOf } from "../../ui/client/api.ts";
 
 const Bars = lazy(async () => ({ default: (await import("../../ui/charts/Bars.tsx")).Bars }));
 type By = (typeof EARNINGS_BY)[number];
-const WORD: Readonly<Record<By, string>> = { program: "Program", page: "Page", subId: "Link", day: "Day", month: "Month", network: "Network" }; // prettier-ignore
+const WORD: Readonly<Record<By, string>> = {
+  program: "Program",
+  page: "Page",
+  subId: "Link",
+  day: "Day",
+  month: "Month",
+  network: "Network",
+};
 const DAY_MS = 86_400_000;
 const SPANS = ["30", "90", "365"] as const;
 
@@ -49,23 +56,52 @@ function EarningsView({ site }: { site: Site }) {
   return (
     <>
       <div className="mb-3 flex flex-wrap items-center gap-3">
-        <Choice label="By" value={by} options={EARNINGS_BY.map((value) => ({ value, word: WORD[value] }))} onChange={(value) => setBy(value === "program" ? "" : value)} />
-        <Choice label="Of the last" value={span} options={SPANS.map((value) => ({ value, word: `${value} days` }))} onChange={(value) => setDays(value === "90" ? "" : value)} />
-        <select className="field w-auto" aria-label="Program" value={program} onChange={(event) => setProgram(event.target.value)}>
+        <Choice
+          label="By"
+          value={by}
+          options={EARNINGS_BY.map((value) => ({ value, word: WORD[value] }))}
+          onChange={(value) => setBy(value === "program" ? "" : value)}
+        />
+        <Choice
+          label="Of the last"
+          value={span}
+          options={SPANS.map((value) => ({ value, word: `${value} days` }))}
+          onChange={(value) => setDays(value === "90" ? "" : value)}
+        />
+        <select
+          className="field w-auto"
+          aria-label="Program"
+          value={program}
+          onChange={(event) => setProgram(event.target.value)}
+        >
           <option value="">All programs</option>
           {programs.map(({ id, name }) => (
-            <option key={id} value={id}>{name}</option>
+            <option key={id} value={id}>
+              {name}
+            </option>
           ))}
         </select>
-        <a className="action ml-auto py-1 text-sm" download href={hrefOf("GET /sites/:site/earnings/export", asked)}>
+        <a
+          className="action ml-auto py-1 text-sm"
+          download
+          href={hrefOf("GET /sites/:site/earnings/export", asked)}
+        >
           <Download size={14} aria-hidden /> CSV
         </a>
       </div>
-      {earnings.isError ? <p role="alert" className="text-bad">{messageOf(earnings.error)}</p> : null}
-      {earnings.data ? <Figures site={site} by={by} earnings={earnings.data} /> : <p className="text-quiet">Counting…</p>}
+      {earnings.isError ? (
+        <p role="alert" className="text-bad">
+          {messageOf(earnings.error)}
+        </p>
+      ) : null}
+      {earnings.data ? (
+        <Figures site={site} by={by} earnings={earnings.data} />
+      ) : (
+        <p className="text-quiet">Counting…</p>
+      )}
       <ImportReport site={site} />
     </>
-  ); // prettier-ignore
+  );
 }
 
 function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earnings }) {
@@ -85,37 +121,66 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
       <p className="mb-2">
         {total.money.map((sum) => (
           <span key={sum.currency}>
-            <strong>{money(added(sum), sum.currency)}</strong> earned ({money(sum.approved, sum.currency)} approved,{" "}
-            {money(sum.pending, sum.currency)} pending), {money(sum.reversed, sum.currency)} taken back;{" "}
-            {sum.sales} sales{sum.leads > 0 ? `, ${sum.leads} leads` : ""}; {sum.epc === null ? "no clicks" : `${money(sum.epc, sum.currency)} per 100 ${total.per === "networks" ? "clicks that the networks counted" : "clicks on short links"}`}.{" "}
+            <strong>{money(added(sum), sum.currency)}</strong> earned ({money(sum.approved, sum.currency)}{" "}
+            approved, {money(sum.pending, sum.currency)} pending), {money(sum.reversed, sum.currency)} taken
+            back; {sum.sales} sales{sum.leads > 0 ? `, ${sum.leads} leads` : ""};{" "}
+            {sum.epc === null
+              ? "no clicks"
+              : `${money(sum.epc, sum.currency)} per 100 ${total.per === "networks" ? "clicks that the networks counted" : "clicks on short links"}`}
+            .{" "}
           </span>
         ))}
-        <span className="text-quiet">{total.clicks.toLocaleString("en-GB")} clicks on short links to programs{total.theirClicks === null ? "" : `; the networks counted ${total.theirClicks.toLocaleString("en-GB")} on all tracked links`}.</span>
+        <span className="text-quiet">
+          {total.clicks.toLocaleString("en-GB")} clicks on short links to programs
+          {total.theirClicks === null
+            ? ""
+            : `; the networks counted ${total.theirClicks.toLocaleString("en-GB")} on all tracked links`}
+          .
+        </span>
         {unmatched > 0 ? (
           <>
             {" "}
-            <button className="text-warn underline" aria-expanded={shown !== ""} onClick={() => show(shown ? "" : "1")}>
-              {unmatched === 1 ? "1 row belongs" : `${unmatched.toLocaleString("en-GB")} rows belong`} to no program that is known.
+            <button
+              className="text-warn underline"
+              aria-expanded={shown !== ""}
+              onClick={() => show(shown ? "" : "1")}
+            >
+              {unmatched === 1 ? "1 row belongs" : `${unmatched.toLocaleString("en-GB")} rows belong`} to no
+              program that is known.
             </button>
           </>
         ) : null}
       </p>
       {unmatched > 0 && shown ? <UnmatchedRows site={site} from={earnings.from} to={earnings.to} /> : null}
       {by === "page" && silent.length > 0 ? (
-        <p className="mb-2 text-sm text-warn">
-          Many clicks and nothing earned: {silent.join(", ")}.
-        </p>
+        <p className="mb-2 text-sm text-warn">Many clicks and nothing earned: {silent.join(", ")}.</p>
       ) : null}
       {first ? (
         <Suspense fallback={<p className="h-56 text-quiet">Drawing…</p>}>
           <Bars
-            rows={(isTime ? items : items.filter((item) => item.money.length > 0).slice(0, 15)).map((item) => {
-              const sum = item.money.find(({ currency }) => currency === first.currency);
-              return { label: item.label, approved: Number(sum?.approved ?? 0), pending: Number(sum?.pending ?? 0) };
-            })}
+            rows={(isTime ? items : items.filter((item) => item.money.length > 0).slice(0, 15)).map(
+              (item) => {
+                const sum = item.money.find(({ currency }) => currency === first.currency);
+                return {
+                  label: item.label,
+                  approved: Number(sum?.approved ?? 0),
+                  pending: Number(sum?.pending ?? 0),
+                };
+              },
+            )}
             series={[
-              { name: `Approved (${first.currency})`, field: "approved", color: "--color-good", stack: "money" },
-              { name: `Pending (${first.currency})`, field: "pending", color: "--color-hemp", stack: "money" },
+              {
+                name: `Approved (${first.currency})`,
+                field: "approved",
+                color: "--color-good",
+                stack: "money",
+              },
+              {
+                name: `Pending (${first.currency})`,
+                field: "pending",
+                color: "--color-hemp",
+                stack: "money",
+              },
             ]}
             label={`Earned by ${WORD[by].toLowerCase()}; the same figures stand in the table.`}
             className="h-56 w-full"
@@ -123,9 +188,13 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
         </Suspense>
       ) : null}
       <EarningsTable site={site} by={by} word={WORD[by]} earnings={earnings} />
-      {left > 0 ? <p className="-mt-6 mb-8 text-sm text-quiet">{left.toLocaleString("en-GB")} more that earned less; the CSV has all of them.</p> : null}
+      {left > 0 ? (
+        <p className="-mt-6 mb-8 text-sm text-quiet">
+          {left.toLocaleString("en-GB")} more that earned less; the CSV has all of them.
+        </p>
+      ) : null}
     </>
-  ); // prettier-ignore
+  );
 }
 
 // Shown only: what is counted with stays exact.

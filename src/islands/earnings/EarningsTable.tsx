@@ -27,7 +27,12 @@ const SORTS: Readonly<Record<string, (item: Item) => number | string>> = {
 
 /** The figures of each group; without a sort in the order that fits it. */
 export function EarningsTable(props: { site: Site; by: By; word: string; earnings: Earnings }) {
-  const { site, by, word, earnings: { total, items } } = props; // prettier-ignore
+  const {
+    site,
+    by,
+    word,
+    earnings: { total, items },
+  } = props;
   const [sort, setSort] = useState("");
   const key = SORTS[sort.replace("-", "")];
   const turn = sort.startsWith("-") ? -1 : 1;
@@ -44,30 +49,45 @@ export function EarningsTable(props: { site: Site; by: By; word: string; earning
     ["epc", "EPC"],
   ];
   return (
-    <div className="mb-8 overflow-x-auto"><table className="w-full text-left">
-      <thead className="text-sm text-quiet">
-        <tr className="border-b border-line">
-          <SortHead field="label" sort={sort} setSort={setSort}>
-            {word}
-          </SortHead>
-          {heads.map(([field, head]) => (
-            <SortHead key={field} field={field} sort={sort} setSort={setSort} downFirst className="pl-3 text-right">
-              {head}
+    <div className="mb-8 overflow-x-auto">
+      <table className="w-full text-left">
+        <thead className="text-sm text-quiet">
+          <tr className="border-b border-line">
+            <SortHead field="label" sort={sort} setSort={setSort}>
+              {word}
             </SortHead>
+            {heads.map(([field, head]) => (
+              <SortHead
+                key={field}
+                field={field}
+                sort={sort}
+                setSort={setSort}
+                downFirst
+                className="pl-3 text-right"
+              >
+                {head}
+              </SortHead>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {sorted.map((item) => (
+            <ItemRows key={item.key} site={site} by={by} item={item} theirs={theirs} />
           ))}
-        </tr>
-      </thead>
-      <tbody>
-        {sorted.map((item) => (
-          <ItemRows key={item.key} site={site} by={by} item={item} theirs={theirs} />
-        ))}
-      </tbody>
-    </table></div>
-  ); // prettier-ignore
+        </tbody>
+      </table>
+    </div>
+  );
 }
 
 function compared(a: number | string, b: number | string): number {
-  return typeof a === "number" && typeof b === "number" ? (a < b ? -1 : a > b ? 1 : 0) : String(a).localeCompare(String(b), "en"); // prettier-ignore
+  return typeof a === "number" && typeof b === "number"
+    ? a < b
+      ? -1
+      : a > b
+        ? 1
+        : 0
+    : String(a).localeCompare(String(b), "en");
 }
 
 function ItemRows(props: { site: Site; by: By; item: Item; theirs: boolean }) {
@@ -83,7 +103,13 @@ function ItemRows(props: { site: Site; by: By; item: Item; theirs: boolean }) {
   return sums.map((sum, at) => (
     <tr key={sum?.currency ?? "none"} className="border-b border-line/60">
       <td className="min-w-32 py-1 pr-3 wrap-anywhere">
-        {at > 0 ? null : place ? <a className="hover:underline" href={place}>{item.label}</a> : <span className={item.key === "" ? "text-quiet" : ""}>{item.label}</span>}
+        {at > 0 ? null : place ? (
+          <a className="hover:underline" href={place}>
+            {item.label}
+          </a>
+        ) : (
+          <span className={item.key === "" ? "text-quiet" : ""}>{item.label}</span>
+        )}
       </td>
       <Cell>{at > 0 ? "" : item.clicks.toLocaleString("en-GB")}</Cell>
       {theirs ? <Cell>{at > 0 ? "" : (item.theirClicks?.toLocaleString("en-GB") ?? "")}</Cell> : null}
@@ -91,13 +117,21 @@ function ItemRows(props: { site: Site; by: By; item: Item; theirs: boolean }) {
       <Cell>{at > 0 || item.conversion === null ? "" : `${(item.conversion * 100).toFixed(1)} %`}</Cell>
       <Cell>{sum ? money(sum.approved, sum.currency) : ""}</Cell>
       <Cell>{sum ? money(sum.pending, sum.currency) : ""}</Cell>
-      <Cell>{sum && Number(sum.reversed) > 0 ? <span className="text-bad">{money(sum.reversed, sum.currency)}</span> : ""}</Cell>
+      <Cell>
+        {sum && Number(sum.reversed) > 0 ? (
+          <span className="text-bad">{money(sum.reversed, sum.currency)}</span>
+        ) : (
+          ""
+        )}
+      </Cell>
       <Cell>
         {sum?.epc ? money(sum.epc, sum.currency) : ""}
-        {sum?.epc && item.per === "networks" ? <span className="block text-xs text-quiet">by the network’s clicks</span> : null}
+        {sum?.epc && item.per === "networks" ? (
+          <span className="block text-xs text-quiet">by the network’s clicks</span>
+        ) : null}
       </Cell>
     </tr>
-  )); // prettier-ignore
+  ));
 }
 
 function Cell({ children }: { children: React.ReactNode }) {

@@ -37,7 +37,7 @@ export function ImportReport({ site }: { site: Site }) {
         if (of === "" && seen.seems) choose(seen.seems.name);
       },
       (error: unknown) => notify(messageOf(error), { tone: "failed" }),
-    ); // prettier-ignore
+    );
   };
   const run = (report: File, dryRun: boolean): void => {
     setDry(dryRun);
@@ -49,7 +49,8 @@ export function ImportReport({ site }: { site: Site }) {
       notify(messageOf(error), { tone: "failed" }),
     );
   const result = work.result;
-  const other = look?.seems && network !== "" && look.seems.name !== network && !isSettled ? look.seems : undefined; // prettier-ignore
+  const other =
+    look?.seems && network !== "" && look.seems.name !== network && !isSettled ? look.seems : undefined;
   useEffect(() => {
     if (!result || dry) return;
     void refresh("GET /sites/:site/earnings", "GET /sites/:site/earnings/unmatched");

@@ -11,7 +11,8 @@ export function GroupTable({ site, asked, by }: { site: Site; asked: LedgerAsked
   const groups = useLinkGroups(site, asked, by);
   if (groups.isError) return <p className="text-bad">{messageOf(groups.error)}</p>;
   const items = groups.data?.pages.flatMap((page) => page.items) ?? [];
-  if (groups.isSuccess && items.length === 0) return <p className="py-10 text-center text-quiet">Nothing is left by these words and filters.</p>; // prettier-ignore
+  if (groups.isSuccess && items.length === 0)
+    return <p className="py-10 text-center text-quiet">Nothing is left by these words and filters.</p>;
   return (
     <>
       <TreatmentTable by={by} groups={items} />
@@ -34,7 +35,6 @@ export function TreatmentTable({
   groups: readonly LedgerGroup[];
   quiet?: boolean;
 }) {
-  // prettier-ignore
   return (
     <table className="w-full border-collapse text-left">
       <thead className="text-sm text-quiet">
@@ -45,11 +45,13 @@ export function TreatmentTable({
           <th scope="col" className="w-[24%] py-1.5 pr-3 font-medium print:hidden">
             Outside links by treatment
           </th>
-          {["Links", "Outside", ...TREATMENTS.map((one) => TREATMENT_WORD[one]), "New tab", "Findings"].map((word) => (
-            <th key={word} scope="col" className="py-1.5 pr-3 text-right font-medium">
-              {word}
-            </th>
-          ))}
+          {["Links", "Outside", ...TREATMENTS.map((one) => TREATMENT_WORD[one]), "New tab", "Findings"].map(
+            (word) => (
+              <th key={word} scope="col" className="py-1.5 pr-3 text-right font-medium">
+                {word}
+              </th>
+            ),
+          )}
         </tr>
       </thead>
       <tbody>
@@ -72,13 +74,20 @@ export function TreatmentTable({
             <td className="py-1 pr-3 print:hidden">
               <Strip group={group} />
             </td>
-            {[group.links, group.outside, ...TREATMENTS.map((one) => group[one]), group.newTab, group.findings].map(
-              (count, index) => (
-                <td key={index} className={`py-1 pr-3 text-right tabular-nums ${count === 0 ? "text-quiet" : ""}`}>
-                  {count.toLocaleString("en-GB")}
-                </td>
-              ),
-            )}
+            {[
+              group.links,
+              group.outside,
+              ...TREATMENTS.map((one) => group[one]),
+              group.newTab,
+              group.findings,
+            ].map((count, index) => (
+              <td
+                key={index}
+                className={`py-1 pr-3 text-right tabular-nums ${count === 0 ? "text-quiet" : ""}`}
+              >
+                {count.toLocaleString("en-GB")}
+              </td>
+            ))}
           </tr>
         ))}
       </tbody>

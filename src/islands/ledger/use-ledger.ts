@@ -6,14 +6,35 @@ import { asking, refresh, keyOf } from "../../ui/client/queries.ts";
 import { api } from "../../ui/client/api.ts";
 
 /** What the ledger can be narrowed by, as it stands in the screen's address. */
-export const LEDGER_FILTERS = ["q", "edition", "host", "page", "place", "category", "program", "reach", "kind", "anchor", "rel", "target", "treatment", "rule", "finding", "health", "byHand", "short"] as const; // prettier-ignore
+export const LEDGER_FILTERS = [
+  "q",
+  "edition",
+  "host",
+  "page",
+  "place",
+  "category",
+  "program",
+  "reach",
+  "kind",
+  "anchor",
+  "rel",
+  "target",
+  "treatment",
+  "rule",
+  "finding",
+  "health",
+  "byHand",
+  "short",
+] as const;
 export type LedgerAsked = Partial<Record<(typeof LEDGER_FILTERS)[number], string>>;
 
 /** The filter in the screen's address, without what is empty; the search words once they have settled. */
 export function useLedgerFilter(): LedgerAsked {
   const search = useDebounced(useAddress(), 140);
   const params = new URLSearchParams(search);
-  return Object.fromEntries(LEDGER_FILTERS.flatMap((name) => (params.get(name) ? [[name, params.get(name)!]] : []))); // prettier-ignore
+  return Object.fromEntries(
+    LEDGER_FILTERS.flatMap((name) => (params.get(name) ? [[name, params.get(name)!]] : [])),
+  );
 }
 
 /** A filter without how it is looked at: what stands there when everything is shown. */

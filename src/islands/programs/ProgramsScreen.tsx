@@ -27,7 +27,21 @@ export function ProgramsScreen({ site }: { site: Site }) {
 
 const NEW = "new";
 const BESIDE = ["state", "earned"];
-const RIGHT = { epc7: "text-right", epc30: "text-right", epc90: "text-right", own7: "text-right", own30: "text-right", own90: "text-right", links: "text-right", clicks: "text-right", earned: "text-right", nextStep: "max-w-56", name: "whitespace-nowrap", network: "whitespace-nowrap", commission: "whitespace-nowrap" }; // prettier-ignore
+const RIGHT = {
+  epc7: "text-right",
+  epc30: "text-right",
+  epc90: "text-right",
+  own7: "text-right",
+  own30: "text-right",
+  own90: "text-right",
+  links: "text-right",
+  clicks: "text-right",
+  earned: "text-right",
+  nextStep: "max-w-56",
+  name: "whitespace-nowrap",
+  network: "whitespace-nowrap",
+  commission: "whitespace-nowrap",
+};
 
 function Programs({ site }: { site: Site }) {
   const programs = usePrograms(site);

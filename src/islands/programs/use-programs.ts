@@ -59,7 +59,9 @@ export function useProgramChange(site: Site, said: (saved: Program) => string) {
     mutationFn: ({ program, change }: { program: Program; change: Partial<ProgramInput> }) =>
       write(program.id, change, program.version),
     onSuccess: (saved, { program, change }) => {
-      const before = Object.fromEntries(Object.keys(change).map((name) => [name, program[name as keyof Program]])); // prettier-ignore
+      const before = Object.fromEntries(
+        Object.keys(change).map((name) => [name, program[name as keyof Program]]),
+      );
       notify(said(saved), {
         undo: () => void write(saved.id, before, saved.version).then(refreshAll, failed),
       });

@@ -118,7 +118,10 @@ function Timing({ site, set, onDone }: { site: Site; set: WorkingSet; onDone: ()
       onDone();
     },
   });
-  const message = save.error instanceof ApiProblem ? (save.error.errors[0]?.message ?? save.error.message) : save.error && messageOf(save.error); // prettier-ignore
+  const message =
+    save.error instanceof ApiProblem
+      ? (save.error.errors[0]?.message ?? save.error.message)
+      : save.error && messageOf(save.error);
   return (
     <form
       className="flex flex-wrap items-center gap-2"

@@ -79,7 +79,11 @@ export function useWorkingSet(site: Site): WorkingSet {
   useEffect(() => {
     if (!set || !inForce) return;
     if (same(set.rules, inForce.rules)) localStorage.removeItem(storageKey);
-    else localStorage.setItem(storageKey, JSON.stringify({ base: set.base, rules: set.rules.map(({ rule }) => rule) } satisfies Kept)); // prettier-ignore
+    else
+      localStorage.setItem(
+        storageKey,
+        JSON.stringify({ base: set.base, rules: set.rules.map(({ rule }) => rule) } satisfies Kept),
+      );
   }, [set, inForce, storageKey]);
 
   const edit = useCallback((rules: readonly WorkedRule[]) => setSet((now) => now && { ...now, rules }), []);

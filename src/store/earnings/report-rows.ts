@@ -23,7 +23,19 @@ export interface ReportOf {
   network: string;
 }
 
-const COLUMNS = ["reference", "at", "kind", "state", "currency", "commission", "amount", "sub_id", "program_word", "program_id", "page_id"]; // prettier-ignore
+const COLUMNS = [
+  "reference",
+  "at",
+  "kind",
+  "state",
+  "currency",
+  "commission",
+  "amount",
+  "sub_id",
+  "program_word",
+  "program_id",
+  "page_id",
+];
 
 /**
  * Begins a report: no other of the network is read at the same time, until the transaction ends. Answers whether it is
@@ -34,7 +46,11 @@ export async function beginReport(
   transaction: Transaction,
   { siteId, network }: ReportOf,
 ): Promise<boolean> {
-  await store.rows("SELECT pg_advisory_xact_lock(hashtextextended('report ' || $siteId || ' ' || $network, 0))", { siteId, network }, transaction); // prettier-ignore
+  await store.rows(
+    "SELECT pg_advisory_xact_lock(hashtextextended('report ' || $siteId || ' ' || $network, 0))",
+    { siteId, network },
+    transaction,
+  );
   const [row] = await store.rows<{ any: boolean }>(
     'SELECT EXISTS (SELECT FROM conversions WHERE site_id = $siteId::bigint AND network = $network) AS "any"',
     { siteId, network },
@@ -96,7 +112,18 @@ export async function keptConversions(
 /** All that is kept of a conversion, as one text. */
 export function fingerprint({ row, belonging: { programId, pageId } }: MatchedConversion): string {
   const { at, kind, state, currency, commission, amount, subId, program } = row;
-  return [at, kind, state, currency, commission, amount ?? "-", programId ?? "-", pageId ?? "-", subId, program].join("\t"); // prettier-ignore
+  return [
+    at,
+    kind,
+    state,
+    currency,
+    commission,
+    amount ?? "-",
+    programId ?? "-",
+    pageId ?? "-",
+    subId,
+    program,
+  ].join("\t");
 }
 
 /** Adds conversions whose references are new, as they come. */
@@ -165,7 +192,14 @@ export async function putNetworkClicks(
     {},
     transaction,
   );
-  const values = rows.map(({ counted, belonging }): CopyValue[] => [counted.day, counted.program, counted.subId, belonging.programId, belonging.pageId, counted.clicks]); // prettier-ignore
+  const values = rows.map(({ counted, belonging }): CopyValue[] => [
+    counted.day,
+    counted.program,
+    counted.subId,
+    belonging.programId,
+    belonging.pageId,
+    counted.clicks,
+  ]);
   await copyPortions(transaction, "later_clicks", [values]);
   await store.rows(
     `INSERT INTO network_clicks (site_id, network, day, program_word, sub_id, program_id, page_id, clicks)
@@ -183,7 +217,21 @@ const rank = (row: string): string =>
 
 function valuesOf({ row, belonging }: MatchedConversion, first: CopyValue, second: CopyValue): CopyValue[] {
   const { reference, at, kind, state, currency, commission, amount, subId, program } = row;
-  return [first, second, reference, timeText(at), kind, state, currency, commission, amount, subId, program, belonging.programId, belonging.pageId]; // prettier-ignore
+  return [
+    first,
+    second,
+    reference,
+    timeText(at),
+    kind,
+    state,
+    currency,
+    commission,
+    amount,
+    subId,
+    program,
+    belonging.programId,
+    belonging.pageId,
+  ];
 }
 
 const DAY_MS = 86_400_000;

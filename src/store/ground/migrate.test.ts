@@ -49,7 +49,16 @@ describe("a schema of any earlier day, with data in it", () => {
       const store = openStore(url, 3);
       try {
         const hasMonths = sql.includes("PARTITION BY RANGE");
-        await ask(url, [sql, ...DATA, ...(hasMonths ? [MONTH] : []), CLICKS, ...(sql.includes("CREATE TABLE conversions") ? [CONVERSION] : [])].join(";\n")); // prettier-ignore
+        await ask(
+          url,
+          [
+            sql,
+            ...DATA,
+            ...(hasMonths ? [MONTH] : []),
+            CLICKS,
+            ...(sql.includes("CREATE TABLE conversions") ? [CONVERSION] : []),
+          ].join(";\n"),
+        );
         const { ran, differences } = await migrate(store);
         assert.ok(ran.includes("006-nothing-lost"));
         assert.deepEqual(differences, []);
@@ -84,7 +93,9 @@ test("amounts that were counted as the runtime counts them are put right by ISO 
      VALUES ${row("a", "HUF")}, ${row("b", "IQD")}, ${row("c", "EUR")}, ${row("d", "JPY")} RETURNING reference`,
   );
   for (const statement of decimals.statements) await store.sequelize.query(statement as string);
-  const rows = await store.rows("SELECT reference AS r, commission::int AS c, amount::int AS a FROM conversions ORDER BY 1"); // prettier-ignore
+  const rows = await store.rows(
+    "SELECT reference AS r, commission::int AS c, amount::int AS a FROM conversions ORDER BY 1",
+  );
   assert.deepEqual(rows, [
     { r: "a", c: 50_000, a: 7_000 },
     { r: "b", c: 500_000, a: 70_000 },
@@ -96,7 +107,13 @@ test("amounts that were counted as the runtime counts them are put right by ISO 
 
 test("keys that were kept with an encoded ampersand become what their addresses say", async () => {
   const { store, drop } = await freshStore();
-  const routes: readonly (readonly [address: string, aliases: string, match: string, before: string, after: string])[] = [
+  const routes: readonly (readonly [
+    address: string,
+    aliases: string,
+    match: string,
+    before: string,
+    after: string,
+  ])[] = [
     ["/q&a", "{}", "exact", "/q%26a", "/q&a"],
     ["/q%26a", "{}", "exact", "/q%26a", "/q%26a"],
     ["/a&b%26c", "{}", "exact", "/a%26b%26c", "/a&b%26c"],
@@ -106,7 +123,7 @@ test("keys that were kept with an encoded ampersand become what their addresses 
     ["/p&q", "{}", "prefix", "prefix:/p%26q", "prefix:/p&q"],
     ["/p%26q/(.*)", "{}", "pattern", "pattern:/p%26q/(.*)", "pattern:/p%26q/(.*)"],
     ["/plain", "{}", "exact", "/plain", "/plain"],
-  ]; // prettier-ignore
+  ];
   await store.rows("INSERT INTO sites (key, name) VALUES ('garden', 'Garden') RETURNING id");
   for (const [index, [address, aliases, match, before]] of routes.entries()) {
     await store.rows(
@@ -114,22 +131,33 @@ test("keys that were kept with an encoded ampersand become what their addresses 
        VALUES ($id, 1, 'short', $match, $address, $aliases::text[], 'https://s.example/r&d?x=a%26b', '//s.example/r%26d?x=a%26b', 302) RETURNING id`,
       { id: index + 1, match, address, aliases },
     );
-    await store.rows("INSERT INTO route_addresses (site_id, host, key, route_id) VALUES (1, $host, $before, $id) RETURNING key", { host: `h${index}`, before, id: index + 1 }); // prettier-ignore
+    await store.rows(
+      "INSERT INTO route_addresses (site_id, host, key, route_id) VALUES (1, $host, $before, $id) RETURNING key",
+      { host: `h${index}`, before, id: index + 1 },
+    );
   }
   await store.rows(
     `INSERT INTO pages (site_id, path, key, title, body, html, published, published_key, link_keys)
      VALUES (1, '/m&m', '/m%26m', 'M', '{}', '<p></p>', '{"path": "/m&m"}', '/m%26m', '{/q%26a,//s.example/r%26d?x=a%26b}') RETURNING id`,
   );
-  await store.rows("INSERT INTO misses (site_id, host, key, times, bots, first_seen, last_seen) VALUES (1, 'h', '/w%26w', 1, 0, now(), now()) RETURNING key"); // prettier-ignore
+  await store.rows(
+    "INSERT INTO misses (site_id, host, key, times, bots, first_seen, last_seen) VALUES (1, 'h', '/w%26w', 1, 0, now(), now()) RETURNING key",
+  );
   await store.sequelize.transaction(async (transaction) => {
     for (const statement of ampersands.statements) await store.sequelize.query(statement, { transaction });
   });
   const keys = await store.rows<{ key: string }>("SELECT key FROM route_addresses ORDER BY route_id");
-  assert.deepEqual(keys.map(({ key }) => key), routes.map(([, , , , after]) => after)); // prettier-ignore
+  assert.deepEqual(
+    keys.map(({ key }) => key),
+    routes.map(([, , , , after]) => after),
+  );
   for (const [index, { key }] of keys.entries()) {
     const [address, aliases, match] = routes[index]!;
     const written = [address, ...aliases.slice(1, -1).split(",")].filter(Boolean);
-    assert.ok(written.some((one) => routeKey(one, true, match as "exact") === key), key); // prettier-ignore
+    assert.ok(
+      written.some((one) => routeKey(one, true, match as "exact") === key),
+      key,
+    );
   }
   const [others] = await store.rows(
     `SELECT (SELECT min(destination_key) FROM routes) AS destination, (SELECT max(destination_key) FROM routes) AS same,
@@ -150,12 +178,42 @@ test("keys that were kept with an encoded ampersand become what their addresses 
 test("what was credited to another network's program, or against what a row names, is put right and told", async () => {
   const { store, drop } = await freshStore();
   await store.rows("INSERT INTO sites (key, name) VALUES ('garden', 'Garden') RETURNING id");
-  for (const [name, network] of [["Lens", "Ferry"], ["Wool", "Ferry"], ["Boats", "Harbour"], ["Own", ""]]) // prettier-ignore
-    await store.rows("INSERT INTO programs (site_id, terms) VALUES (1, $terms::jsonb) RETURNING id", { terms: JSON.stringify({ name, network, state: "approved", reportNames: name === "Wool" ? ["WOOL-DE"] : [] }) }); // prettier-ignore
+  for (const [name, network] of [
+    ["Lens", "Ferry"],
+    ["Wool", "Ferry"],
+    ["Boats", "Harbour"],
+    ["Own", ""],
+  ])
+    await store.rows("INSERT INTO programs (site_id, terms) VALUES (1, $terms::jsonb) RETURNING id", {
+      terms: JSON.stringify({
+        name,
+        network,
+        state: "approved",
+        reportNames: name === "Wool" ? ["WOOL-DE"] : [],
+      }),
+    });
   const [lens, wool, boats] = [1, 2, 3];
-  for (const [program, subId, page] of [[lens, "a-1", 11], [wool, "b-1", 12], [boats, "a-1", 13], [wool, "c-1", 14], [lens, "c-1", 15]]) // prettier-ignore
-    await store.rows("INSERT INTO issued_links (site_id, program_id, sub_id, page_id, destination, address, made_by) VALUES (1, $program, $subId, $page, 'x', $address, 'x') RETURNING id", { program, subId, page, address: `${program} ${subId}` }); // prettier-ignore
-  const rows: readonly (readonly [reference: string, network: string, subId: string, word: string, was: number, wasPage: number | null, now: number | null, page: number | null])[] = [
+  for (const [program, subId, page] of [
+    [lens, "a-1", 11],
+    [wool, "b-1", 12],
+    [boats, "a-1", 13],
+    [wool, "c-1", 14],
+    [lens, "c-1", 15],
+  ])
+    await store.rows(
+      "INSERT INTO issued_links (site_id, program_id, sub_id, page_id, destination, address, made_by) VALUES (1, $program, $subId, $page, 'x', $address, 'x') RETURNING id",
+      { program, subId, page, address: `${program} ${subId}` },
+    );
+  const rows: readonly (readonly [
+    reference: string,
+    network: string,
+    subId: string,
+    word: string,
+    was: number,
+    wasPage: number | null,
+    now: number | null,
+    page: number | null,
+  ])[] = [
     ["right", "Ferry", "a-1", "", lens, 11, lens, 11],
     ["other network's, by sub-ID", "Harbour", "a-1", "", lens, 11, boats, 13],
     ["other network's, named", "Harbour", "b-1", "boats", wool, 12, boats, null],
@@ -164,24 +222,38 @@ test("what was credited to another network's program, or against what a row name
     ["names another, which has the label too", "Ferry", "c-1", "Wool", lens, 15, wool, 14],
     ["names what it was credited to", "Ferry", "b-1", "Wool", wool, 12, wool, 12],
     ["an unknown word", "Ferry", "b-1", "Woollens", wool, 12, wool, 12],
-  ]; // prettier-ignore
+  ];
   for (const [reference, network, subId, word, was, page] of rows)
     await store.rows(
       `INSERT INTO conversions (site_id, network, reference, at, kind, state, currency, commission, sub_id, program_word, program_id, page_id)
        VALUES (1, $network, $reference, now(), 'sale', 'approved', 'EUR', 100, $subId, $word, $was, $page) RETURNING reference`,
       { reference, network, subId, word, was, page },
     );
-  await store.rows("INSERT INTO network_clicks (site_id, network, day, program_word, sub_id, program_id, page_id, clicks) VALUES (1, 'Harbour', '2026-11-01', '', 'a-1', 1, 11, 7) RETURNING clicks"); // prettier-ignore
+  await store.rows(
+    "INSERT INTO network_clicks (site_id, network, day, program_word, sub_id, program_id, page_id, clicks) VALUES (1, 'Harbour', '2026-11-01', '', 'a-1', 1, 11, 7) RETURNING clicks",
+  );
   await store.sequelize.transaction(async (transaction) => {
     for (const statement of credits.statements) await store.sequelize.query(statement, { transaction });
   });
-  const kept = await store.rows<{ reference: string; program: number | null; page: number | null }>("SELECT reference, program_id::int AS program, page_id::int AS page FROM conversions"); // prettier-ignore
+  const kept = await store.rows<{ reference: string; program: number | null; page: number | null }>(
+    "SELECT reference, program_id::int AS program, page_id::int AS page FROM conversions",
+  );
   const found = new Map(kept.map((row) => [row.reference, row]));
   for (const [reference, , , , , , now, page] of rows)
     assert.deepEqual(found.get(reference), { reference, program: now, page }, reference);
-  assert.deepEqual(await store.rows("SELECT program_id::int AS program FROM network_clicks"), [{ program: boats }]); // prettier-ignore
-  const told = await store.rows<{ object: string; detail: { rows: number; of: string; was: string; now: string | null } }>("SELECT object, detail FROM audit WHERE action = 'earnings.correct' ORDER BY id"); // prettier-ignore
-  assert.equal(told.filter(({ detail }) => detail.of === "conversions").reduce((sum, { detail }) => sum + detail.rows, 0), 5); // prettier-ignore
+  assert.deepEqual(await store.rows("SELECT program_id::int AS program FROM network_clicks"), [
+    { program: boats },
+  ]);
+  const told = await store.rows<{
+    object: string;
+    detail: { rows: number; of: string; was: string; now: string | null };
+  }>("SELECT object, detail FROM audit WHERE action = 'earnings.correct' ORDER BY id");
+  assert.equal(
+    told
+      .filter(({ detail }) => detail.of === "conversions")
+      .reduce((sum, { detail }) => sum + detail.rows, 0),
+    5,
+  );
   assert.ok(told.some(({ detail }) => detail.was === "Lens" && detail.now === "Boats"));
   await drop();
 });

@@ -10,16 +10,42 @@ const statements = statementsIn(STORE);
 
 /** What pg and Sequelize make of a column, by the name of its type in PostgreSQL. */
 const KINDS: Readonly<Record<string, string>> = {
-  bool: "boolean", int2: "number", int4: "number", float4: "number", float8: "number", int8: "string", numeric: "string",
-  text: "string", varchar: "string", name: "string", uuid: "string", date: "string", timestamptz: "Date", timestamp: "Date",
-  jsonb: "json", json: "json", bytea: "bytes", void: "void", _text: "string[]", _varchar: "string[]", _int8: "string[]", _int4: "number[]",
-}; // prettier-ignore
+  bool: "boolean",
+  int2: "number",
+  int4: "number",
+  float4: "number",
+  float8: "number",
+  int8: "string",
+  numeric: "string",
+  text: "string",
+  varchar: "string",
+  name: "string",
+  uuid: "string",
+  date: "string",
+  timestamptz: "Date",
+  timestamp: "Date",
+  jsonb: "json",
+  json: "json",
+  bytea: "bytes",
+  void: "void",
+  _text: "string[]",
+  _varchar: "string[]",
+  _int8: "string[]",
+  _int4: "number[]",
+};
 
 /** The types of PostgreSQL that a type of Sequelize stands for. */
 const MODEL_KINDS: Readonly<Record<string, readonly string[]>> = {
-  BIGINT: ["int8"], INTEGER: ["int4", "int2"], TEXT: ["text"], BOOLEAN: ["bool"], DATE: ["timestamptz"], DATEONLY: ["date"], JSONB: ["jsonb"],
-  ARRAY: ["_text", "_int8"], BLOB: ["bytea"],
-}; // prettier-ignore
+  BIGINT: ["int8"],
+  INTEGER: ["int4", "int2"],
+  TEXT: ["text"],
+  BOOLEAN: ["bool"],
+  DATE: ["timestamptz"],
+  DATEONLY: ["date"],
+  JSONB: ["jsonb"],
+  ARRAY: ["_text", "_int8"],
+  BLOB: ["bytea"],
+};
 
 let client: pg.Client;
 let drop: () => Promise<void>;
@@ -29,7 +55,9 @@ before(async () => {
   client = new pg.Client({ connectionString: fresh.url });
   await client.connect();
   // A table of a report's import, which it makes for itself.
-  await client.query("CREATE TEMP TABLE later_conversions AS SELECT 0 AS line, true AS fresh, c.* FROM conversions c"); // prettier-ignore
+  await client.query(
+    "CREATE TEMP TABLE later_conversions AS SELECT 0 AS line, true AS fresh, c.* FROM conversions c",
+  );
 });
 after(async () => {
   await client.end();
@@ -79,7 +107,10 @@ describe("what a statement says that it gets is what PostgreSQL gives", () => {
       const given = new Map(columns.map(({ name }, at) => [name, KINDS[types[at]!] ?? types[at]!]));
       assert.deepEqual([...declared!.keys()].sort(), [...given.keys()].sort(), "its columns");
       for (const [name, kind] of declared!)
-        assert.ok(agrees(kind, given.get(name)!), `${name} is declared as ${kind}, and comes as ${given.get(name)}`); // prettier-ignore
+        assert.ok(
+          agrees(kind, given.get(name)!),
+          `${name} is declared as ${kind}, and comes as ${given.get(name)}`,
+        );
     });
 });
 
@@ -112,7 +143,10 @@ describe("what a model says of its table is what the table has", () => {
           const column = byName.get(field!);
           assert.ok(column, `${model.name}: there is no column ${field}`);
           const kind = MODEL_KINDS[(type as { key: string }).key] ?? [];
-          assert.ok(kind.includes(column.type), `${model.name}.${field} is ${column.type}, not ${kind.join(" or ")}`); // prettier-ignore
+          assert.ok(
+            kind.includes(column.type),
+            `${model.name}.${field} is ${column.type}, not ${kind.join(" or ")}`,
+          );
         }
       }
     } finally {

@@ -35,7 +35,9 @@ export function openStore(url: string, poolSize = 10, timeout = USUAL): Store {
     lock_timeout: timeout.lockMs,
     idle_in_transaction_session_timeout: 10 * 60_000,
   };
-  const options = Object.entries(settings).map(([name, value]) => `-c ${name}=${value}`).join(" "); // prettier-ignore
+  const options = Object.entries(settings)
+    .map(([name, value]) => `-c ${name}=${value}`)
+    .join(" ");
   const sequelize = new Sequelize(url, {
     dialect: "postgres",
     logging: false,

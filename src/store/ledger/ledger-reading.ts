@@ -25,7 +25,7 @@ export function ledgerSql(siteId: string, filter: LedgerFilter): LedgerSql {
     bind[name] = value;
   };
   filters.push(filter.edition === "readers" ? "l.edition <> 'draft' AND l.live" : "l.edition <> 'published'");
-  narrow("l.search LIKE $q", "q", filter.q?.trim() && containing(filter.q.trim().toLowerCase())); // prettier-ignore
+  narrow("l.search LIKE $q", "q", filter.q?.trim() && containing(filter.q.trim().toLowerCase()));
   // A tracked link is one of the host where it ends, and of the network's that it is written with.
   narrow("(l.host = $host OR l.via = $host)", "host", filter.host);
   if (filter.page !== undefined && /^\d{1,18}$/.test(filter.page)) {
@@ -39,21 +39,30 @@ export function ledgerSql(siteId: string, filter: LedgerFilter): LedgerSql {
   narrow("l.kind = $kind", "kind", filter.kind);
   narrow("l.anchor = $anchor", "anchor", filter.anchor);
   if (filter.rel === "none") filters.push("l.rel = ''");
-  else narrow("(' ' || l.rel || ' ') LIKE $rel", "rel", filter.rel && containing(` ${filter.rel.toLowerCase()} `)); // prettier-ignore
-  if (filter.target) filters.push(filter.target === "new" ? "l.target = '_blank'" : "l.target IS DISTINCT FROM '_blank'"); // prettier-ignore
+  else
+    narrow(
+      "(' ' || l.rel || ' ') LIKE $rel",
+      "rel",
+      filter.rel && containing(` ${filter.rel.toLowerCase()} `),
+    );
+  if (filter.target)
+    filters.push(filter.target === "new" ? "l.target = '_blank'" : "l.target IS DISTINCT FROM '_blank'");
   // How search engines take a link is asked of outside links; those inside are all plain.
   if (filter.treatment) filters.push("l.reach = 'external'");
   narrow("l.treatment = $treatment", "treatment", filter.treatment);
   narrow("$rule = ANY(l.rules)", "rule", filter.rule);
-  if (filter.finding === "any")
-    filters.push("(l.text_findings <> '{}' OR l.rule_findings <> '{}')");
-  else narrow("($finding = ANY(l.text_findings) OR $finding = ANY(l.rule_findings))", "finding", filter.finding); // prettier-ignore
+  if (filter.finding === "any") filters.push("(l.text_findings <> '{}' OR l.rule_findings <> '{}')");
+  else
+    narrow("($finding = ANY(l.text_findings) OR $finding = ANY(l.rule_findings))", "finding", filter.finding);
   if (filter.health) joins.add(HEALTH);
   if (filter.health === "bad") filters.push(`(${BAD} OR l.kind = 'broken')`);
   else if (filter.health === "unknown") filters.push("h.verdict IS NULL");
   else narrow("h.verdict = $health", "health", filter.health);
   if (filter.byHand) filters.push(`l.override IS ${filter.byHand === "1" ? "NOT " : ""}NULL`);
-  if (filter.short) filters.push(`l.reach = 'external' AND l.kind = 'external' AND l.short_id IS ${filter.short === "1" ? "NOT " : ""}NULL`); // prettier-ignore
+  if (filter.short)
+    filters.push(
+      `l.reach = 'external' AND l.kind = 'external' AND l.short_id IS ${filter.short === "1" ? "NOT " : ""}NULL`,
+    );
   return { where: filters.join(" AND "), bind, joins: [...joins].join(" ") };
 }
 
@@ -135,7 +144,14 @@ export async function readLedger(
       bind,
     ),
   ]);
-  return { rows: await ledgerRowsById(store, siteId, ids.map(({ id }) => id)), total: count!.total }; // prettier-ignore
+  return {
+    rows: await ledgerRowsById(
+      store,
+      siteId,
+      ids.map(({ id }) => id),
+    ),
+    total: count!.total,
+  };
 }
 
 /** Entries by their ids, in the order of these; those that are gone are left out. */

@@ -102,7 +102,35 @@ export async function removeSources(
 /** Where a document stands for links that lead to its page. */
 export type SourcePlace = Pick<LedgerSourceRow, "pageId" | "edition" | "live" | "path">;
 
-const LINK_COLUMNS = ["ordinal", "words", "anchor", "href", "ends", "host", "via", "kind", "reach", "own_key", "destination_key", "route_id", "leads_to", "short_id", "stored_rel", "stored_target", "override", "creative_id", "rel", "target", "treatment", "rules", "programs", "networks", "sub_id", "text_findings", "rule_findings"] as const satisfies readonly (keyof LedgerLinkRow)[]; // prettier-ignore
+const LINK_COLUMNS = [
+  "ordinal",
+  "words",
+  "anchor",
+  "href",
+  "ends",
+  "host",
+  "via",
+  "kind",
+  "reach",
+  "own_key",
+  "destination_key",
+  "route_id",
+  "leads_to",
+  "short_id",
+  "stored_rel",
+  "stored_target",
+  "override",
+  "creative_id",
+  "rel",
+  "target",
+  "treatment",
+  "rules",
+  "programs",
+  "networks",
+  "sub_id",
+  "text_findings",
+  "rule_findings",
+] as const satisfies readonly (keyof LedgerLinkRow)[];
 const INTO_LINKS = `ledger_links (site_id, source_id, edition, live, source_kind, place, category, search, ${LINK_COLUMNS.join(", ")})`;
 
 /** Writes documents with their links; those of the same pages are taken out before. */

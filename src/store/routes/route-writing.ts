@@ -35,7 +35,10 @@ export async function updateRoutes(
   if (routes.length === 0) return;
   const ids = routes.map(({ id }) => id);
   for (const { id, version, values } of routes) {
-    const [saved] = await store.routes.update({ ...values, version: version + 1 }, { where: { id, version, deletedAt: null }, transaction }); // prettier-ignore
+    const [saved] = await store.routes.update(
+      { ...values, version: version + 1 },
+      { where: { id, version, deletedAt: null }, transaction },
+    );
     if (saved === 0) throw new ChangedMeanwhile(String(values.address));
   }
   await store.rows("DELETE FROM route_addresses WHERE route_id = ANY($ids::bigint[])", { ids }, transaction);

@@ -5,12 +5,25 @@ import { isOwnOrigin, ownPath } from "./own-origin.ts";
 describe("where one goes back to after signing in", () => {
   for (const path of ["/", "/low-lantern/pages", "/low-lantern/routes?q=a%2Fb&x=//y", "/a#b"])
     test(`${path} is ours`, () => assert.equal(ownPath(path), path));
-  for (const other of ["//other.example", "/\t/other.example", "/\\other.example", "\\\\other.example", "https://other.example/", "javascript:x", "/.//other.example", "/a/..//other.example", " //other.example", "/\n/other.example", "http://own.invalid:1/", "http:other.example//x"])
+  for (const other of [
+    "//other.example",
+    "/\t/other.example",
+    "/\\other.example",
+    "\\\\other.example",
+    "https://other.example/",
+    "javascript:x",
+    "/.//other.example",
+    "/a/..//other.example",
+    " //other.example",
+    "/\n/other.example",
+    "http://own.invalid:1/",
+    "http:other.example//x",
+  ])
     test(`${JSON.stringify(other)} leads to the front page`, () => {
       const path = ownPath(other);
       assert.equal(new URL(path, "https://workspace.example").host, "workspace.example");
       assert.doesNotMatch(path, /^\/[/\\]/);
-    }); // prettier-ignore
+    });
 });
 
 describe("where a change comes from", () => {

@@ -71,7 +71,12 @@ const tables: Readonly<Record<string, readonly Row[]>> = {
     ["more at www.shop.example/x", "https://www.shop.example/x", "words", "missing-scheme"],
     ["> https://shop.example/x", "https://shop.example/x", "words"],
     [">> https://shop.example/x", "https://shop.example/x", "words"],
-    ["(see https://en.example/wiki/Moon_(band))", "https://en.example/wiki/Moon_(band)", "unwrapped", "words"],
+    [
+      "(see https://en.example/wiki/Moon_(band))",
+      "https://en.example/wiki/Moon_(band)",
+      "unwrapped",
+      "words",
+    ],
     ["see https://a.example and https://b.example", "not-an-address"],
     ["first eyepiece", "not-an-address"],
     ["\n https://shop.example/x\n", "https://shop.example/x", "trimmed"],
@@ -91,9 +96,17 @@ const tables: Readonly<Record<string, readonly Row[]>> = {
     ['href="https://shop.example/x"', "https://shop.example/x", "unwrapped"],
     ["src='https://shop.example/x'", "https://shop.example/x", "unwrapped"],
     ["href=https://shop.example/x", "https://shop.example/x", "unwrapped"],
-    ['<iframe width="2" src="https://video.example/e/1?a=1&amp;b=2"></iframe>', "https://video.example/e/1?a=1&b=2", "unwrapped"],
+    [
+      '<iframe width="2" src="https://video.example/e/1?a=1&amp;b=2"></iframe>',
+      "https://video.example/e/1?a=1&b=2",
+      "unwrapped",
+    ],
     ['<img alt="" src="https://shop.example/p.jpg">', "https://shop.example/p.jpg", "unwrapped"],
-    ['<a href="https://shop.example/x"><img src="https://shop.example/p.jpg"></a>', "https://shop.example/x", "unwrapped"],
+    [
+      '<a href="https://shop.example/x"><img src="https://shop.example/p.jpg"></a>',
+      "https://shop.example/x",
+      "unwrapped",
+    ],
     ["[url]https://shop.example/x[/url]", "https://shop.example/x", "unwrapped"],
     ["[URL=https://shop.example/x]Lamp[/URL]", "https://shop.example/x", "unwrapped"],
     ['[url="https://shop.example/x"]Lamp[/url]', "https://shop.example/x", "unwrapped"],
@@ -102,7 +115,7 @@ const tables: Readonly<Record<string, readonly Row[]>> = {
     ['[lamp]: <https://shop.example/x> "A lamp"', "https://shop.example/x", "unwrapped"],
     ["[Lamp](https://shop.example/x).", "https://shop.example/x", "punctuation", "unwrapped"],
   ],
-  "schemes": [
+  schemes: [
     ["httsp://shop.example/", "https://shop.example/", "scheme-spelling"],
     ["htpts://shop.example/", "https://shop.example/", "scheme-spelling"],
     ["htttps://shop.example/", "https://shop.example/", "scheme-spelling"],
@@ -145,20 +158,31 @@ const tables: Readonly<Record<string, readonly Row[]>> = {
     ["020 7946 0000", "not-an-address"],
     ["(020) 7946 0000", "not-an-address"],
   ],
-  "mail": [
+  mail: [
     ["Anna <anna@lamps.example>", "mailto:anna@lamps.example", "missing-scheme"],
     ['"Anna B." <anna@lamps.example>', "mailto:anna@lamps.example", "missing-scheme"],
     ["<anna@lamps.example>", "mailto:anna@lamps.example", "unwrapped", "missing-scheme"],
     ["mailto:anna@lamps.example,ben@lamps.example", "mailto:anna@lamps.example,ben@lamps.example"],
-    ["mailto:anna@lamps.example; ben@lamps.example", "mailto:anna@lamps.example,ben@lamps.example", "encoded"],
-    ["mailto:anna@lamps.example?subject=A lamp, please", "mailto:anna@lamps.example?subject=A%20lamp,%20please", "encoded"],
-    ["mailto:anna@lamps.example?cc=ben@lamps.example&subject=Hi", "mailto:anna@lamps.example?cc=ben@lamps.example&subject=Hi"],
+    [
+      "mailto:anna@lamps.example; ben@lamps.example",
+      "mailto:anna@lamps.example,ben@lamps.example",
+      "encoded",
+    ],
+    [
+      "mailto:anna@lamps.example?subject=A lamp, please",
+      "mailto:anna@lamps.example?subject=A%20lamp,%20please",
+      "encoded",
+    ],
+    [
+      "mailto:anna@lamps.example?cc=ben@lamps.example&subject=Hi",
+      "mailto:anna@lamps.example?cc=ben@lamps.example&subject=Hi",
+    ],
     ["mailto:?subject=A%20lamp", "mailto:?subject=A%20lamp"],
     ["mailto:?subject=A lamp", "mailto:?subject=A%20lamp", "encoded"],
     ["mailto:anna@lamps.example?attach=/etc/passwd", "not-an-address"],
     ["mailto:anna", "not-an-address"],
   ],
-  "hosts": [
+  hosts: [
     ["例え。テスト", "https://xn--r8jz45g.xn--zckzah/", "slashes", "missing-scheme", "idna"],
     ["https://例え。テスト/x", "https://xn--r8jz45g.xn--zckzah/x", "slashes", "idna"],
     ["hindi.भारत", "https://hindi.xn--h2brj9c/", "missing-scheme", "idna"],
@@ -167,7 +191,7 @@ const tables: Readonly<Record<string, readonly Row[]>> = {
     ["https://shop.example.:8443/x", "https://shop.example:8443/x", "host-dot"],
     ["shop.example.", "https://shop.example/", "punctuation", "missing-scheme"],
   ],
-}; // prettier-ignore
+};
 
 for (const [kind, rows] of Object.entries(tables))
   describe(`pasted: ${kind}`, () => {
@@ -175,10 +199,14 @@ for (const [kind, rows] of Object.entries(tables))
       test(JSON.stringify(pasted), () => {
         const came = repairAddress(pasted);
         assert.equal(came.ok ? came.address : came.reason.code, expected);
-        if (came.ok) assert.deepEqual(came.repairs.map(({ code }) => code), repairs);
+        if (came.ok)
+          assert.deepEqual(
+            came.repairs.map(({ code }) => code),
+            repairs,
+          );
         // What came out is right as it is.
         if (came.ok) assert.deepEqual(repairAddress(came.address), { ...came, repairs: [], others: [] });
-      }); // prettier-ignore
+      });
   });
 
 test("an address in an attribute keeps its last sign, and is no prose", () => {

@@ -45,7 +45,13 @@ function ofLines(text: string, repairs: Repair[]): string {
   const isBracketed = first.startsWith("<") && lines.at(-1)!.endsWith(">");
   const isBroken = lines
     .slice(0, -1)
-    .every((line, at) => line.length >= BROKEN_AT || /[?&=%_-]$/.test(line) || /^[/?&=#%]/.test(lines[at + 1]!) || (at > 0 && line.endsWith("/"))); // prettier-ignore
+    .every(
+      (line, at) =>
+        line.length >= BROKEN_AT ||
+        /[?&=%_-]$/.test(line) ||
+        /^[/?&=#%]/.test(lines[at + 1]!) ||
+        (at > 0 && line.endsWith("/")),
+    );
   if (!isBracketed && !isBroken) return text;
   repairs.push({ code: "broken-lines", message: "Joined the lines that the address was broken into." });
   return lines.join("");

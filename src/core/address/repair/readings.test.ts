@@ -6,7 +6,11 @@ import { repairAddress } from "./repair.ts";
 describe("a text with two good readings", () => {
   const cases: readonly (readonly [pasted: string, taken: string | undefined, ...others: string[]])[] = [
     ["https://shop.example/Jeopardy!", "https://shop.example/Jeopardy", "<https://shop.example/Jeopardy!>"],
-    ["https://shop.example/wiki/Lens_House_Inc.", "https://shop.example/wiki/Lens_House_Inc", "<https://shop.example/wiki/Lens_House_Inc.>"],
+    [
+      "https://shop.example/wiki/Lens_House_Inc.",
+      "https://shop.example/wiki/Lens_House_Inc",
+      "<https://shop.example/wiki/Lens_House_Inc.>",
+    ],
     ["https://shop.example/wiki/U.S.", "https://shop.example/wiki/U.S", "<https://shop.example/wiki/U.S.>"],
     ["https://shop.example/lamp.", "https://shop.example/lamp"],
     ["https://shop.example!", "https://shop.example/"],
@@ -17,10 +21,16 @@ describe("a text with two good readings", () => {
     ["shop.example", "https://shop.example/"],
     ["/brochure.pdf", "/brochure.pdf"],
     ["https://a.example/x https://b.example/y", undefined, "https://a.example/x", "https://b.example/y"],
-    ["https://a.example/x,\nhttps://b.example/y;\nhttp://c.example/", undefined, "https://a.example/x", "https://b.example/y", "http://c.example/"],
+    [
+      "https://a.example/x,\nhttps://b.example/y;\nhttp://c.example/",
+      undefined,
+      "https://a.example/x",
+      "https://b.example/y",
+      "http://c.example/",
+    ],
     ["https://a.example/x?to=https://b.example/y", "https://a.example/x?to=https://b.example/y"],
     ["https://a.example/a b https://b.example/y", "https://a.example/a%20b%20https://b.example/y"],
-  ]; // prettier-ignore
+  ];
   for (const [pasted, taken, ...others] of cases)
     test(JSON.stringify(pasted), () => {
       const repaired = repairAddress(pasted);
@@ -53,7 +63,11 @@ describe("a phone number without its country", () => {
     test(`${typed} in ${country || "no country"}`, () => {
       const repaired = repairAddress(typed, { homePhone: (text) => homePhone(text, country) });
       assert.equal(repaired.ok ? repaired.address : undefined, address);
-      if (repaired.ok) assert.deepEqual(repaired.repairs.map(({ code }) => code), ["encoded"]); // prettier-ignore
+      if (repaired.ok)
+        assert.deepEqual(
+          repaired.repairs.map(({ code }) => code),
+          ["encoded"],
+        );
     });
 
   test("one with its country keeps it, whichever the site's is", () => {

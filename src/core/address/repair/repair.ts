@@ -46,7 +46,14 @@ function repairedOf(pasted: string, surroundings: AddressSurroundings): Repaired
   }
   const several = surroundings.isExact ? [] : severalAddresses(pasted);
   if (several.length > 0)
-    return { ...refuse("not-an-address", `There are ${several.length} addresses here; a link leads to one. Take one of them.`, []), others: several } as Repaired; // prettier-ignore
+    return {
+      ...refuse(
+        "not-an-address",
+        `There are ${several.length} addresses here; a link leads to one. Take one of them.`,
+        [],
+      ),
+      others: several,
+    } as Repaired;
   const { text, repairs } = surroundings.isExact ? unwrap(pasted) : bare(pasted);
   if (text === "")
     return refuse(

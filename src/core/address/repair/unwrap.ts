@@ -105,7 +105,9 @@ function withoutPairs(text: string): string {
   let bare = text;
   for (let taken = 0; taken < MAX_PAIRS; taken += 1) {
     const current = bare;
-    const pair = PAIRS.find(([open, close]) => current.length > 1 && current.startsWith(open) && current.endsWith(close)); // prettier-ignore
+    const pair = PAIRS.find(
+      ([open, close]) => current.length > 1 && current.startsWith(open) && current.endsWith(close),
+    );
     if (!pair) return bare;
     bare = bare.slice(pair[0].length, -pair[1].length).trim();
   }

@@ -12,7 +12,11 @@ export function replaceLinks(
 ): string {
   const ends: number[] = [];
   let next = 0;
-  walkTags(html, { startTag() {}, endTag: (name, start) => void (name === "a" && ends.push(start)) }, ANCHORS); // prettier-ignore
+  walkTags(
+    html,
+    { startTag() {}, endTag: (name, start) => void (name === "a" && ends.push(start)) },
+    ANCHORS,
+  );
   const pieces: string[] = [];
   let from = 0;
   for (const [ordinal, link] of findLinks(html).entries()) {

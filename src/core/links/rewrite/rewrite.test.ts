@@ -25,25 +25,85 @@ const rewritten = (html: string, rules: Rule[] = [outside]): string =>
 const OUT = 'rel="nofollow noopener" target="_blank"';
 const cases: [name: string, html: string, expected: string][] = [
   ["quoted attributes", '<a href="https://a.example/">a</a>', `<a href="https://a.example/" ${OUT}>a</a>`],
-  ["attributes without quotes", "<a href=https://a.example/>a</a>", `<a href=https://a.example/ ${OUT}>a</a>`],
+  [
+    "attributes without quotes",
+    "<a href=https://a.example/>a</a>",
+    `<a href=https://a.example/ ${OUT}>a</a>`,
+  ],
   ["upper case", "<A HREF='https://a.example/'>a</A>", `<A HREF='https://a.example/' ${OUT}>a</A>`],
-  ["white space in the tag", '<a\n  href="https://a.example/"\n>a</a>', `<a\n  href="https://a.example/" ${OUT}\n>a</a>`],
-  ["entities", '<a href="https://a.example/?x=1&amp;y=2">a</a>', `<a href="https://a.example/?x=1&amp;y=2" ${OUT}>a</a>`],
-  ["duplicate attributes: browsers obey the first", '<a href="https://a.example/" rel="me" rel="x">a</a>', '<a href="https://a.example/" rel="nofollow noopener me" rel="x" target="_blank">a</a>'],
-  ["what is already right", `<a ${OUT} href="https://a.example/">a</a>`, `<a ${OUT} href="https://a.example/">a</a>`],
+  [
+    "white space in the tag",
+    '<a\n  href="https://a.example/"\n>a</a>',
+    `<a\n  href="https://a.example/" ${OUT}\n>a</a>`,
+  ],
+  [
+    "entities",
+    '<a href="https://a.example/?x=1&amp;y=2">a</a>',
+    `<a href="https://a.example/?x=1&amp;y=2" ${OUT}>a</a>`,
+  ],
+  [
+    "duplicate attributes: browsers obey the first",
+    '<a href="https://a.example/" rel="me" rel="x">a</a>',
+    '<a href="https://a.example/" rel="nofollow noopener me" rel="x" target="_blank">a</a>',
+  ],
+  [
+    "what is already right",
+    `<a ${OUT} href="https://a.example/">a</a>`,
+    `<a ${OUT} href="https://a.example/">a</a>`,
+  ],
   ["comments", '<!-- <a href="https://a.example/">a</a> -->', '<!-- <a href="https://a.example/">a</a> -->'],
-  ["scripts and styles", '<script>"<a href=https://a.example/>"</script><style>a{}</style>', '<script>"<a href=https://a.example/>"</script><style>a{}</style>'],
-  ["text areas and titles", "<textarea><a href=https://a.example/></textarea>", "<textarea><a href=https://a.example/></textarea>"],
-  ["templates: a script makes links of them", '<template><a href="https://a.example/">a</a></template>', `<template><a href="https://a.example/" ${OUT}>a</a></template>`],
-  ["SVG links", '<svg><a xlink:href="https://a.example/"><text>a</text></a></svg>', `<svg><a xlink:href="https://a.example/" ${OUT}><text>a</text></a></svg>`],
-  ["area elements", '<map><area href="https://a.example/" alt="a"></map>', `<map><area href="https://a.example/" alt="a" ${OUT}></map>`],
+  [
+    "scripts and styles",
+    '<script>"<a href=https://a.example/>"</script><style>a{}</style>',
+    '<script>"<a href=https://a.example/>"</script><style>a{}</style>',
+  ],
+  [
+    "text areas and titles",
+    "<textarea><a href=https://a.example/></textarea>",
+    "<textarea><a href=https://a.example/></textarea>",
+  ],
+  [
+    "templates: a script makes links of them",
+    '<template><a href="https://a.example/">a</a></template>',
+    `<template><a href="https://a.example/" ${OUT}>a</a></template>`,
+  ],
+  [
+    "SVG links",
+    '<svg><a xlink:href="https://a.example/"><text>a</text></a></svg>',
+    `<svg><a xlink:href="https://a.example/" ${OUT}><text>a</text></a></svg>`,
+  ],
+  [
+    "area elements",
+    '<map><area href="https://a.example/" alt="a"></map>',
+    `<map><area href="https://a.example/" alt="a" ${OUT}></map>`,
+  ],
   ["a closing slash", "<area href='https://a.example/'/>", `<area href='https://a.example/' ${OUT}/>`],
-  ["a base element makes paths outside links", '<base href="https://b.example/"><a href="/x">x</a>', `<base href="https://b.example/"><a href="/x" ${OUT}>x</a>`],
-  ["an address of our own under a foreign base", '<base href="https://b.example/"><a href="https://lowlantern.example/x">x</a>', '<base href="https://b.example/"><a href="https://lowlantern.example/x">x</a>'],
-  ["a link that is never closed", '<p><a href="https://a.example/">a<p><a href="/own">b', `<p><a href="https://a.example/" ${OUT}>a<p><a href="/own">b`],
-  ["a tag that is cut off", '<a href="https://a.example/">a</a><a href="https://a.exa', `<a href="https://a.example/" ${OUT}>a</a><a href="https://a.exa`],
-  ["anchors, mail, phone and scripts", '<a name="x">x</a><a href="mailto:a@b.example">m</a><a href="tel:+1">t</a><a href="javascript:x()">j</a>', '<a name="x">x</a><a href="mailto:a@b.example">m</a><a href="tel:+1">t</a><a>j</a>'],
-]; // prettier-ignore
+  [
+    "a base element makes paths outside links",
+    '<base href="https://b.example/"><a href="/x">x</a>',
+    `<base href="https://b.example/"><a href="/x" ${OUT}>x</a>`,
+  ],
+  [
+    "an address of our own under a foreign base",
+    '<base href="https://b.example/"><a href="https://lowlantern.example/x">x</a>',
+    '<base href="https://b.example/"><a href="https://lowlantern.example/x">x</a>',
+  ],
+  [
+    "a link that is never closed",
+    '<p><a href="https://a.example/">a<p><a href="/own">b',
+    `<p><a href="https://a.example/" ${OUT}>a<p><a href="/own">b`,
+  ],
+  [
+    "a tag that is cut off",
+    '<a href="https://a.example/">a</a><a href="https://a.exa',
+    `<a href="https://a.example/" ${OUT}>a</a><a href="https://a.exa`,
+  ],
+  [
+    "anchors, mail, phone and scripts",
+    '<a name="x">x</a><a href="mailto:a@b.example">m</a><a href="tel:+1">t</a><a href="javascript:x()">j</a>',
+    '<a name="x">x</a><a href="mailto:a@b.example">m</a><a href="tel:+1">t</a><a>j</a>',
+  ],
+];
 
 for (const [name, html, expected] of cases)
   test(`rewrites only the start tags that need it: ${name}`, () => {
@@ -172,13 +232,38 @@ test("the report names line, words, both looks and who decided", () => {
 });
 
 const REFUSED: [name: string, html: string, expected: string, addresses: string[]][] = [
-  ["a script's address, words stay", '<a class=x href="javascript:y" rel=me>w</a>', "<a class=x rel=me>w</a>", ["javascript:y"]],
+  [
+    "a script's address, words stay",
+    '<a class=x href="javascript:y" rel=me>w</a>',
+    "<a class=x rel=me>w</a>",
+    ["javascript:y"],
+  ],
   ["a second href too", '<a href="data:text/html,a" href="/b">w</a>', "<a>w</a>", ["data:text/html,a"]],
-  ["SVG's way of writing it", '<svg><a href="vbscript:a" xlink:href="/b">w</a></svg>', "<svg><a>w</a></svg>", ["vbscript:a"]],
-  ["an attribute that follows at once keeps its distance", '<a title="t"href="file:///x"class="c">w</a>', '<a title="t" class="c">w</a>', ["file:///x"]],
-  ["pictures inside a link and beside one", '<img alt=a src="vbscript:b">\n<a href="/x"><img src="file:b" alt="c"></a><img src="/ok.png">', '<img alt=a>\n<a href="/x"><img alt="c"></a><img src="/ok.png">', ["vbscript:b", "file:b"]],
-  ["a picture that stands in the document itself", '<img src="data:image/png;base64,AA==">', '<img src="data:image/png;base64,AA==">', []],
-]; // prettier-ignore
+  [
+    "SVG's way of writing it",
+    '<svg><a href="vbscript:a" xlink:href="/b">w</a></svg>',
+    "<svg><a>w</a></svg>",
+    ["vbscript:a"],
+  ],
+  [
+    "an attribute that follows at once keeps its distance",
+    '<a title="t"href="file:///x"class="c">w</a>',
+    '<a title="t" class="c">w</a>',
+    ["file:///x"],
+  ],
+  [
+    "pictures inside a link and beside one",
+    '<img alt=a src="vbscript:b">\n<a href="/x"><img src="file:b" alt="c"></a><img src="/ok.png">',
+    '<img alt=a>\n<a href="/x"><img alt="c"></a><img src="/ok.png">',
+    ["vbscript:b", "file:b"],
+  ],
+  [
+    "a picture that stands in the document itself",
+    '<img src="data:image/png;base64,AA==">',
+    '<img src="data:image/png;base64,AA==">',
+    [],
+  ],
+];
 
 for (const [name, html, expected, addresses] of REFUSED)
   test(`what may not leave the house is taken away: ${name}`, () => {

@@ -10,17 +10,70 @@ const picture = (attrs: object, ...content: object[]): object => ({ type: "image
 const doc = (...content: object[]): WrittenBody => ({ type: "doc", content });
 
 const cases: readonly (readonly [says: string, body: WrittenBody, html: string, dropped: string[]])[] = [
-  ["a link that runs a script leaves its words", doc(paragraph(linked({ href: "javascript:x()" }))), "<p>words</p>", ["the address “javascript:x()” on <a>"]],
-  ["so does one deep in a list", doc({ type: "bulletList", content: [{ type: "listItem", content: [paragraph(linked({ href: "file:///etc/passwd" }))] }] }), "<ul><li><p>words</p></li></ul>", ["the address “file:///etc/passwd” on <a>"]],
-  ["an address that is no text", doc(paragraph(linked({ href: { toString: 1 } }))), "<p>words</p>", ["the address that is no text on <a>"]],
-  ["what can be made right is", doc(paragraph(linked({ href: "htps://shop.example/x" }))), '<p><a href="https://shop.example/x">words</a></p>', []],
-  ["an override that says nothing", doc(paragraph(linked({ href: "/a", override: "x=y" }))), '<p><a href="/a">words</a></p>', ["the override “x=y”, which says nothing known"]],
-  ["a picture without a good address leaves its caption", doc(picture({ src: "data:text/html,x", alt: "a lamp" }, { type: "text", text: "Caption" })), "<p>Caption</p>", ["the address “data:text/html,x” on <img>"]],
-  ["or its alternative text", doc(picture({ src: "//ida:pw@host.example/x.png", alt: "a lamp" })), "<p>a lamp</p>", ["the address “//ida:pw@host.example/x.png” on <img>"]],
-  ["a picture's link goes alone", doc(picture({ src: "/a.png", alt: "", href: "vbscript:x", rel: "me" })), '<figure><img src="/a.png" alt=""></figure>', ["the address “vbscript:x” on <a>"]],
-  ["a heading's id", doc({ type: "heading", attrs: { level: 2, id: 'x" onclick="' }, content: [{ type: "text", text: "H" }] }), "<h2>H</h2>", ['the id “x" onclick="”']],
-  ["a width that is none", doc(picture({ src: "/a.png", alt: "", width: "huge", pixelWidth: "1e9" })), '<figure><img src="/a.png" alt=""></figure>', ["the attribute width on <img>"]],
-]; // prettier-ignore
+  [
+    "a link that runs a script leaves its words",
+    doc(paragraph(linked({ href: "javascript:x()" }))),
+    "<p>words</p>",
+    ["the address “javascript:x()” on <a>"],
+  ],
+  [
+    "so does one deep in a list",
+    doc({
+      type: "bulletList",
+      content: [{ type: "listItem", content: [paragraph(linked({ href: "file:///etc/passwd" }))] }],
+    }),
+    "<ul><li><p>words</p></li></ul>",
+    ["the address “file:///etc/passwd” on <a>"],
+  ],
+  [
+    "an address that is no text",
+    doc(paragraph(linked({ href: { toString: 1 } }))),
+    "<p>words</p>",
+    ["the address that is no text on <a>"],
+  ],
+  [
+    "what can be made right is",
+    doc(paragraph(linked({ href: "htps://shop.example/x" }))),
+    '<p><a href="https://shop.example/x">words</a></p>',
+    [],
+  ],
+  [
+    "an override that says nothing",
+    doc(paragraph(linked({ href: "/a", override: "x=y" }))),
+    '<p><a href="/a">words</a></p>',
+    ["the override “x=y”, which says nothing known"],
+  ],
+  [
+    "a picture without a good address leaves its caption",
+    doc(picture({ src: "data:text/html,x", alt: "a lamp" }, { type: "text", text: "Caption" })),
+    "<p>Caption</p>",
+    ["the address “data:text/html,x” on <img>"],
+  ],
+  [
+    "or its alternative text",
+    doc(picture({ src: "//ida:pw@host.example/x.png", alt: "a lamp" })),
+    "<p>a lamp</p>",
+    ["the address “//ida:pw@host.example/x.png” on <img>"],
+  ],
+  [
+    "a picture's link goes alone",
+    doc(picture({ src: "/a.png", alt: "", href: "vbscript:x", rel: "me" })),
+    '<figure><img src="/a.png" alt=""></figure>',
+    ["the address “vbscript:x” on <a>"],
+  ],
+  [
+    "a heading's id",
+    doc({ type: "heading", attrs: { level: 2, id: 'x" onclick="' }, content: [{ type: "text", text: "H" }] }),
+    "<h2>H</h2>",
+    ['the id “x" onclick="”'],
+  ],
+  [
+    "a width that is none",
+    doc(picture({ src: "/a.png", alt: "", width: "huge", pixelWidth: "1e9" })),
+    '<figure><img src="/a.png" alt=""></figure>',
+    ["the attribute width on <img>"],
+  ],
+];
 
 describe("the gate of bodies", () => {
   for (const [says, written, html, dropped] of cases)

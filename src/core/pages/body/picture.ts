@@ -8,9 +8,23 @@ export type PictureWidth = (typeof PICTURE_WIDTHS)[number];
 export type PictureSide = (typeof PICTURE_SIDES)[number];
 
 /** The attributes of a picture's link, with the names they have on an `<a>`. */
-export const LINK_ATTRIBUTES = { href: "href", linkTitle: "title", rel: "rel", target: "target", download: "download", override: "data-override", creative: "data-creative" } as const; // prettier-ignore
+export const LINK_ATTRIBUTES = {
+  href: "href",
+  linkTitle: "title",
+  rel: "rel",
+  target: "target",
+  download: "download",
+  override: "data-override",
+  creative: "data-creative",
+} as const;
 /** The attributes of the picture itself, with the names they have on an `<img>`. */
-export const IMAGE_ATTRIBUTES = { src: "src", alt: "alt", title: "title", pixelWidth: "width", pixelHeight: "height" } as const; // prettier-ignore
+export const IMAGE_ATTRIBUTES = {
+  src: "src",
+  alt: "alt",
+  title: "title",
+  pixelWidth: "width",
+  pixelHeight: "height",
+} as const;
 
 type Attributes = Record<string, string | null>;
 

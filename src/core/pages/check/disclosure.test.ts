@@ -20,7 +20,7 @@ const rows: [says: string, delivered: string[], disclosure: typeof TOLD, expecte
   ["no paid link", ['<a href="https://a.example/">x</a><a href="/page">y</a>'], TOLD, undefined],
   ["a page that tells already", ['<p>some  LINKS are\n<b>paid</b>.</p><a href="/go">x</a>'], TOLD, undefined],
   ["a site that does not place it", ['<a href="/go">x</a>'], { ...TOLD, place: false }, undefined],
-]; // prettier-ignore
+];
 for (const [says, delivered, disclosure, expected] of rows)
   test(`the disclosure with ${says}`, () =>
     assert.equal(placedDisclosure(delivered, disclosure, SITE), expected));

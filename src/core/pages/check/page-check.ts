@@ -60,7 +60,15 @@ export function checkPage(
   const findings: Finding[] = [];
   const links = judge(inHtml, against, blocks);
   const headings = new Set(headingAnchors(html).map(({ id }) => id));
-  const add = (code: FindingCode, link: number | null, severity: Finding["severity"], message: string, why: string, fixes: Fix[] = []): void => void findings.push({ code, severity, link, message, why, fixes }); // prettier-ignore
+  // One finding a line, so that the check is read down its columns: the formatter would make eight lines of each.
+  const add = (
+    code: FindingCode,
+    link: number | null,
+    severity: Finding["severity"],
+    message: string,
+    why: string,
+    fixes: Fix[] = [],
+  ): void => void findings.push({ code, severity, link, message, why, fixes });
   const open = (word = "Open the link"): Fix => ({ do: "open", word });
 
   const unknown = variableNames(html).filter((name) => against.variables[name] === undefined);
@@ -88,7 +96,8 @@ export function checkPage(
     if (link.href === "")
       add("broken", at, "fault", "This link has no address.", "It leads back to the page itself.", [open()]);
 
-    const hollow = link.anchor === "text" && link.words !== "" && !spoken(link) ? emptyWords(link.words) : undefined;
+    const hollow =
+      link.anchor === "text" && link.words !== "" && !spoken(link) ? emptyWords(link.words) : undefined;
     if (hollow)
       add("empty-words", at, "advice", `${hollow[0]!.toUpperCase()}${hollow.slice(1)}.`, "Eyes run from link to link, and screen readers list them: the words should say what comes.", [open("Change the words")]); // prettier-ignore
     if (link.picture !== null && sameAddress(link.href, link.picture))
@@ -111,7 +120,10 @@ export function checkPage(
 
     if (link.untracked) {
       const { program, foreignId, tracked } = link.untracked;
-      const says = foreignId === null ? `carries no tracking: ${program} pays nothing for it` : `is tracked for “${foreignId}”: somebody else is paid`;
+      const says =
+        foreignId === null
+          ? `carries no tracking: ${program} pays nothing for it`
+          : `is tracked for “${foreignId}”: somebody else is paid`;
       add("untracked", at, "advice", `This link to ${program} ${says}.`, "A program only pays for readers it can tell are yours.", [...(tracked && link.kind === "external" ? [{ do: "address" as const, word: "Put the tracked link", address: tracked }] : []), open()]); // prettier-ignore
     }
 
@@ -134,7 +146,7 @@ export function checkPage(
     }
   }
   return findings.sort((a, b) => (a.link ?? -1) - (b.link ?? -1));
-} // prettier-ignore
+}
 
 function judge(links: readonly LinkInHtml[], against: CheckAgainst, blocks: readonly number[]): Judged[] {
   const resolvedLinks = new Map(against.resolvedLinks.map((look) => [look.address, look]));
@@ -184,15 +196,36 @@ function judge(links: readonly LinkInHtml[], against: CheckAgainst, blocks: read
   });
 }
 
-function ruledLink({ index, reach, words, resolved, byRules, facts, needsReferrer: byReferrer }: Judged): RuledLink {
+function ruledLink({
+  index,
+  reach,
+  words,
+  resolved,
+  byRules,
+  facts,
+  needsReferrer: byReferrer,
+}: Judged): RuledLink {
   const { rel, target } = resolved;
   const { programs } = facts;
-  return { index, reach, words, rel, target, ruledTarget: byRules.target, programs, needsReferrer: byReferrer };
-} // prettier-ignore
+  return {
+    index,
+    reach,
+    words,
+    rel,
+    target,
+    ruledTarget: byRules.target,
+    programs,
+    needsReferrer: byReferrer,
+  };
+}
 
 // An own short link that is written out is there to be said aloud.
 function spoken({ words, href, kind }: Judged): boolean {
-  const plain = (text: string): string => text.replace(/^https?:\/\//i, "").replace(/:\d+(?=\/)/, "").toLowerCase(); // prettier-ignore
+  const plain = (text: string): string =>
+    text
+      .replace(/^https?:\/\//i, "")
+      .replace(/:\d+(?=\/)/, "")
+      .toLowerCase();
   return kind === "route" && plain(words) === plain(href);
 }
 

@@ -46,7 +46,10 @@ class BoundedLexer extends Lexer {
   }
 }
 
-const reading = new Marked({ gfm: true, hooks: { provideLexer: () => (text, options) => new BoundedLexer(options as never).lex(text) } }); // prettier-ignore
+const reading = new Marked({
+  gfm: true,
+  hooks: { provideLexer: () => (text, options) => new BoundedLexer(options as never).lex(text) },
+});
 
 function marksIn(text: string): number {
   let marks = 0;

@@ -146,16 +146,36 @@ describe("the verdict of a trace", () => {
     note,
   });
   const cases: readonly (readonly [says: string, hops: TraceHop[], verdict: string, note: RegExp])[] = [
-    ["a page", [{ address: "https://own.example/", status: 200, by: "page", note: "Front" }], "fine", /^Arrives\.$/],
+    [
+      "a page",
+      [{ address: "https://own.example/", status: 200, by: "page", note: "Front" }],
+      "fine",
+      /^Arrives\.$/,
+    ],
     ["one redirect of ours", [own(301), out("https://shop.example/", 200)], "fine", /Arrives/],
-    ["two redirects of ours", [own(301), own(302), out("https://shop.example/", 200)], "chain", /straight at the end/],
+    [
+      "two redirects of ours",
+      [own(301), own(302), out("https://shop.example/", 200)],
+      "chain",
+      /straight at the end/,
+    ],
     ["not found", [own(301), out("https://shop.example/x", 404)], "not-found", /not found/],
-    ["a not found that says 200", [out("https://shop.example/x", 200, "says 200, but its page is called “Not found”.")], "not-found", /says 200/],
+    [
+      "a not found that says 200",
+      [out("https://shop.example/x", 200, "says 200, but its page is called “Not found”.")],
+      "not-found",
+      /says 200/,
+    ],
     ["gone", [out("https://shop.example/x", 410)], "gone", /gone/],
     ["a failure", [out("https://shop.example/x", 503)], "failing", /failure/],
-    ["nobody", [out("https://shop.example/x", null, "shop.example has no address.")], "unreachable", /has no address/],
+    [
+      "nobody",
+      [out("https://shop.example/x", null, "shop.example has no address.")],
+      "unreachable",
+      /has no address/,
+    ],
     ["nothing at all", [], "refused", /no address/],
-  ]; // prettier-ignore
+  ];
   for (const [says, hops, verdict, note] of cases)
     test(`of a way that ends at ${says}`, () => {
       const trace = judge("typed", hops, undefined);
@@ -169,7 +189,11 @@ describe("the verdict of a trace", () => {
   });
 
   test("sees what our own hops lose, and takes what arrives by another name for arrived", () => {
-    const us = (address: string, status: number, by: TraceHop["by"] = "route"): TraceHop => ({ address, status, by }); // prettier-ignore
+    const us = (address: string, status: number, by: TraceHop["by"] = "route"): TraceHop => ({
+      address,
+      status,
+      by,
+    });
     const lost = (...hops: TraceHop[]): string[] =>
       judge("typed", hops, undefined).tracking.flatMap(({ name, arrived }) => (arrived ? [] : [name]));
     const old = us("https://own.example/old?utm_source=letter&ref=A-17", 301);
@@ -185,7 +209,10 @@ describe("the verdict of a trace", () => {
       ["partner"],
     );
     assert.deepEqual(lost(us("https://own.example/page?utm_source=letter", 200, "page")), []);
-    assert.equal(judge("typed", [old, us("https://own.example/new", 200, "page")], undefined).verdict, "lost-tracking"); // prettier-ignore
+    assert.equal(
+      judge("typed", [old, us("https://own.example/new", 200, "page")], undefined).verdict,
+      "lost-tracking",
+    );
   });
 
   test("names the parameters that are lost, and where they were seen last", () => {

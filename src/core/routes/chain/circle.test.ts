@@ -28,7 +28,15 @@ const draft = (match: MatchKind, address: string, destination: string) => ({
   replacesPage: false,
 });
 const linted = (match: MatchKind, address: string, destination: string) => [
-  { id: "1", kind: "redirect" as const, host: null, match, address, keys: [routeKey(address, false, match)], destination }, // prettier-ignore
+  {
+    id: "1",
+    kind: "redirect" as const,
+    host: null,
+    match,
+    address,
+    keys: [routeKey(address, false, match)],
+    destination,
+  },
 ];
 const SITE = { hosts: NOBODY.hosts, primary: NOBODY.primary, pageAt: () => undefined, hasFile: () => false };
 

@@ -10,12 +10,36 @@ describe("a list of addresses", () => {
     sign: string,
     items: readonly (readonly [address: string, slug: string, title: string])[],
   ])[] = [
-    ["one a line", `${A}\n\n${A}/2`, " ", [[A, "", ""], [`${A}/2`, "", ""]]], // prettier-ignore
+    [
+      "one a line",
+      `${A}\n\n${A}/2`,
+      " ",
+      [
+        [A, "", ""],
+        [`${A}/2`, "", ""],
+      ],
+    ],
     ["words behind it", `${A} lamp  A red lamp`, " ", [[A, "lamp", "A red lamp"]]],
     ["commas with spaces", `${A}, lamp, A red lamp`, ",", [[A, "lamp", "A red lamp"]]],
     ["commas", `${A},myterms,Terms`, ",", [[A, "myterms", "Terms"]]],
-    ["commas in every line", `${A},a,One\n${A}/2,b,Two`, ",", [[A, "a", "One"], [`${A}/2`, "b", "Two"]]], // prettier-ignore
-    ["an empty name", `${A},,Terms\n${A}/2,b,Two`, ",", [[A, "", "Terms"], [`${A}/2`, "b", "Two"]]], // prettier-ignore
+    [
+      "commas in every line",
+      `${A},a,One\n${A}/2,b,Two`,
+      ",",
+      [
+        [A, "a", "One"],
+        [`${A}/2`, "b", "Two"],
+      ],
+    ],
+    [
+      "an empty name",
+      `${A},,Terms\n${A}/2,b,Two`,
+      ",",
+      [
+        [A, "", "Terms"],
+        [`${A}/2`, "b", "Two"],
+      ],
+    ],
     ["cells in quotation marks", `"${A}","lamp","A lamp, red"`, ",", [[A, "lamp", "A lamp, red"]]],
     ["quotation marks within", `${A},lamp,"The ""red"" one"`, ",", [[A, "lamp", 'The "red" one']]],
     ["semicolons", `${A};lamp;A lamp, red`, ";", [[A, "lamp", "A lamp, red"]]],
@@ -24,12 +48,39 @@ describe("a list of addresses", () => {
     ["headings", `Title,URL,Slug\nA lamp,${A},lamp`, ",", [[A, "lamp", "A lamp"]]],
     ["headings of other columns", `id;url;clicks\n7;${A};12`, ";", [[A, "", ""]]],
     ["headings and tabs", `short link\tdestination\nlamp\t${A}`, "\t", [[A, "lamp", ""]]],
-    ["an address with commas", "https://shop.example/item,42,0", " ", [["https://shop.example/item,42,0", "", ""]]], // prettier-ignore
-    ["a file's name behind a comma", "https://news.example/story,17.html", " ", [["https://news.example/story,17.html", "", ""]]], // prettier-ignore
-    ["commas in one of many", `${A}\nhttps://shop.example/a,b\n${A}/3`, " ", [[A, "", ""], ["https://shop.example/a,b", "", ""], [`${A}/3`, "", ""]]], // prettier-ignore
+    [
+      "an address with commas",
+      "https://shop.example/item,42,0",
+      " ",
+      [["https://shop.example/item,42,0", "", ""]],
+    ],
+    [
+      "a file's name behind a comma",
+      "https://news.example/story,17.html",
+      " ",
+      [["https://news.example/story,17.html", "", ""]],
+    ],
+    [
+      "commas in one of many",
+      `${A}\nhttps://shop.example/a,b\n${A}/3`,
+      " ",
+      [
+        [A, "", ""],
+        ["https://shop.example/a,b", "", ""],
+        [`${A}/3`, "", ""],
+      ],
+    ],
     ["no scheme", "shop.example/x,lamp,Lamp", ",", [["shop.example/x", "lamp", "Lamp"]]],
     ["paths of ours", "/lamps,light,Light", ",", [["/lamps", "light", "Light"]]],
-    ["Windows line ends", `${A},a,One\r\n${A}/2,b,Two\r\n`, ",", [[A, "a", "One"], [`${A}/2`, "b", "Two"]]], // prettier-ignore
+    [
+      "Windows line ends",
+      `${A},a,One\r\n${A}/2,b,Two\r\n`,
+      ",",
+      [
+        [A, "a", "One"],
+        [`${A}/2`, "b", "Two"],
+      ],
+    ],
     ["nothing", " \n ", " ", []],
   ];
   for (const [says, text, sign, items] of cases)

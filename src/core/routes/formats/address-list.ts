@@ -33,7 +33,8 @@ export function readAddressList(text: string): AddressList {
     const rows = rowsOf(text, sign);
     const columns = headings(rows[0]?.cells ?? []);
     if (columns) return { sign, items: rows.slice(1).map((row) => item(row, columns)) };
-    if (isTable(rows, sign)) return { sign, items: rows.map((row) => item(row, { address: 0, slug: 1, title: 2 })) }; // prettier-ignore
+    if (isTable(rows, sign))
+      return { sign, items: rows.map((row) => item(row, { address: 0, slug: 1, title: 2 })) };
   }
   return {
     sign: " ",
@@ -98,5 +99,11 @@ function isName(cell: string): boolean {
 
 function item({ line, cells }: Row, columns: Columns): ListedAddress {
   const cell = (index: number | undefined): string => (index === undefined ? "" : (cells[index] ?? ""));
-  return { line, pasted: cells.join(" "), address: cell(columns.address), slug: cell(columns.slug), title: cell(columns.title) }; // prettier-ignore
+  return {
+    line,
+    pasted: cells.join(" "),
+    address: cell(columns.address),
+    slug: cell(columns.slug),
+    title: cell(columns.title),
+  };
 }

@@ -6,12 +6,38 @@ import { ROUTE_COLUMNS, readRoutesCsv, readRoutesJson, routesToCsv, routeToInput
 import { guardedCell, readCell } from "../../text/spreadsheet-cell.ts";
 
 const ROUTE: Route = {
-  id: "1", kind: "short", host: "gdn.example", match: "exact", address: "/dob", aliases: ["/dobs", "/8-inch"],
-  destination: "https://shop.example/?a=1,2;3", status: 302, query: "merge", parameters: "from=x",
-  notice: null, title: 'The "big" one', tags: ["harbour", "print"], robots: { noindex: true, nofollow: false }, counted: true,
-  enabled: false, replacesPage: false, validFrom: "2026-11-01T00:00:00.000Z", validUntil: null, afterEnd: "nothing", endDestination: null,
-  inContent: "nowhere", contentPages: [], countedFrom: null, health: null, url: "", clicks: 0, lastClick: null, version: 1, createdAt: "", updatedAt: "",
-}; // prettier-ignore
+  id: "1",
+  kind: "short",
+  host: "gdn.example",
+  match: "exact",
+  address: "/dob",
+  aliases: ["/dobs", "/8-inch"],
+  destination: "https://shop.example/?a=1,2;3",
+  status: 302,
+  query: "merge",
+  parameters: "from=x",
+  notice: null,
+  title: 'The "big" one',
+  tags: ["harbour", "print"],
+  robots: { noindex: true, nofollow: false },
+  counted: true,
+  enabled: false,
+  replacesPage: false,
+  validFrom: "2026-11-01T00:00:00.000Z",
+  validUntil: null,
+  afterEnd: "nothing",
+  endDestination: null,
+  inContent: "nowhere",
+  contentPages: [],
+  countedFrom: null,
+  health: null,
+  url: "",
+  clicks: 0,
+  lastClick: null,
+  version: 1,
+  createdAt: "",
+  updatedAt: "",
+};
 
 describe("routes as CSV", () => {
   test("are read back as they were written", () => {
@@ -29,11 +55,26 @@ describe("routes as CSV", () => {
       fc.string({ unit: "grapheme", maxLength: 12 }),
       fc.stringMatching(/^[\\\\|; a]{1,8}$/),
     );
-    const tags = fc.uniqueArray(tag.map((text) => text.replace(/\s+/g, " ").trim()).filter(Boolean), { maxLength: 5 }); // prettier-ignore
-    const notice = fc.option(fc.record({ seconds: fc.integer({ min: 1, max: 60 }), text: fc.constantFrom("", "You leave; | us", '=1+1, "so"') }).map((one) => ({ ...one }))); // prettier-ignore
+    const tags = fc.uniqueArray(tag.map((text) => text.replace(/\s+/g, " ").trim()).filter(Boolean), {
+      maxLength: 5,
+    });
+    const notice = fc.option(
+      fc
+        .record({
+          seconds: fc.integer({ min: 1, max: 60 }),
+          text: fc.constantFrom("", "You leave; | us", '=1+1, "so"'),
+        })
+        .map((one) => ({ ...one })),
+    );
     fc.assert(
       fc.property(tags, notice, fc.boolean(), (given, shown, chosen) => {
-        const route: Route = { ...ROUTE, tags: given, notice: shown, status: shown ? 200 : 302, ...(chosen ? { inContent: "pages", contentPages: ["7", "12"] } : {}) }; // prettier-ignore
+        const route: Route = {
+          ...ROUTE,
+          tags: given,
+          notice: shown,
+          status: shown ? 200 : 302,
+          ...(chosen ? { inContent: "pages", contentPages: ["7", "12"] } : {}),
+        };
         const { fields } = readRoutesCsv(routesToCsv([route])).rows[0]!;
         assert.deepEqual(fields.tags ?? [], given);
         assert.deepEqual(fields.notice ?? null, shown);
@@ -80,17 +121,32 @@ describe("routes as CSV", () => {
     );
   });
 
-  const files: readonly (readonly [says: string, text: string, address: string | undefined, more?: Record<string, unknown>])[] = [
+  const files: readonly (readonly [
+    says: string,
+    text: string,
+    address: string | undefined,
+    more?: Record<string, unknown>,
+  ])[] = [
     ["a byte order mark", "\uFEFFaddress,destination\r\n/a,/b\r\n", "/a"],
     ["semicolons", "address;destination\n/a;/b\n", "/a", { destination: "/b" }],
     ["tabs", "address\tdestination\n/a\t/b\n", "/a", { destination: "/b" }],
-    ["quotes and line breaks in a cell", 'address,title\n/a,"One, ""two""\nthree"\n', "/a", { title: 'One, "two"\nthree' }],
-    ["columns in another order and letter case", "Title,Valid-From,ADDRESS\nT,2026-11-01T00:00:00Z,/a\n", "/a", { title: "T", validFrom: "2026-11-01T00:00:00Z" }],
+    [
+      "quotes and line breaks in a cell",
+      'address,title\n/a,"One, ""two""\nthree"\n',
+      "/a",
+      { title: 'One, "two"\nthree' },
+    ],
+    [
+      "columns in another order and letter case",
+      "Title,Valid-From,ADDRESS\nT,2026-11-01T00:00:00Z,/a\n",
+      "/a",
+      { title: "T", validFrom: "2026-11-01T00:00:00Z" },
+    ],
     ["missing columns", "address\n/a\n", "/a", { kind: "redirect" }],
     ["a status that tells the kind", "address,status\n/a,410\n", "/a", { kind: "gone" }],
     ["a guarded formula cell", "address,title\n/a,'=SUM(A1)\n", "/a", { title: "=SUM(A1)" }],
     ["empty lines", "address\n\n/a\n\n", "/a"],
-  ]; // prettier-ignore
+  ];
   for (const [says, text, address, more = {}] of files)
     test(`with ${says} are read`, () => {
       const { rows, fault } = readRoutesCsv(text);

@@ -5,10 +5,31 @@ import { guardedCell, readCell } from "../../text/spreadsheet-cell.ts";
 
 /** The columns of the routes' CSV, in their order; the first twelve are the fixed ones of the API. */
 export const ROUTE_COLUMNS = [
-  "kind", "host", "match", "address", "destination", "status", "query", "title", "tags", "enabled", "valid_from", "valid_until",
-  "aliases", "parameters", "noindex", "nofollow", "counted", "replaces_page", "after_end", "end_destination", "notice_seconds", "notice_text",
-  "in_content", "content_pages",
-] as const; // prettier-ignore
+  "kind",
+  "host",
+  "match",
+  "address",
+  "destination",
+  "status",
+  "query",
+  "title",
+  "tags",
+  "enabled",
+  "valid_from",
+  "valid_until",
+  "aliases",
+  "parameters",
+  "noindex",
+  "nofollow",
+  "counted",
+  "replaces_page",
+  "after_end",
+  "end_destination",
+  "notice_seconds",
+  "notice_text",
+  "in_content",
+  "content_pages",
+] as const;
 type Column = (typeof ROUTE_COLUMNS)[number];
 
 /** One route as a file holds it: the fields that stand there, unchecked, and the line they begin on. */

@@ -8,11 +8,39 @@ import { decodedPath, serverRules } from "./server-rules.ts";
 let next = 1;
 const route = (address: string, destination: string | null, more: Partial<Route> = {}): Route =>
   ({
-    id: String(next++), kind: "redirect", host: null, match: "exact", address, aliases: [], destination, status: destination === null ? 410 : 301,
-    query: "drop", parameters: "", notice: null, title: "", tags: [], robots: { noindex: false, nofollow: false }, counted: true, enabled: true,
-    replacesPage: false, validFrom: null, validUntil: null, afterEnd: "nothing", endDestination: null, inContent: "nowhere", contentPages: [],
-    countedFrom: null, health: null, url: "", clicks: 0, lastClick: null, version: 1, createdAt: "", updatedAt: "", ...more,
-  }) as Route; // prettier-ignore
+    id: String(next++),
+    kind: "redirect",
+    host: null,
+    match: "exact",
+    address,
+    aliases: [],
+    destination,
+    status: destination === null ? 410 : 301,
+    query: "drop",
+    parameters: "",
+    notice: null,
+    title: "",
+    tags: [],
+    robots: { noindex: false, nofollow: false },
+    counted: true,
+    enabled: true,
+    replacesPage: false,
+    validFrom: null,
+    validUntil: null,
+    afterEnd: "nothing",
+    endDestination: null,
+    inContent: "nowhere",
+    contentPages: [],
+    countedFrom: null,
+    health: null,
+    url: "",
+    clicks: 0,
+    lastClick: null,
+    version: 1,
+    createdAt: "",
+    updatedAt: "",
+    ...more,
+  }) as Route;
 const HOSTS = ["own.example", "sh.example"];
 const rules = (...routes: Route[]) =>
   serverRules(routes, HOSTS, "own.example", (path) => `https://own.example${path}`);

@@ -30,7 +30,9 @@ export function captureFault(destination: string, available: number): string | u
   const registered = getDomain(host.replace(/:\d*$/, "").replace(CAPTURE, "x"), {
     allowPrivateDomains: true,
   });
-  const own = labels.length >= 3 && labels.slice(-Math.max(2, (registered ?? host).split(".").length)).every((label) => !label.includes("$")); // prettier-ignore
+  const own =
+    labels.length >= 3 &&
+    labels.slice(-Math.max(2, (registered ?? host).split(".").length)).every((label) => !label.includes("$"));
   return whole && own
     ? undefined
     : "Here a reader's address would choose whose site it is. Put a slash between host and capture, or let it be one label of a name that is otherwise written out, such as https://$1.shop.example/.";

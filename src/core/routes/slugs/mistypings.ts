@@ -17,9 +17,20 @@ const SOUNDS: readonly (readonly [RegExp, string, string])[] = [
   [/er(?=$|[^a-z])/, "ar", "a common slip"],
 ];
 const NUMBERS: readonly (readonly [string, string])[] = [
-  ["one", "1"], ["two", "2"], ["three", "3"], ["four", "4"], ["five", "5"], ["six", "6"], ["seven", "7"],
-  ["eight", "8"], ["nine", "9"], ["ten", "10"], ["eleven", "11"], ["twelve", "12"], ["thirteen", "13"],
-]; // prettier-ignore
+  ["one", "1"],
+  ["two", "2"],
+  ["three", "3"],
+  ["four", "4"],
+  ["five", "5"],
+  ["six", "6"],
+  ["seven", "7"],
+  ["eight", "8"],
+  ["nine", "9"],
+  ["ten", "10"],
+  ["eleven", "11"],
+  ["twelve", "12"],
+  ["thirteen", "13"],
+];
 
 /**
  * Spellings of a slug that people type by mistake, likeliest first: hyphens left out or put in, a doubled letter

@@ -10,9 +10,23 @@ const named = (name: string, match: object, more: object = {}): Rule =>
 
 describe("a program's tracked link", () => {
   const partners = [
-    { name: "Lens House", network: "Ferry", domains: ["lens-house.example"], trackingId: "LL-1", needsReferrer: false, template: "https://ferry.example/c/{id}/lens?to={destination}&s={sub}" },
-    { name: "Wool", network: "Ferry", domains: ["*.wool.example", "wool.example"], trackingId: "W-1", needsReferrer: false, template: "https://ferry.example/w/{id}?to={destination}" },
-  ]; // prettier-ignore
+    {
+      name: "Lens House",
+      network: "Ferry",
+      domains: ["lens-house.example"],
+      trackingId: "LL-1",
+      needsReferrer: false,
+      template: "https://ferry.example/c/{id}/lens?to={destination}&s={sub}",
+    },
+    {
+      name: "Wool",
+      network: "Ferry",
+      domains: ["*.wool.example", "wool.example"],
+      trackingId: "W-1",
+      needsReferrer: false,
+      template: "https://ferry.example/w/{id}?to={destination}",
+    },
+  ];
   const site: LinkResolver = {
     hosts: ["own.example"],
     partners,
@@ -21,25 +35,33 @@ describe("a program's tracked link", () => {
       key === "/to/lens" ? LENS : key === "/to/plain" ? "https://lens-house.example/" : undefined,
   };
   const LENS = "https://ferry.example/c/LL-1/lens?to=https%3A%2F%2Flens-house.example%2Fitem%2F7&s=x";
-  const cases: readonly (readonly [
-    href: string,
-    domains: string[],
-    matched: string | undefined,
-  ])[] = [
+  const cases: readonly (readonly [href: string, domains: string[], matched: string | undefined])[] = [
     [LENS, ["lens-house.example"], "lens-house.example, where this tracked link ends"],
     [LENS, ["ferry.example"], "ferry.example, as it is written"],
     [LENS, ["*.example", "lens-house.example"], "lens-house.example, where this tracked link ends"],
     [LENS, ["wool.example"], undefined],
-    [LENS.replace("LL-1", "SOMEBODY"), ["lens-house.example"], "lens-house.example, where this tracked link ends"],
-    ["https://ferry.example/c/LL-1/lens", ["lens-house.example"], "lens-house.example, where this tracked link ends"],
+    [
+      LENS.replace("LL-1", "SOMEBODY"),
+      ["lens-house.example"],
+      "lens-house.example, where this tracked link ends",
+    ],
+    [
+      "https://ferry.example/c/LL-1/lens",
+      ["lens-house.example"],
+      "lens-house.example, where this tracked link ends",
+    ],
     ["https://ferry.example/about", ["lens-house.example"], undefined],
-    ["https://ferry.example/w/W-1?to=https%3A%2F%2Fshop.wool.example%2F", ["*.wool.example"], "shop.wool.example, where this tracked link ends"],
+    [
+      "https://ferry.example/w/W-1?to=https%3A%2F%2Fshop.wool.example%2F",
+      ["*.wool.example"],
+      "shop.wool.example, where this tracked link ends",
+    ],
     ["https://ferry.example/w/W-1", ["wool.example"], undefined],
     ["https://lens-house.example/item/7", ["lens-house.example"], "lens-house.example, as it is written"],
     ["/to/lens", ["lens-house.example"], "lens-house.example, where this tracked link ends"],
     ["/to/lens", ["ferry.example"], "ferry.example, where this short link ends"],
     ["/to/plain", ["lens-house.example"], "lens-house.example, where this short link ends"],
-  ]; // prettier-ignore
+  ];
   for (const [href, domains, matched] of cases)
     test(`${href} and a rule for ${domains.join(", ")}`, () => {
       const rules = [named("it", { domains }, { set: { sponsored: "on" } })];

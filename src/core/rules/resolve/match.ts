@@ -76,7 +76,10 @@ export function matcherOf(match: RuleMatch): Matcher {
           ? rankOf(LEVEL.page)
           : rankOf(LEVEL.pathPattern, longest(pagePatterns.filter((pattern) => pageMatches(pattern, page))));
       if (!domains) return rankOf(level);
-      return rankOf(level, Math.max(domainWeight(domainIn(domains, domain)), domainWeight(domainIn(domains, end)))); // prettier-ignore
+      return rankOf(
+        level,
+        Math.max(domainWeight(domainIn(domains, domain)), domainWeight(domainIn(domains, end))),
+      );
     },
   };
 }

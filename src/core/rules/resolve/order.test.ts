@@ -104,14 +104,49 @@ describe("what a rule matches", () => {
     ["mail is neither outside", { destination: "external" }, { href: "mailto:a@b.example" }, false],
     ["nor inside", { destination: "internal" }, { href: "mailto:a@b.example" }, false],
     ["any takes mail too", { destination: "any" }, { href: "mailto:a@b.example" }, true],
-    ["a short link is where it leads", { destination: "external", programs: ["Shop"] }, { href: "/go" }, true],
-    ["an own host written out is inside", { destination: "internal" }, { href: "https://own.example/page" }, true],
-    ["the star is for subdomains alone", { domains: ["*.shop.example"] }, { href: "https://shop.example/" }, false],
-    ["the name alone is for itself", { domains: ["shop.example"] }, { href: "https://a.shop.example/" }, false],
-    ["letter case of a host does not count", { domains: ["shelf.example"] }, { href: "HTTPS://Shelf.Example/" }, true],
+    [
+      "a short link is where it leads",
+      { destination: "external", programs: ["Shop"] },
+      { href: "/go" },
+      true,
+    ],
+    [
+      "an own host written out is inside",
+      { destination: "internal" },
+      { href: "https://own.example/page" },
+      true,
+    ],
+    [
+      "the star is for subdomains alone",
+      { domains: ["*.shop.example"] },
+      { href: "https://shop.example/" },
+      false,
+    ],
+    [
+      "the name alone is for itself",
+      { domains: ["shop.example"] },
+      { href: "https://a.shop.example/" },
+      false,
+    ],
+    [
+      "letter case of a host does not count",
+      { domains: ["shelf.example"] },
+      { href: "HTTPS://Shelf.Example/" },
+      true,
+    ],
     ["a port does not count", { domains: ["shelf.example"] }, { href: "https://shelf.example:8443/" }, true],
-    ["a domain outside ASCII in its ASCII form", { domains: ["Bücher.example"] }, { href: "https://xn--bcher-kva.example/" }, true],
-    ["a program without a network", { networks: [""].map(() => "Net") }, { href: "https://shelf.example/" }, false],
+    [
+      "a domain outside ASCII in its ASCII form",
+      { domains: ["Bücher.example"] },
+      { href: "https://xn--bcher-kva.example/" },
+      true,
+    ],
+    [
+      "a program without a network",
+      { networks: [""].map(() => "Net") },
+      { href: "https://shelf.example/" },
+      false,
+    ],
     ["a pattern with two stars", { pages: ["/page/*/on*"] }, {}, true],
     ["a pattern is for the whole path", { pages: ["/page/*/on"] }, {}, false],
     ["a page that is not told matches no page", { pages: ["/*"] }, { page: undefined }, false],
@@ -119,7 +154,7 @@ describe("what a rule matches", () => {
     ["on pictures", { anchor: "image" }, {}, false],
     ["on pictures, where it is one", { anchor: "image" }, { anchor: "image" }, true],
     ["a page without a category is in none", { categories: ["Reviews"] }, { category: undefined }, false],
-  ]; // prettier-ignore
+  ];
   for (const [says, match, link, matches] of rows)
     test(says, () =>
       assert.equal(decider([named("it", match)], { ...LINK, ...link }), matches ? "it" : undefined),
@@ -155,10 +190,28 @@ describe("fill and overwrite", () => {
     ["fill keeps a written tab, and fills rel", fill, { target: "_self" }, "nofollow", "_self"],
     ["a rel of tokens that are not managed is a rel", fill, { rel: "me" }, "noopener me", "_blank"],
     ["a rel of white space is none", fill, { rel: " \t" }, "nofollow noopener", "_blank"],
-    ["overwrite replaces what it speaks of, and only that", overwrite, { rel: "ugc me", target: "_top" }, "nofollow ugc noopener me", "_blank"],
-    ["overwrite takes off what is written", named("rule", {}, { set: { ugc: "off" }, mode: "overwrite" }), { rel: "ugc me" }, "me", null],
-    ["same tab takes a written target away", named("rule", {}, { set: { target: "same" }, mode: "overwrite" }), { target: "_blank" }, "", null],
-  ]; // prettier-ignore
+    [
+      "overwrite replaces what it speaks of, and only that",
+      overwrite,
+      { rel: "ugc me", target: "_top" },
+      "nofollow ugc noopener me",
+      "_blank",
+    ],
+    [
+      "overwrite takes off what is written",
+      named("rule", {}, { set: { ugc: "off" }, mode: "overwrite" }),
+      { rel: "ugc me" },
+      "me",
+      null,
+    ],
+    [
+      "same tab takes a written target away",
+      named("rule", {}, { set: { target: "same" }, mode: "overwrite" }),
+      { target: "_blank" },
+      "",
+      null,
+    ],
+  ];
   for (const [says, rule, link, rel, target] of rows)
     test(says, () => {
       const resolved = linkAttributes({ ...LINK, ...link }, [rule], SITE);

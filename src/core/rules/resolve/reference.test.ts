@@ -37,7 +37,9 @@ function applies(rule: Rule, link: LinkFacts): boolean {
     Object.entries(match).map(([field, value]) => {
       if (field === "destination") return value === "any" || value === link.reach;
       if (field === "domains")
-        return (value as string[]).some((pattern) => hostMatches(pattern, link.domain) || hostMatches(pattern, link.end)); // prettier-ignore
+        return (value as string[]).some(
+          (pattern) => hostMatches(pattern, link.domain) || hostMatches(pattern, link.end),
+        );
       if (field === "programs") return (value as string[]).some((name) => link.programs.includes(name));
       if (field === "networks") return (value as string[]).some((name) => link.networks.includes(name));
       if (field === "categories") return (value as string[]).includes(link.category ?? "");

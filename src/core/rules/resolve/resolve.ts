@@ -110,7 +110,13 @@ function decide(
     return { attribute, value: override!, by: BY_OVERRIDE, overridden, decider: OVERRIDE };
   const { rule, index } = first;
   const { name } = rule;
-  const decision: Decision = { attribute, value: rule.set[attribute]!, by: name, overridden, decider: { kind: "rule", index, name } }; // prettier-ignore
+  const decision: Decision = {
+    attribute,
+    value: rule.set[attribute]!,
+    by: name,
+    overridden,
+    decider: { kind: "rule", index, name },
+  };
   if (rule.match.domains) decision.matched = matchedBy(rule.match.domains, facts);
   return decision;
 }

@@ -187,7 +187,17 @@ function isGuarded(except: RuleMatch = {}): boolean {
   return Object.keys(except).some((field) => field !== "destination" && field !== "anchor");
 }
 
-const NOWHERE: LinkFacts = { reach: "none", domain: undefined, end: undefined, short: false, page: undefined, category: undefined, anchor: "text", programs: [], networks: [] }; // prettier-ignore
+const NOWHERE: LinkFacts = {
+  reach: "none",
+  domain: undefined,
+  end: undefined,
+  short: false,
+  page: undefined,
+  category: undefined,
+  anchor: "text",
+  programs: [],
+  networks: [],
+};
 
 // What is no domain.
 const NO_DOMAIN = { external: " outside", internal: " inside", none: " nowhere" } as const;
@@ -202,7 +212,9 @@ export function ruleTable(rules: readonly Rule[]): RuleTable {
 }
 
 function consider(found: Candidate[], list: readonly Listed[] | undefined, link: LinkFacts): void {
-  if (list) for (const listed of list) if (matches(listed, link)) found.push({ ready: listed.ready, key: keyOf(listed, link) }); // prettier-ignore
+  if (list)
+    for (const listed of list)
+      if (matches(listed, link)) found.push({ ready: listed.ready, key: keyOf(listed, link) });
 }
 
 function matches({ ready, tests }: Listed, link: LinkFacts): boolean {

@@ -43,7 +43,11 @@ export function adviseRules(rules: readonly Rule[], site: AdviceSite): RuleAdvic
     for (const [code, message] of aboutOne(rule, site)) say(code, [index], message);
     const hider = on.find((other) => other.index < index && hides(other.rule, rule));
     if (hider)
-      say("never-decides", [index, hider.index], `“${rule.name}” can never decide anything: “${hider.rule.name}” stands above it and speaks for all of its links first.`); // prettier-ignore
+      say(
+        "never-decides",
+        [index, hider.index],
+        `“${rule.name}” can never decide anything: “${hider.rule.name}” stands above it and speaks for all of its links first.`,
+      );
   }
   advice.push(...contradictions(on), ...sameNames(on));
   return advice.sort((a, b) => a.rules[0]! - b.rules[0]!);
@@ -56,32 +60,59 @@ function aboutOne(rule: Rule, site: AdviceSite): [RuleAdvice["code"], string][] 
     said.push(["sets-nothing", `“${rule.name}” sets nothing, so it changes no link.`]);
   const own = match.domains?.filter((domain) => site.hosts.includes(domain)) ?? [];
   if (match.domains && own.length === match.domains.length)
-    said.push(["never-matches", `“${rule.name}” names our own ${own.length === 1 ? `host ${own[0]}` : "hosts"}: links to ourselves are inside links and have no domain. Match inside links instead.`]); // prettier-ignore
+    said.push([
+      "never-matches",
+      `“${rule.name}” names our own ${own.length === 1 ? `host ${own[0]}` : "hosts"}: links to ourselves are inside links and have no domain. Match inside links instead.`,
+    ]);
   else if (own.length > 0)
-    said.push(["never-matches", `“${rule.name}” names ${own.join(" and ")}, which is our own host: links to it are inside links, and this part matches none.`]); // prettier-ignore
+    said.push([
+      "never-matches",
+      `“${rule.name}” names ${own.join(" and ")}, which is our own host: links to it are inside links, and this part matches none.`,
+    ]);
   if (match.destination === "internal" && (match.domains || match.programs || match.networks))
-    said.push(["never-matches", `“${rule.name}” wants inside links that lead to a domain, program or network; there are none such.`]); // prettier-ignore
+    said.push([
+      "never-matches",
+      `“${rule.name}” wants inside links that lead to a domain, program or network; there are none such.`,
+    ]);
   if (except && exceptsAll(match, except))
     said.push(["never-matches", `“${rule.name}” takes out by its exception all that it matches.`]);
   if (match.pages?.some((pattern) => /^\/?\*+$/.test(pattern)) && levelOf(match) === LEVEL.pathPattern)
-    said.push(["names-everything", `“${rule.name}” names every page by ${match.pages.find((pattern) => /^\/?\*+$/.test(pattern))}: that makes it rank above rules for a domain. Leave the pages out if it is meant for all.`]); // prettier-ignore
+    said.push([
+      "names-everything",
+      `“${rule.name}” names every page by ${match.pages.find((pattern) => /^\/?\*+$/.test(pattern))}: that makes it rank above rules for a domain. Leave the pages out if it is meant for all.`,
+    ]);
   for (const [field, known] of [
     ["programs", site.partners.map(({ name }) => name)],
     ["networks", site.partners.map(({ network }) => network)],
   ] as const) {
     const unknown = match[field]?.filter((name) => !known.includes(name)) ?? [];
     if (unknown.length > 0)
-      said.push(["unknown-program", `“${rule.name}” names ${unknown.join(" and ")}, which none of the site's partners is called.`]); // prettier-ignore
+      said.push([
+        "unknown-program",
+        `“${rule.name}” names ${unknown.join(" and ")}, which none of the site's partners is called.`,
+      ]);
   }
   for (const sentence of bothWays(rule, site.partners)) said.push(["both-ways", sentence]);
   const partners = partnersOfMatch(match, site.partners).filter((one) => !isExcepted(one, except));
   const needing = partners.filter(({ needsReferrer }) => needsReferrer);
   if (set.noreferrer === "on" && needing.length > 0)
-    said.push(["referrer-withheld", `${needing[0]!.name} pays by the referrer, and “${rule.name}” withholds it with noreferrer. Except its domains, or leave noreferrer.`]); // prettier-ignore
+    said.push([
+      "referrer-withheld",
+      `${needing[0]!.name} pays by the referrer, and “${rule.name}” withholds it with noreferrer. Except its domains, or leave noreferrer.`,
+    ]);
   if (partners.length > 0 && set.sponsored === "off" && set.nofollow !== "on")
-    said.push(["paid-unmarked", `“${rule.name}” takes sponsored off links that ${partners[0]!.name} pays for, and leaves them without nofollow.`]); // prettier-ignore
-  if (set.sponsored === "on" && (match.destination === "internal" || match.destination === "any" || isBare(match)))
-    said.push(["sponsored-inside", `“${rule.name}” marks links to ourselves as sponsored too. Match outside links only.`]); // prettier-ignore
+    said.push([
+      "paid-unmarked",
+      `“${rule.name}” takes sponsored off links that ${partners[0]!.name} pays for, and leaves them without nofollow.`,
+    ]);
+  if (
+    set.sponsored === "on" &&
+    (match.destination === "internal" || match.destination === "any" || isBare(match))
+  )
+    said.push([
+      "sponsored-inside",
+      `“${rule.name}” marks links to ourselves as sponsored too. Match outside links only.`,
+    ]);
   return said;
 }
 
@@ -100,9 +131,13 @@ function bothWays({ name, match }: Rule, partners: readonly Partner[]): string[]
     const network = read.template.host.replace(/:\d+$/, "");
     const shops = partner.domains.filter((domain) => !domain.startsWith("*.") && domain !== network);
     if (shops.some(names) && !names(network))
-      return [`“${name}” covers ${partner.name} by both ways: links to ${shops.find(names)}, and tracked links through ${network} that end there.`]; // prettier-ignore
+      return [
+        `“${name}” covers ${partner.name} by both ways: links to ${shops.find(names)}, and tracked links through ${network} that end there.`,
+      ];
     return names(network) && !shops.some(names)
-      ? [`“${name}” names ${network}, through which tracked links to ${partner.name} go; links straight to its own pages are not covered.`] // prettier-ignore
+      ? [
+          `“${name}” names ${network}, through which tracked links to ${partner.name} go; links straight to its own pages are not covered.`,
+        ]
       : [];
   });
 }

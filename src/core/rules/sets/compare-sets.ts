@@ -15,7 +15,10 @@ export function compareSets(before: readonly Rule[], after: readonly Rule[]): Se
   const differences: SetDifference[] = [];
   const old = new Map(before.map((rule) => [rule.name, rule]));
   const stayed = new Set(after.map(({ name }) => name).filter((name) => old.has(name)));
-  const moved = movedNames(before.filter(({ name }) => stayed.has(name)).map(({ name }) => name), after.filter(({ name }) => stayed.has(name)).map(({ name }) => name)); // prettier-ignore
+  const moved = movedNames(
+    before.filter(({ name }) => stayed.has(name)).map(({ name }) => name),
+    after.filter(({ name }) => stayed.has(name)).map(({ name }) => name),
+  );
   for (const rule of after) {
     const was = old.get(rule.name);
     const sentence = ruleSentence(rule);
@@ -30,7 +33,8 @@ export function compareSets(before: readonly Rule[], after: readonly Rule[]): Se
     if (moved.has(rule.name)) differences.push({ change: "moved", name: rule.name });
   }
   for (const rule of before)
-    if (!stayed.has(rule.name)) differences.push({ change: "taken out", name: rule.name, before: ruleSentence(rule) }); // prettier-ignore
+    if (!stayed.has(rule.name))
+      differences.push({ change: "taken out", name: rule.name, before: ruleSentence(rule) });
   return differences;
 }
 

@@ -20,30 +20,78 @@ const OUT = { destination: "external" };
 
 describe("advice", () => {
   const rows: [says: string, rules: Rule[], codes: string[]][] = [
-    ["a good set", [rule("a", { domains: ["shop.example"] }, { sponsored: "on" }), rule("b", OUT, { target: "new" })], []],
+    [
+      "a good set",
+      [rule("a", { domains: ["shop.example"] }, { sponsored: "on" }), rule("b", OUT, { target: "new" })],
+      [],
+    ],
     ["a rule that sets nothing", [rule("a", OUT, {})], ["sets-nothing"]],
     ["our own host as a domain", [rule("a", { domains: ["own.example"] })], ["never-matches"]],
     ["our own host among others", [rule("a", { domains: ["own.example", "x.example"] })], ["never-matches"]],
-    ["inside links to a domain", [rule("a", { destination: "internal", domains: ["x.example"] })], ["never-matches"]],
-    ["an exception that takes all out", [rule("a", { domains: ["x.example"] }, { ugc: "on" }, { except: { destination: "external" } })], ["never-matches"]],
+    [
+      "inside links to a domain",
+      [rule("a", { destination: "internal", domains: ["x.example"] })],
+      ["never-matches"],
+    ],
+    [
+      "an exception that takes all out",
+      [rule("a", { domains: ["x.example"] }, { ugc: "on" }, { except: { destination: "external" } })],
+      ["never-matches"],
+    ],
     ["a pattern for every page", [rule("a", { pages: ["/*"] })], ["names-everything"]],
     ["a program that nobody is called", [rule("a", { programs: ["Nobody"] })], ["unknown-program"]],
     ["a network that nobody is of", [rule("a", { networks: ["Nowhere"] })], ["unknown-program"]],
-    ["noreferrer for who pays by the referrer", [rule("a", { domains: ["*.shop.example"] }, { noreferrer: "on" })], ["referrer-withheld"]],
-    ["noreferrer by the network", [rule("a", { networks: ["Net"] }, { noreferrer: "on" })], ["referrer-withheld"]],
-    ["noreferrer for who does not care", [rule("a", { domains: ["shelf.example"] }, { noreferrer: "on" })], []],
-    ["sponsored taken off paid links", [rule("a", { programs: ["Shelf"] }, { sponsored: "off" })], ["paid-unmarked"]],
+    [
+      "noreferrer for who pays by the referrer",
+      [rule("a", { domains: ["*.shop.example"] }, { noreferrer: "on" })],
+      ["referrer-withheld"],
+    ],
+    [
+      "noreferrer by the network",
+      [rule("a", { networks: ["Net"] }, { noreferrer: "on" })],
+      ["referrer-withheld"],
+    ],
+    [
+      "noreferrer for who does not care",
+      [rule("a", { domains: ["shelf.example"] }, { noreferrer: "on" })],
+      [],
+    ],
+    [
+      "sponsored taken off paid links",
+      [rule("a", { programs: ["Shelf"] }, { sponsored: "off" })],
+      ["paid-unmarked"],
+    ],
     ["… but nofollow put on", [rule("a", { programs: ["Shelf"] }, { sponsored: "off", nofollow: "on" })], []],
     ["sponsored for links to ourselves", [rule("a", {}, { sponsored: "on" })], ["sponsored-inside"]],
-    ["the same name twice", [rule("a", { domains: ["x.example"] }), rule("a", { domains: ["y.example"] })], ["same-name"]],
+    [
+      "the same name twice",
+      [rule("a", { domains: ["x.example"] }), rule("a", { domains: ["y.example"] })],
+      ["same-name"],
+    ],
     ["one above that says it all first", [rule("a", OUT), rule("b", OUT)], ["never-decides"]],
     ["one above that speaks of something else", [rule("a", OUT, { ugc: "on" }), rule("b", OUT)], []],
-    ["one below that names more closely", [rule("a", OUT), rule("b", { domains: ["x.example"] }, { nofollow: "off" })], []],
-    ["one that fills above one that overwrites", [rule("a", OUT), rule("b", OUT, { nofollow: "on" }, { mode: "overwrite" })], []],
-    ["two that say opposite things at one level", [rule("a", { categories: ["x", "y"] }), rule("b", { categories: ["y", "z"] }, { nofollow: "off" })], ["contradiction"]],
-    ["opposite things for different links", [rule("a", { categories: ["x"] }), rule("b", { categories: ["z"] }, { nofollow: "off" })], []],
+    [
+      "one below that names more closely",
+      [rule("a", OUT), rule("b", { domains: ["x.example"] }, { nofollow: "off" })],
+      [],
+    ],
+    [
+      "one that fills above one that overwrites",
+      [rule("a", OUT), rule("b", OUT, { nofollow: "on" }, { mode: "overwrite" })],
+      [],
+    ],
+    [
+      "two that say opposite things at one level",
+      [rule("a", { categories: ["x", "y"] }), rule("b", { categories: ["y", "z"] }, { nofollow: "off" })],
+      ["contradiction"],
+    ],
+    [
+      "opposite things for different links",
+      [rule("a", { categories: ["x"] }), rule("b", { categories: ["z"] }, { nofollow: "off" })],
+      [],
+    ],
     ["rules that are off", [rule("a", {}, {}, { enabled: false })], []],
-  ]; // prettier-ignore
+  ];
   for (const [says, rules, codes] of rows)
     test(says, () =>
       assert.deepEqual(
@@ -82,9 +130,14 @@ describe("sets compared", () => {
     ["one less", [a, b], [b], ["taken out a"]],
     ["one moved to the front", [a, b, c], [c, a, b], ["moved c"]],
     ["switched off", [a], [{ ...a, enabled: false }], ["switched off a"]],
-    ["changed and switched on", [{ ...a, enabled: false }], [rule("a", OUT, { ugc: "on" })], ["changed a", "switched on a"]],
+    [
+      "changed and switched on",
+      [{ ...a, enabled: false }],
+      [rule("a", OUT, { ugc: "on" })],
+      ["changed a", "switched on a"],
+    ],
     ["all at once", [a, b, c], [c, rule("b", OUT)], ["moved b", "changed b", "taken out a"]],
-  ]; // prettier-ignore
+  ];
   for (const [says, before, after, expected] of rows)
     test(says, () => {
       const found = compareSets(before, after).map(({ change, name }) => `${change} ${name}`);

@@ -10,16 +10,45 @@ export interface StartingSet {
   rules: readonly Rule[];
 }
 
-const rule = (name: string, match: Rule["match"], set: Rule["set"], mode: Rule["mode"], except?: Rule["except"]): Rule => ({ name, enabled: true, match, set, mode, ...(except ? { except } : {}) }); // prettier-ignore
+const rule = (
+  name: string,
+  match: Rule["match"],
+  set: Rule["set"],
+  mode: Rule["mode"],
+  except?: Rule["except"],
+): Rule => ({ name, enabled: true, match, set, mode, ...(except ? { except } : {}) });
 
 /** The sets that a site can begin with; where partners are known, their links are marked as paid. */
 export function startingSets(partners: readonly Partner[]): StartingSet[] {
   const programs = partners.map(({ name }) => name);
   const needing = partners.filter(({ needsReferrer }) => needsReferrer).map(({ name }) => name);
-  const paid = programs.length > 0 ? [rule("Paid links say so", { programs }, { sponsored: "on", nofollow: "on" }, "overwrite")] : []; // prettier-ignore
-  const referrer = needing.length > 0 ? [rule("Partners that pay by the referrer get it", { programs: needing }, { noreferrer: "off" }, "overwrite")] : []; // prettier-ignore
-  const newTab = rule("Outside links open in a new tab", { destination: "external" }, { target: "new" }, "fill"); // prettier-ignore
-  const inside = rule("Inside links stay in the tab", { destination: "internal" }, { target: "same", nofollow: "off", sponsored: "off", ugc: "off" }, "fill"); // prettier-ignore
+  const paid =
+    programs.length > 0
+      ? [rule("Paid links say so", { programs }, { sponsored: "on", nofollow: "on" }, "overwrite")]
+      : [];
+  const referrer =
+    needing.length > 0
+      ? [
+          rule(
+            "Partners that pay by the referrer get it",
+            { programs: needing },
+            { noreferrer: "off" },
+            "overwrite",
+          ),
+        ]
+      : [];
+  const newTab = rule(
+    "Outside links open in a new tab",
+    { destination: "external" },
+    { target: "new" },
+    "fill",
+  );
+  const inside = rule(
+    "Inside links stay in the tab",
+    { destination: "internal" },
+    { target: "same", nofollow: "off", sponsored: "off", ugc: "off" },
+    "fill",
+  );
   return [
     {
       key: "editorial",
@@ -36,8 +65,18 @@ export function startingSets(partners: readonly Partner[]): StartingSet[] {
       rules: [
         ...paid,
         ...referrer,
-        rule("Linked pictures that lead outside are advertisements", { destination: "external", anchor: "image" }, { sponsored: "on" }, "fill"), // prettier-ignore
-        rule("Outside links are nofollow, in a new tab", { destination: "external" }, { nofollow: "on", target: "new" }, "fill"), // prettier-ignore
+        rule(
+          "Linked pictures that lead outside are advertisements",
+          { destination: "external", anchor: "image" },
+          { sponsored: "on" },
+          "fill",
+        ),
+        rule(
+          "Outside links are nofollow, in a new tab",
+          { destination: "external" },
+          { nofollow: "on", target: "new" },
+          "fill",
+        ),
         inside,
       ],
     },
@@ -47,7 +86,13 @@ export function startingSets(partners: readonly Partner[]): StartingSet[] {
       about:
         "Readers write here too: what they link to from their pages is marked ugc and nofollow and never sees who sent it, while editors' pages stay plain. Put your own paths into the first rule.",
       rules: [
-        rule("Readers' links", { destination: "external", pages: ["/letters/*", "/forum/*"] }, { ugc: "on", nofollow: "on", noreferrer: "on", target: "new" }, "overwrite", programs.length > 0 ? { programs } : undefined), // prettier-ignore
+        rule(
+          "Readers' links",
+          { destination: "external", pages: ["/letters/*", "/forum/*"] },
+          { ugc: "on", nofollow: "on", noreferrer: "on", target: "new" },
+          "overwrite",
+          programs.length > 0 ? { programs } : undefined,
+        ),
         ...paid,
         ...referrer,
         newTab,

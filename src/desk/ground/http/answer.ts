@@ -161,8 +161,13 @@ function responseOf(call: Call, answered: unknown, query: unknown, current: bool
   if (status === 204) return new Response(null, { status });
   if (call.html) return htmlResponse(String(answered), call.html.shownWithin);
   if (call.file) return fileResponse(answered as FileAnswer, call.file.media[0]!);
-  const part = isWholeList(call) ? partOf((answered as { items: unknown[] }).items, query as z.output<typeof wholeListQuery>) : {}; // prettier-ignore
-  return Response.json({ ...(answered as object), ...part, ...(current === undefined ? {} : { current }) }, { status }); // prettier-ignore
+  const part = isWholeList(call)
+    ? partOf((answered as { items: unknown[] }).items, query as z.output<typeof wholeListQuery>)
+    : {};
+  return Response.json(
+    { ...(answered as object), ...part, ...(current === undefined ? {} : { current }) },
+    { status },
+  );
 }
 
 function htmlResponse(html: string, shownWithin: string | undefined): Response {

@@ -10,8 +10,38 @@ before(async () => {
 });
 after(() => garden.close());
 
-const IDS = ["abc", "0", "-1", "1.5", "99999999999999999999", "constructor", "__proto__", "%00", "1%0A", "%F0%9F", "null", "1;2", "9".repeat(300)]; // prettier-ignore
-const QUERIES = ["sort=constructor", "sort=-__proto__", "sort=toString", "cursor=%00", "cursor=AAAA", "limit=NaN", "limit=1e9", "limit=1&limit=2", "nothing=1", "__proto__=x", "q=%F0%9F", "from=yesterday", "by=valueOf", "page=%25", "network=%00"]; // prettier-ignore
+const IDS = [
+  "abc",
+  "0",
+  "-1",
+  "1.5",
+  "99999999999999999999",
+  "constructor",
+  "__proto__",
+  "%00",
+  "1%0A",
+  "%F0%9F",
+  "null",
+  "1;2",
+  "9".repeat(300),
+];
+const QUERIES = [
+  "sort=constructor",
+  "sort=-__proto__",
+  "sort=toString",
+  "cursor=%00",
+  "cursor=AAAA",
+  "limit=NaN",
+  "limit=1e9",
+  "limit=1&limit=2",
+  "nothing=1",
+  "__proto__=x",
+  "q=%F0%9F",
+  "from=yesterday",
+  "by=valueOf",
+  "page=%25",
+  "network=%00",
+];
 const nested = (depth: number): string => `${'{"children":['.repeat(depth)}${"]}".repeat(depth)}`;
 const BODIES: readonly (readonly [type: string, raw: string])[] = [
   ["application/json", ""],
@@ -21,13 +51,16 @@ const BODIES: readonly (readonly [type: string, raw: string])[] = [
   ["application/json", "{"],
   ["application/json", '{"version":1e400,"items":{"length":5}}'],
   ["application/json", '{"__proto__":{"x":1},"constructor":1,"version":"1"}'],
-  ["application/json", '{"version":1,"rules":"x","body":{"type":"doc","content":{"length":3}},"html":{"a":1},"ids":[{}],"filter":[],"action":null}'],
+  [
+    "application/json",
+    '{"version":1,"rules":"x","body":{"type":"doc","content":{"length":3}},"html":{"a":1},"ids":[{}],"filter":[],"action":null}',
+  ],
   ["application/json", nested(20_000)],
   ["application/json", `{"version":0,"items":[${nested(140)}]}`],
   ["text/plain", "{}"],
   ["multipart/form-data; boundary=x", "--x--"],
   ["application/json;charset=utf-16", "{}"],
-]; // prettier-ignore
+];
 
 describe("a walk over the whole API with crooked input", () => {
   for (const { call: declared } of HANDLED) {
@@ -46,7 +79,12 @@ describe("a walk over the whole API with crooked input", () => {
       const names = [...path.matchAll(/:(\w+)/g)].map(([, name]) => name);
       if (names.some((name) => name !== "site"))
         for (const id of IDS) {
-          const { status } = await garden.call(method, filled(id), body ? {} : undefined, takesBytes ? { raw: "x" } : {}); // prettier-ignore
+          const { status } = await garden.call(
+            method,
+            filled(id),
+            body ? {} : undefined,
+            takesBytes ? { raw: "x" } : {},
+          );
           // Sets of rules are counted from 0.
           if (id === "0" && names.includes("version")) assert.ok(status < 500);
           else assert.equal(status, id === "%00" ? 400 : 404, `${method} ${filled(id)}`);
@@ -67,8 +105,11 @@ describe("a walk over the whole API with crooked input", () => {
       }
       if (body) for (const [type, text] of BODIES) await asked(filled(right), { raw: text, type });
       if (takesBytes)
-        for (const text of ["", "\0", "PK\u0003\u0004", '{"a":', "a,b\n\"", nested(2_000)])
-          await asked(`${filled(right)}?name=${encodeURIComponent("100%.html")}&network=x&format=csv`, { raw: text, type: "text/csv" }); // prettier-ignore
+        for (const text of ["", "\0", "PK\u0003\u0004", '{"a":', 'a,b\n"', nested(2_000)])
+          await asked(`${filled(right)}?name=${encodeURIComponent("100%.html")}&network=x&format=csv`, {
+            raw: text,
+            type: "text/csv",
+          });
     });
   }
 

@@ -35,11 +35,28 @@ export async function changeLinks(
   const routes = await changeRoutes(desk, actor, site, plan);
   const batch = await desk.store
     .transaction(async (transaction) => {
-      const { before, refused } = await writeDocuments(desk, actor, site, plan.documents, bulk.published, progress, transaction); // prettier-ignore
+      const { before, refused } = await writeDocuments(
+        desk,
+        actor,
+        site,
+        plan.documents,
+        bulk.published,
+        progress,
+        transaction,
+      );
       plan.refused.push(...refused);
       const written = new Set(before.map(({ id }) => id));
       plan.documents = plan.documents.filter(({ pageId }) => written.has(pageId));
-      const [kept] = await addLinkBatch(desk.store, { site: site.id, action: JSON.stringify(bulk.action), before: JSON.stringify({ pages: before, routes, made: plan.made } satisfies KeptBefore), by: actor.name }, transaction); // prettier-ignore
+      const [kept] = await addLinkBatch(
+        desk.store,
+        {
+          site: site.id,
+          action: JSON.stringify(bulk.action),
+          before: JSON.stringify({ pages: before, routes, made: plan.made } satisfies KeptBefore),
+          by: actor.name,
+        },
+        transaction,
+      );
       await audit(
         desk,
         actor,
@@ -85,7 +102,11 @@ export async function undoChange(
       routes === null ? { restored: 0, left: [] } : await undoMany(desk, actor, site, routes, transaction);
     return { pages, made, left, ofRoutes };
   });
-  await keepAll(desk, site, pages.map(({ id }) => id)); // prettier-ignore
+  await keepAll(
+    desk,
+    site,
+    pages.map(({ id }) => id),
+  );
   const leftShorts = await takeBack(desk, actor, site, made ?? []);
   return {
     restored: pages.length - left.length + ofRoutes.restored,

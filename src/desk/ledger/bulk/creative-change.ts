@@ -30,7 +30,10 @@ export async function creativeChange(
   const asWas = filledCreative(was, { id: trackingId, sub: LABEL }, id);
   return (row) => {
     // A creative need not be built as the program's template is: the label is read where the creative itself has it.
-    const sub = (asWas.ok ? labelIn(row.href, asWas.href) : undefined) ?? subIdOf(site.partners, fillAddress(row.href, site.variables)) ?? ""; // prettier-ignore
+    const sub =
+      (asWas.ok ? labelIn(row.href, asWas.href) : undefined) ??
+      subIdOf(site.partners, fillAddress(row.href, site.variables)) ??
+      "";
     const now = filledCreative(read.snippet, { id: trackingId, sub }, id);
     if (!now.ok) return { refused: now.reason };
     const before = filledCreative(was, { id: trackingId, sub }, id);

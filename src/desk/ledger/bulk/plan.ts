@@ -99,7 +99,9 @@ async function missingOf(
     const entry = there.get(id);
     if (entry === undefined)
       return { where: `entry ${id}`, message: "It is not there any more; look again." };
-    const why = published ? "It was changed meanwhile; look again." : "Only what readers get has it, and only drafts were to be changed."; // prettier-ignore
+    const why = published
+      ? "It was changed meanwhile; look again."
+      : "Only what readers get has it, and only drafts were to be changed.";
     return { where: entry.where, message: `${entry.href}: ${why}` };
   });
 }
@@ -130,7 +132,11 @@ async function chosenRows(
         : ledgerIds(desk.store, site.id, { ...filter, edition }, most);
   const chosen = ids ?? (await found("written", MAX_LINKS + 1));
   if (chosen.length > MAX_LINKS)
-    throw new Problem(422, "Too many at once", `At most ${MAX_LINKS.toLocaleString("en-GB")} links are changed together; narrow the choice.`); // prettier-ignore
+    throw new Problem(
+      422,
+      "Too many at once",
+      `At most ${MAX_LINKS.toLocaleString("en-GB")} links are changed together; narrow the choice.`,
+    );
   const alsoPublished = bulk.published && !ids ? await found("readers", MAX_LINKS) : [];
   return readForChange(desk.store, site.id, [...new Set([...chosen, ...alsoPublished])], bulk.published);
 }

@@ -165,7 +165,10 @@ async function putDraft(
   transaction: Transaction,
 ): Promise<void> {
   const bound = await bindLinks(desk, site, html, row.bound);
-  await row.update({ body, html, bound, ...storedLinks(html), version, updatedBy: actor.name }, { transaction }); // prettier-ignore
+  await row.update(
+    { body, html, bound, ...storedLinks(html), version, updatedBy: actor.name },
+    { transaction },
+  );
 }
 
 /** A text as it is stored: as the editor has it, and as HTML. */
@@ -198,7 +201,10 @@ function withLinks(html: string, links: readonly PlannedLink[]): string {
     if (!planned?.inside || planned.href !== link.href) return undefined;
     if (planned.inside.do === "unlink") return inside;
     const { html: put, was } = planned.inside;
-    const isAsWas = was.picture === null ? link.anchor === "text" && link.words === was.words : link.picture === was.picture; // prettier-ignore
+    const isAsWas =
+      was.picture === null
+        ? link.anchor === "text" && link.words === was.words
+        : link.picture === was.picture;
     return isAsWas ? rewritten.slice(link.tag.start, link.tag.end) + put + "</a>" : undefined;
   });
 }
@@ -232,7 +238,8 @@ function changeEntry(entry: StoredItem, { href, override, inside, before }: Plan
     return undefined;
   }
   if (href !== before.href) {
-    if (entry.page !== undefined) return "This entry leads to a page, whatever its path; change it in the navigation."; // prettier-ignore
+    if (entry.page !== undefined)
+      return "This entry leads to a page, whatever its path; change it in the navigation.";
     const address = admitted(href, "link");
     if (address === undefined) return `${href} may not stand in the navigation.`;
     entry.address = address;
@@ -240,7 +247,9 @@ function changeEntry(entry: StoredItem, { href, override, inside, before }: Plan
   const { target, ...tokens } = parseOverride(override ?? "").override;
   if (target) entry.target = target;
   else delete entry.target;
-  return Object.keys(tokens).length > 0 ? "An entry of the navigation has a tab choice of its own, and no rel." : undefined; // prettier-ignore
+  return Object.keys(tokens).length > 0
+    ? "An entry of the navigation has a tab choice of its own, and no rel."
+    : undefined;
 }
 
 async function putNavigation(

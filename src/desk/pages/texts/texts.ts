@@ -29,11 +29,21 @@ export function startTexts(timeoutMs = TIMEOUT_MS): Texts {
       } catch (error) {
         if (error instanceof Problem) throw error;
         const path = task.do === "take" ? "html" : "file";
-        if (late.aborted) throw invalid([{ path, message: "This text takes too long to read; it was given up. Bring it in smaller parts." }]); // prettier-ignore
+        if (late.aborted)
+          throw invalid([
+            {
+              path,
+              message: "This text takes too long to read; it was given up. Bring it in smaller parts.",
+            },
+          ]);
         if (/queue/i.test((error as Error).message))
-          throw new Problem(503, "Too busy", "Many texts are being read; try again in a moment.", { headers: { "Retry-After": "5" } }); // prettier-ignore
+          throw new Problem(503, "Too busy", "Many texts are being read; try again in a moment.", {
+            headers: { "Retry-After": "5" },
+          });
         if ((error as NodeJS.ErrnoException).code === "ERR_WORKER_OUT_OF_MEMORY")
-          throw invalid([{ path, message: "This text needs more memory than there is for it. Bring it in smaller parts." }]); // prettier-ignore
+          throw invalid([
+            { path, message: "This text needs more memory than there is for it. Bring it in smaller parts." },
+          ]);
         throw error;
       }
     },

@@ -116,12 +116,22 @@ function Fields(props: { kind: ChangeKind; filled: Filled; onChange: (filled: Fi
     case "override":
       return (
         <>
-          {choice("target", "tab", [["", "leave"], ["new", "new"], ["same", "same"], ["clear", "by the rules"]])}
+          {choice("target", "tab", [
+            ["", "leave"],
+            ["new", "new"],
+            ["same", "same"],
+            ["clear", "by the rules"],
+          ])}
           {MANAGED_TOKENS.map((token) =>
-            choice(token, token, [["", "leave"], ["on", "on"], ["off", "off"], ["clear", "by the rules"]]),
+            choice(token, token, [
+              ["", "leave"],
+              ["on", "on"],
+              ["off", "off"],
+              ["clear", "by the rules"],
+            ]),
           )}
         </>
-      ); // prettier-ignore
+      );
     case "destination":
       return (
         <>
@@ -140,10 +150,14 @@ function Fields(props: { kind: ChangeKind; filled: Filled; onChange: (filled: Fi
       return (
         <>
           {text("name", "Parameter", false)}
-          {choice("how", "", [["", "is set to"], ["add", "is set or added as"], ["remove", "is taken away"]])}
+          {choice("how", "", [
+            ["", "is set to"],
+            ["add", "is set or added as"],
+            ["remove", "is taken away"],
+          ])}
           {filled.how === "remove" ? null : text("value", "", false)}
         </>
-      ); // prettier-ignore
+      );
     case "clear-overrides":
     case "shorten":
       return null;

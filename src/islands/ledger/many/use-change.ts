@@ -38,7 +38,10 @@ export function tellChanged(
 /** Puts a change of many back, and tells what was left. */
 export async function undoChange(site: Site, batch: string): Promise<void> {
   try {
-    const { restored, left } = await api("POST /sites/:site/links/bulk/:id/undo", { site: site.id, id: batch }); // prettier-ignore
+    const { restored, left } = await api("POST /sites/:site/links/bulk/:id/undo", {
+      site: site.id,
+      id: batch,
+    });
     notify(
       left.length > 0
         ? `Put back ${restored}; these stay as they are: ${left.join(", ")}`

@@ -34,7 +34,16 @@ export function PasteKnown(props: {
     />
   ) : null;
   if (known.form === "refused") {
-    return snippet ?? <><p role="alert" className="text-bad">{known.refusal}</p><OtherReadings others={known.others} onMeant={props.onMeant} /></>; // prettier-ignore
+    return (
+      snippet ?? (
+        <>
+          <p role="alert" className="text-bad">
+            {known.refusal}
+          </p>
+          <OtherReadings others={known.others} onMeant={props.onMeant} />
+        </>
+      )
+    );
   }
   if (known.form === "words" || !known.address || !known.kind)
     return <Found site={site} known={known} text={props.text} />;

@@ -47,11 +47,7 @@ export function SnippetKeep(props: {
       </label>
       <label className="grid">
         Of the program
-        <select
-          className="field w-auto"
-          value={chosen}
-          onChange={(event) => setChosen(event.target.value)}
-        >
+        <select className="field w-auto" value={chosen} onChange={(event) => setChosen(event.target.value)}>
           <option value="">choose</option>
           {programs.data?.map(({ id, name: program }) => (
             <option key={id} value={id}>
@@ -63,7 +59,11 @@ export function SnippetKeep(props: {
       <button className="action" disabled={chosen === "" || name.trim() === "" || keep.isPending}>
         Keep as a creative
       </button>
-      {keep.isError ? <p role="alert" className="w-full text-bad">{messageOf(keep.error)}</p> : null}
+      {keep.isError ? (
+        <p role="alert" className="w-full text-bad">
+          {messageOf(keep.error)}
+        </p>
+      ) : null}
     </form>
-  ); // prettier-ignore
+  );
 }

@@ -30,15 +30,25 @@ export function CreativeChoice(props: {
   });
   if (!open)
     return (
-      <button type="button" className="justify-self-start text-sm text-accent underline underline-offset-2" onClick={() => setOpen(true)}>
+      <button
+        type="button"
+        className="justify-self-start text-sm text-accent underline underline-offset-2"
+        onClick={() => setOpen(true)}
+      >
         Put in a creative of a program
       </button>
-    ); // prettier-ignore
+    );
   return (
     <div className="grid gap-1 text-sm">
-      {creatives.isError ? <p role="alert" className="text-bad">{messageOf(creatives.error)}</p> : null}
+      {creatives.isError ? (
+        <p role="alert" className="text-bad">
+          {messageOf(creatives.error)}
+        </p>
+      ) : null}
       {creatives.isSuccess && creatives.data.length === 0 ? (
-        <p className="text-quiet">No creative is kept yet of a program that is joined. They stand in the program’s record.</p>
+        <p className="text-quiet">
+          No creative is kept yet of a program that is joined. They stand in the program’s record.
+        </p>
       ) : null}
       <ul aria-label="Creatives" className="grid max-h-44 gap-0.5 overflow-auto">
         {creatives.data?.map((creative) => (
@@ -51,7 +61,12 @@ export function CreativeChoice(props: {
               onClick={() => place.mutate(creative)}
             >
               {creative.picture && creative.filled ? (
-                <img src={creative.picture.src} alt="" className="h-7 w-12 rounded-sm border border-line object-contain" referrerPolicy="no-referrer" />
+                <img
+                  src={creative.picture.src}
+                  alt=""
+                  className="h-7 w-12 rounded-sm border border-line object-contain"
+                  referrerPolicy="no-referrer"
+                />
               ) : null}
               <span className="truncate">{creative.name}</span>
               <span className="ml-auto shrink-0 text-quiet">{creative.program.name}</span>
@@ -59,7 +74,11 @@ export function CreativeChoice(props: {
           </li>
         ))}
       </ul>
-      {place.isError ? <p role="alert" className="text-bad">{messageOf(place.error)}</p> : null}
+      {place.isError ? (
+        <p role="alert" className="text-bad">
+          {messageOf(place.error)}
+        </p>
+      ) : null}
     </div>
-  ); // prettier-ignore
+  );
 }

@@ -21,15 +21,22 @@ export function useSnippets(site: Site): {
     (editor: Editor, html: string) => {
       api("POST /sites/:site/snippets", { site: site.id, body: { html } }).then(
         (answer) => {
-          const content = (answer.body as { content?: { type: string; content?: unknown[] }[] }).content ?? [];
-          const only = content.length === 1 && content[0]!.type === "paragraph" ? content[0]!.content : content;
-          if (only && only.length > 0) editor.chain().focus().insertContent(only as never).run();
+          const content =
+            (answer.body as { content?: { type: string; content?: unknown[] }[] }).content ?? [];
+          const only =
+            content.length === 1 && content[0]!.type === "paragraph" ? content[0]!.content : content;
+          if (only && only.length > 0)
+            editor
+              .chain()
+              .focus()
+              .insertContent(only as never)
+              .run();
           setReport(answer);
         },
         (error: unknown) => notify(messageOf(error), { tone: "failed" }),
       );
     },
     [site.id],
-  ); // prettier-ignore
+  );
   return { report, take, close: () => setReport(undefined) };
 }

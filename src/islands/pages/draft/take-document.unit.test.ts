@@ -55,7 +55,10 @@ describe("somebody else's version takes the place of the text", () => {
   test("words that they left alone keep the place that a composer is open on, also between two changes", () => {
     const state = stateOf(document("The first", "Read about red torches here", "The last"));
     const at = placeOf(state.doc, "red torches");
-    const tr = takes(state, document("The very first", "New between", "Read about red torches here", "The last of all")); // prettier-ignore
+    const tr = takes(
+      state,
+      document("The very first", "New between", "Read about red torches here", "The last of all"),
+    );
     const moved = movedAlong(at, tr);
     assert.equal(moved.gone, undefined);
     assert.equal(tr.doc.textBetween(moved.from, moved.to), "red torches");

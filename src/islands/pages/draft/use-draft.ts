@@ -192,7 +192,10 @@ export function useDraft(
       clearTimeout(restTimer.current);
       unshown.current = undefined;
       clearTimeout(timer.current);
-      timer.current = setTimeout(() => void save("at rest"), Math.max(0, Math.min(REST_MS, waitingSince.current + MAX_MS - now))); // prettier-ignore
+      timer.current = setTimeout(
+        () => void save("at rest"),
+        Math.max(0, Math.min(REST_MS, waitingSince.current + MAX_MS - now)),
+      );
       // Each key is kept soon after it was pressed, whether or not another one follows.
       backupTimer.current ??= setTimeout(() => {
         backupTimer.current = undefined;

@@ -31,7 +31,12 @@ export function useLeaving({ siteId, pageId, isAllSaved, backupNow, saveNow }: L
       if (body.length > MAX_KEPT_ALIVE) return;
       const headers = { "Content-Type": "application/json" };
       // Whether it arrives is seen when the page is opened again.
-      fetch(addressOf("PUT /sites/:site/pages/:id", { site: siteId, id: pageId }), { method: "PUT", keepalive: true, headers, body }).catch(() => undefined); // prettier-ignore
+      fetch(addressOf("PUT /sites/:site/pages/:id", { site: siteId, id: pageId }), {
+        method: "PUT",
+        keepalive: true,
+        headers,
+        body,
+      }).catch(() => undefined);
     };
     document.addEventListener("visibilitychange", hide);
     addEventListener("pagehide", leave);

@@ -41,7 +41,7 @@ export function Rope(props: {
   const tops = useMemo(
     () => spread(shown.map(({ link }) => ({ top: link.top, height: heightOf(link) }))),
     [shown],
-  ); // prettier-ignore
+  );
   const [near, setRope] = useNear();
   const walk = (step: 1 | -1): void => {
     const at = shown.findIndex(({ index }) => index === chosen);

@@ -16,7 +16,10 @@ export default function CompareView({ site, draft }: { site: Site; draft: Draft 
   const revisions = useQuery({
     ...asking("GET /sites/:site/pages/:id/revisions", { site: site.id, id: draft.page.id }),
   });
-  const id = chosen || revisions.data?.items.find(({ kind }) => kind === "published")?.id || revisions.data?.items[0]?.id; // prettier-ignore
+  const id =
+    chosen ||
+    revisions.data?.items.find(({ kind }) => kind === "published")?.id ||
+    revisions.data?.items[0]?.id;
   const other = useQuery({
     ...asking("GET /sites/:site/pages/:id/revisions/:revision", {
       site: site.id,

@@ -111,20 +111,30 @@ function NetworkForm({ site, networks }: { site: Site; networks: readonly Networ
   const catalogue = typed.catalogue ?? known?.catalogue ?? "";
   const report = typed.report ?? known?.report ?? "";
   const save = useMutation({
-    mutationFn: () => api("PUT /sites/:site/networks", { site: site.id, body: { name, hosts: hosts.split(/[\s,]+/).filter(Boolean), catalogue, report } }),
+    mutationFn: () =>
+      api("PUT /sites/:site/networks", {
+        site: site.id,
+        body: { name, hosts: hosts.split(/[\s,]+/).filter(Boolean), catalogue, report },
+      }),
     onSuccess: () => {
       setTyped({});
       notify(`Saved ${name}`);
       return refresh("GET /sites/:site/networks", "GET /sites/:site/catalogue");
     },
-  }); // prettier-ignore
+  });
   const field = (label: string, value: string, change: (value: string) => void, mono = true) => (
     <FieldRow label={label}>
       {(attributes) => (
-        <input {...attributes} className={`field ${mono ? "font-mono text-sm" : ""}`} list={mono ? undefined : "networks"} value={value} onChange={(event) => change(event.target.value)} />
+        <input
+          {...attributes}
+          className={`field ${mono ? "font-mono text-sm" : ""}`}
+          list={mono ? undefined : "networks"}
+          value={value}
+          onChange={(event) => change(event.target.value)}
+        />
       )}
     </FieldRow>
-  ); // prettier-ignore
+  );
   return (
     <form
       aria-label="Network"

@@ -27,7 +27,9 @@ export function Entries(props: { site: Site; network: string; answer: CatalogueA
     <>
       <div className="mb-1 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm text-quiet">
         <p>
-          {answer.items.length === 0 ? "No entry of the catalogue has these words" : `${answer.total.toLocaleString("en-GB")} entries`}
+          {answer.items.length === 0
+            ? "No entry of the catalogue has these words"
+            : `${answer.total.toLocaleString("en-GB")} entries`}
           {answer.total > answer.items.length ? `; the first ${answer.items.length} are shown` : ""}
           {answer.refused.length > 0
             ? `; ${answer.refused.length} could not be read (the first: entry ${answer.refused[0]!.line}, ${answer.refused[0]!.message})`
@@ -35,18 +37,30 @@ export function Entries(props: { site: Site; network: string; answer: CatalogueA
           .
         </p>
         <label className="flex items-center gap-1.5">
-          <input type="checkbox" checked={besides !== ""} onChange={(event) => setBesides(event.target.checked ? "1" : "")} />
+          <input
+            type="checkbox"
+            checked={besides !== ""}
+            onChange={(event) => setBesides(event.target.checked ? "1" : "")}
+          />
           Beside the programs you have joined
         </label>
       </div>
       <table className="w-full text-left">
         <thead className="text-sm text-quiet">
           <tr className="border-b border-line">
-            <SortHead field="name" sort={sort} setSort={setSort}>Program</SortHead>
+            <SortHead field="name" sort={sort} setSort={setSort}>
+              Program
+            </SortHead>
             <Head>Pays</Head>
-            <SortHead field="epc30" className="w-24 text-right" {...head}>Their EPC</SortHead>
-            <SortHead field="own90" className="w-24 text-right" {...head}>Our EPC</SortHead>
-            <SortHead field="cookieDays" {...head}>Cookie</SortHead>
+            <SortHead field="epc30" className="w-24 text-right" {...head}>
+              Their EPC
+            </SortHead>
+            <SortHead field="own90" className="w-24 text-right" {...head}>
+              Our EPC
+            </SortHead>
+            <SortHead field="cookieDays" {...head}>
+              Cookie
+            </SortHead>
             <Head>Leads to</Head>
             <Head>With you</Head>
           </tr>
@@ -58,7 +72,7 @@ export function Entries(props: { site: Site; network: string; answer: CatalogueA
         </tbody>
       </table>
     </>
-  ); // prettier-ignore
+  );
 }
 
 function Row({ site, network, row }: { site: Site; network: string; row: CatalogueRow }) {
@@ -79,7 +93,9 @@ function Row({ site, network, row }: { site: Site; network: string; row: Catalog
       </td>
       <td className="py-1.5 pr-3 text-right tabular-nums">
         {offer.epc30 ? money(offer.epc30, offer.currency) : "–"}
-        {newer.epc ? <Here>{program!.epc.d30 ? money(program!.epc.d30, program!.currency) : "none"}</Here> : null}
+        {newer.epc ? (
+          <Here>{program!.epc.d30 ? money(program!.epc.d30, program!.currency) : "none"}</Here>
+        ) : null}
       </td>
       <td className="py-1.5 pr-3 text-right tabular-nums font-medium">
         {program?.ownEpc.d90 ? money(program.ownEpc.d90, program.currency) : "–"}
@@ -98,10 +114,12 @@ function Row({ site, network, row }: { site: Site; network: string; row: Catalog
         ) : (
           <Consider site={site} network={network} entry={row.entry!} />
         )}
-        {program && Object.keys(newer).length > 0 ? <TakeTerms site={site} program={program} newer={newer} /> : null}
+        {program && Object.keys(newer).length > 0 ? (
+          <TakeTerms site={site} program={program} newer={newer} />
+        ) : null}
       </td>
     </tr>
-  ); // prettier-ignore
+  );
 }
 
 function Head({ children }: { children: string }) {

@@ -5,7 +5,17 @@ import { inOrder } from "../../../ui/table/in-order.ts";
 /** What is offered or joined already, as one row of the comparison. */
 export interface CatalogueRow {
   key: string;
-  offer: Pick<CatalogueEntry, "name" | "commission" | "commissionKind" | "commissionFor" | "currency" | "cookieDays" | "epc30" | "domains">;
+  offer: Pick<
+    CatalogueEntry,
+    | "name"
+    | "commission"
+    | "commissionKind"
+    | "commissionFor"
+    | "currency"
+    | "cookieDays"
+    | "epc30"
+    | "domains"
+  >;
   about: string;
   category: string;
   /** The entry that can be taken over; absent where the row is a program that no entry stands for. */
@@ -14,7 +24,7 @@ export interface CatalogueRow {
   program?: ProgramFigures;
   /** What the catalogue tells otherwise than the program's record. */
   newer: ReturnType<typeof newerTerms>;
-} // prettier-ignore
+}
 
 type Found = CatalogueEntry & { known: { id: string } | null };
 
@@ -29,9 +39,13 @@ export function catalogueRows(
     const program = known ? byId.get(known.id) : undefined;
     return {
       key: `${entry.name} ${entry.domains[0]}`,
-      offer: entry, about: entry.about, category: entry.category, entry, program,
+      offer: entry,
+      about: entry.about,
+      category: entry.category,
+      entry,
+      program,
       newer: program ? newerTerms(entry, program) : {},
-    }; // prettier-ignore
+    };
   });
   const there = new Set(found.map(({ known }) => known?.id));
   const joined = besides ? programs.filter(({ id, state }) => state === "approved" && !there.has(id)) : [];
@@ -40,8 +54,11 @@ export function catalogueRows(
     ...joined.map((program): CatalogueRow => ({
       key: `program ${program.id}`,
       offer: { ...program, epc30: program.epc.d30 },
-      about: "", category: program.network, program, newer: {},
-    })), // prettier-ignore
+      about: "",
+      category: program.network,
+      program,
+      newer: {},
+    })),
   ];
 }
 

@@ -7,10 +7,19 @@ const Bars = lazy(async () => ({ default: (await import("../../../ui/charts/Bars
 const MAX_BARS = 12;
 
 const FIGURES = {
-  epc: { word: "EPC", series: [{ name: "Their EPC, 30 days", field: "theirs", color: "--color-hemp" }, { name: "Our EPC, 90 days", field: "ours", color: "--color-accent" }] },
+  epc: {
+    word: "EPC",
+    series: [
+      { name: "Their EPC, 30 days", field: "theirs", color: "--color-hemp" },
+      { name: "Our EPC, 90 days", field: "ours", color: "--color-accent" },
+    ],
+  },
   earned: { word: "Earned", series: [{ name: "Earned in 90 days", field: "earned", color: "--color-good" }] },
-  clicks: { word: "Clicks", series: [{ name: "Clicks in 90 days", field: "clicks", color: "--color-accent" }] },
-} as const; // prettier-ignore
+  clicks: {
+    word: "Clicks",
+    series: [{ name: "Clicks in 90 days", field: "clicks", color: "--color-accent" }],
+  },
+} as const;
 type Figure = keyof typeof FIGURES;
 
 /** Programs side by side by one figure; those that are marked, or all. Money of other currencies than the first is left out. */

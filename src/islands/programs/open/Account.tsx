@@ -114,12 +114,25 @@ function ChangeCredentials(props: { site: Site; program: Program; has: boolean; 
     >
       <FieldRow label="Name to sign in with">
         {(attributes) => (
-          <input {...attributes} className="field" autoComplete="off" value={name} onChange={(event) => setName(event.target.value)} />
+          <input
+            {...attributes}
+            className="field"
+            autoComplete="off"
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
         )}
       </FieldRow>
       <FieldRow label="Password">
         {(attributes) => (
-          <input {...attributes} type="password" className="field" autoComplete="new-password" value={password} onChange={(event) => setPassword(event.target.value)} />
+          <input
+            {...attributes}
+            type="password"
+            className="field"
+            autoComplete="new-password"
+            value={password}
+            onChange={(event) => setPassword(event.target.value)}
+          />
         )}
       </FieldRow>
       <div className="flex gap-2">
@@ -134,5 +147,5 @@ function ChangeCredentials(props: { site: Site; program: Program; has: boolean; 
       </div>
       {keep.isError ? <p className="text-bad sm:col-span-3">{messageOf(keep.error)}</p> : null}
     </form>
-  ); // prettier-ignore
+  );
 }

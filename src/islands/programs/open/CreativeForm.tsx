@@ -29,13 +29,20 @@ export function CreativeForm(props: {
   const look = useMutation({
     mutationFn: async () => {
       const action = { do: "creative" as const, creative: creative?.id ?? "", html };
-      return api("POST /sites/:site/links/bulk", { site: site.id, body: { action, published, routes: false, dryRun: true } });
+      return api("POST /sites/:site/links/bulk", {
+        site: site.id,
+        body: { action, published, routes: false, dryRun: true },
+      });
     },
-  }); // prettier-ignore
+  });
   const keep = useMutation({
     mutationFn: async () => {
       if (!creative) {
-        const kept = await api("POST /sites/:site/programs/:id/creatives", { site: site.id, id: program, body: { name: called, html } });
+        const kept = await api("POST /sites/:site/programs/:id/creatives", {
+          site: site.id,
+          id: program,
+          body: { name: called, html },
+        });
         return notify(`Kept ${kept.name}`);
       }
       const at = { site: site.id, id: creative.id };
@@ -48,16 +55,19 @@ export function CreativeForm(props: {
         await api("PUT /sites/:site/creatives/:id", { ...at, body: before });
         onDone();
       };
-      notify(`Changed ${called}${places.links > 0 ? `; ${places.links} ${places.links === 1 ? "place follows" : "places follow"}` : ""}`, {
-        undo: () => void undo().catch((error: unknown) => notify(messageOf(error), { tone: "failed" })),
-      });
+      notify(
+        `Changed ${called}${places.links > 0 ? `; ${places.links} ${places.links === 1 ? "place follows" : "places follow"}` : ""}`,
+        {
+          undo: () => void undo().catch((error: unknown) => notify(messageOf(error), { tone: "failed" })),
+        },
+      );
     },
     onSuccess: () => {
       setName("");
       setHtml("");
       onDone();
     },
-  }); // prettier-ignore
+  });
   const error = keep.error ?? look.error;
   const fault = (field: string): string | undefined =>
     error instanceof ApiProblem ? error.errors.find(({ path: at }) => at === field)?.message : undefined;
@@ -71,36 +81,77 @@ export function CreativeForm(props: {
         keep.mutate();
       }}
     >
-      <FieldRow label="Snippet" error={fault("html") ?? (reading && !reading.ok ? reading.reason : undefined)} hint="Where the program leaves a place for your account, write {id}; for the label of the place, {sub}.">
+      <FieldRow
+        label="Snippet"
+        error={fault("html") ?? (reading && !reading.ok ? reading.reason : undefined)}
+        hint="Where the program leaves a place for your account, write {id}; for the label of the place, {sub}."
+      >
         {(attributes) => (
-          <textarea {...attributes} rows={3} className="field font-mono text-sm" value={html} onChange={(event) => setHtml(event.target.value)} />
+          <textarea
+            {...attributes}
+            rows={3}
+            className="field font-mono text-sm"
+            value={html}
+            onChange={(event) => setHtml(event.target.value)}
+          />
         )}
       </FieldRow>
-      {reading?.ok ? <SnippetReading snippet={reading.snippet} onReplace={(placeholder, by) => setHtml(html.replaceAll(placeholder, by))} /> : null}
+      {reading?.ok ? (
+        <SnippetReading
+          snippet={reading.snippet}
+          onReplace={(placeholder, by) => setHtml(html.replaceAll(placeholder, by))}
+        />
+      ) : null}
       <div className="flex flex-wrap items-end gap-2">
         <div className="grow">
           <FieldRow label="Called" error={fault("name")}>
             {(attributes) => (
-              <input {...attributes} className="field" placeholder={suggested} value={name} onChange={(event) => setName(event.target.value)} />
+              <input
+                {...attributes}
+                className="field"
+                placeholder={suggested}
+                value={name}
+                onChange={(event) => setName(event.target.value)}
+              />
             )}
           </FieldRow>
         </div>
         {isUsed ? (
-          <button type="button" className="action action-plain" disabled={look.isPending} onClick={() => look.mutate()}>See what changes</button>
+          <button
+            type="button"
+            className="action action-plain"
+            disabled={look.isPending}
+            onClick={() => look.mutate()}
+          >
+            See what changes
+          </button>
         ) : null}
-        <button className="action" disabled={keep.isPending || html.trim() === "" || called.trim() === ""}>{creative ? "Change it" : "Keep it"}</button>
+        <button className="action" disabled={keep.isPending || html.trim() === "" || called.trim() === ""}>
+          {creative ? "Change it" : "Keep it"}
+        </button>
         {creative ? (
-          <button type="button" className="action action-plain" onClick={onDone}>Leave it</button>
+          <button type="button" className="action action-plain" onClick={onDone}>
+            Leave it
+          </button>
         ) : null}
       </div>
       {isUsed ? (
         <label className="flex items-center gap-1.5 text-sm">
-          <input type="checkbox" checked={published} onChange={(event) => setPublished(event.target.checked)} />
-          Its {creative.uses.length === 1 ? "place follows" : `${creative.uses.length} places follow`} in drafts; in what readers get, too
+          <input
+            type="checkbox"
+            checked={published}
+            onChange={(event) => setPublished(event.target.checked)}
+          />
+          Its {creative.uses.length === 1 ? "place follows" : `${creative.uses.length} places follow`} in
+          drafts; in what readers get, too
         </label>
       ) : null}
       {look.data ? <ChangePreview answer={look.data} /> : null}
-      {error && !fault("html") && !fault("name") ? <p role="alert" className="text-bad">{messageOf(error)}</p> : null}
+      {error && !fault("html") && !fault("name") ? (
+        <p role="alert" className="text-bad">
+          {messageOf(error)}
+        </p>
+      ) : null}
     </form>
-  ); // prettier-ignore
+  );
 }

@@ -83,7 +83,9 @@ function CreativeShown({
       <div className="flex items-center gap-2">
         <span className="font-medium">{name}</span>
         <span className="text-sm text-quiet">
-          {kind === "banner" ? `banner${picture?.width && picture.height ? `, ${picture.width} × ${picture.height}` : ""}` : "text link"}
+          {kind === "banner"
+            ? `banner${picture?.width && picture.height ? `, ${picture.width} × ${picture.height}` : ""}`
+            : "text link"}
           {pixel ? ", counts who sees it" : ""}
         </span>
         {filled ? (
@@ -91,7 +93,11 @@ function CreativeShown({
             <Copy size={13} aria-hidden /> Copy ready to paste
           </button>
         ) : null}
-        <button className={`action action-plain px-1 ${filled ? "" : "ml-auto"}`} aria-label={`Change ${name}`} onClick={onChange}>
+        <button
+          className={`action action-plain px-1 ${filled ? "" : "ml-auto"}`}
+          aria-label={`Change ${name}`}
+          onClick={onChange}
+        >
           <Pencil size={15} aria-hidden />
         </button>
         <button className="action action-plain px-1" aria-label={`Take ${name} away`} onClick={onRemove}>
@@ -99,7 +105,12 @@ function CreativeShown({
         </button>
       </div>
       {picture ? (
-        <img src={picture.src} alt={picture.alt} className="max-h-32 justify-self-start rounded-sm border border-line object-contain" referrerPolicy="no-referrer" />
+        <img
+          src={picture.src}
+          alt={picture.alt}
+          className="max-h-32 justify-self-start rounded-sm border border-line object-contain"
+          referrerPolicy="no-referrer"
+        />
       ) : (
         <p className="text-accent underline">{words}</p>
       )}
@@ -110,10 +121,12 @@ function CreativeShown({
         {uses.map(({ page, title }, at) => (
           <span key={page}>
             {at > 0 ? ", " : ""}
-            <a className="text-accent underline" href={`/${site.key}/pages/${page}`}>{title}</a>
+            <a className="text-accent underline" href={`/${site.key}/pages/${page}`}>
+              {title}
+            </a>
           </span>
         ))}
       </p>
     </>
-  ); // prettier-ignore
+  );
 }

@@ -36,11 +36,19 @@ export function OpenProgram({ site, program }: { site: Site; program: ProgramFig
       <div className="flex items-start gap-2">
         <h2 className="text-lg font-semibold">{program?.name ?? "New program"}</h2>
         {program ? (
-          <button className="action action-plain ml-auto px-1" aria-label={`Take ${program.name} away`} onClick={() => remove.mutate(program, { onSuccess: close })}>
+          <button
+            className="action action-plain ml-auto px-1"
+            aria-label={`Take ${program.name} away`}
+            onClick={() => remove.mutate(program, { onSuccess: close })}
+          >
             <Trash2 size={16} aria-hidden />
           </button>
         ) : null}
-        <button className={`action action-plain px-1 ${program ? "" : "ml-auto"}`} aria-label="Close" onClick={close}>
+        <button
+          className={`action action-plain px-1 ${program ? "" : "ml-auto"}`}
+          aria-label="Close"
+          onClick={close}
+        >
           <X size={16} aria-hidden />
         </button>
       </div>
@@ -76,7 +84,7 @@ export function OpenProgram({ site, program }: { site: Site; program: ProgramFig
       <ProgramForm key={program?.version ?? 0} site={site} program={program} onSaved={saved} />
       {program ? <Creatives site={site} program={program} /> : null}
     </aside>
-  ); // prettier-ignore
+  );
 }
 
 // What a program's links are known by.
@@ -113,10 +121,20 @@ function Summary(props: { site: Site; program: ProgramFigures; onTrack: () => vo
         </a>
         {untracked > 0 ? (
           <>
-            , <a className="text-warn underline" href={`/${site.key}/ledger?program=${name}&finding=untracked`}>{untracked} without tracking</a> <button className="text-accent underline" onClick={onTrack}>track them</button>
+            ,{" "}
+            <a className="text-warn underline" href={`/${site.key}/ledger?program=${name}&finding=untracked`}>
+              {untracked} without tracking
+            </a>{" "}
+            <button className="text-accent underline" onClick={onTrack}>
+              track them
+            </button>
           </>
         ) : null}
-        ; <a className="text-accent underline" href={`/${site.key}/routes?program=${program.id}`}>its short links</a> were clicked {clicks.toLocaleString("en-GB")} times in 90 days and{" "}
+        ;{" "}
+        <a className="text-accent underline" href={`/${site.key}/routes?program=${program.id}`}>
+          its short links
+        </a>{" "}
+        were clicked {clicks.toLocaleString("en-GB")} times in 90 days and{" "}
         <a className="text-accent underline" href={`/${site.key}/earnings?by=page&program=${program.id}`}>
           earned {earned.map(({ amount, currency }) => money(amount, currency)).join(" + ") || "nothing"}
         </a>
@@ -124,5 +142,5 @@ function Summary(props: { site: Site; program: ProgramFigures; onTrack: () => vo
       </p>
       <Payout program={program} />
     </div>
-  ); // prettier-ignore
+  );
 }

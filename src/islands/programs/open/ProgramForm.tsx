@@ -44,29 +44,59 @@ export function ProgramForm(props: {
     return (
       <FieldRow label={label} error={errors[name]} hint={hint}>
         {(attributes) => (
-          <input {...attributes} {...rest} className={`field ${className ?? ""}`} value={typed.text[name] ?? ""} onChange={(event) => set(name, event.target.value)} />
+          <input
+            {...attributes}
+            {...rest}
+            className={`field ${className ?? ""}`}
+            value={typed.text[name] ?? ""}
+            onChange={(event) => set(name, event.target.value)}
+          />
         )}
       </FieldRow>
-    ); // prettier-ignore
+    );
   };
-  const choice = (name: string, label: string, values: readonly string[], word: (value: string) => string = (value) => value) => (
+  const choice = (
+    name: string,
+    label: string,
+    values: readonly string[],
+    word: (value: string) => string = (value) => value,
+  ) => (
     <FieldRow label={label} error={errors[name]}>
       {(attributes) => (
-        <select {...attributes} className="field" value={typed.text[name]} onChange={(event) => set(name, event.target.value)}>
+        <select
+          {...attributes}
+          className="field"
+          value={typed.text[name]}
+          onChange={(event) => set(name, event.target.value)}
+        >
           {values.map((value) => (
-            <option key={value} value={value}>{word(value)}</option>
+            <option key={value} value={value}>
+              {word(value)}
+            </option>
           ))}
         </select>
       )}
     </FieldRow>
-  ); // prettier-ignore
-  const lines = (name: string, label: string, rows: number, more: { hint?: string; mono?: boolean; placeholder?: string } = {}) => (
+  );
+  const lines = (
+    name: string,
+    label: string,
+    rows: number,
+    more: { hint?: string; mono?: boolean; placeholder?: string } = {},
+  ) => (
     <FieldRow label={label} error={errors[name]} hint={more.hint}>
       {(attributes) => (
-        <textarea {...attributes} rows={rows} placeholder={more.placeholder} className={`field ${more.mono ? "font-mono text-sm" : ""}`} value={typed.text[name] ?? ""} onChange={(event) => set(name, event.target.value)} />
+        <textarea
+          {...attributes}
+          rows={rows}
+          placeholder={more.placeholder}
+          className={`field ${more.mono ? "font-mono text-sm" : ""}`}
+          value={typed.text[name] ?? ""}
+          onChange={(event) => set(name, event.target.value)}
+        />
       )}
     </FieldRow>
-  ); // prettier-ignore
+  );
   return (
     <form
       aria-label="Terms"

@@ -35,7 +35,9 @@ export function ProgramLinks(props: {
   /** What the links of a closed program become: plain, unlinked, or links of the program of this id. */
   const [instead, setInstead] = useState("plain");
   const other = become !== "plain" || instead === "plain" || instead === "unlink" ? undefined : instead;
-  const others = (usePrograms(site).data ?? []).filter(({ id, state, template }) => id !== program.id && state === "approved" && template !== "").filter((one) => takesAll(one.domains, program.domains)); // prettier-ignore
+  const others = (usePrograms(site).data ?? [])
+    .filter(({ id, state, template }) => id !== program.id && state === "approved" && template !== "")
+    .filter((one) => takesAll(one.domains, program.domains));
   const preview = useWork<"POST /sites/:site/links/bulk">();
   const run = useWork<"POST /sites/:site/links/bulk">();
   const action: LinkAction = {
@@ -47,7 +49,10 @@ export function ProgramLinks(props: {
   };
   const asked = JSON.stringify({ select: {}, action, published, routes: true });
   const { start } = preview;
-  useEffect(() => start(() => askChange(site, JSON.parse(asked) as Parameters<typeof askChange>[1], true)), [site, asked, start]); // prettier-ignore
+  useEffect(
+    () => start(() => askChange(site, JSON.parse(asked) as Parameters<typeof askChange>[1], true)),
+    [site, asked, start],
+  );
   const told = useRef<LinkBulkAnswer>(undefined);
   useEffect(() => {
     if (run.state !== "done" || !run.result || told.current === run.result) return;
@@ -66,31 +71,56 @@ export function ProgramLinks(props: {
   const answer = preview.state === "done" ? preview.result : undefined;
   const count = answer ? answer.links + answer.routes : 0;
   return (
-    <section ref={section} tabIndex={-1} aria-label="What becomes of its links" className="grid gap-2 rounded bg-wash p-2">
+    <section
+      ref={section}
+      tabIndex={-1}
+      aria-label="What becomes of its links"
+      className="grid gap-2 rounded bg-wash p-2"
+    >
       <p className="font-medium">{ASKS[become]}</p>
       <div className="flex flex-wrap items-center gap-3">
         {become === "plain" ? (
-          <select className="field w-auto" aria-label="Become" value={instead} onChange={(event) => setInstead(event.target.value)}>
+          <select
+            className="field w-auto"
+            aria-label="Become"
+            value={instead}
+            onChange={(event) => setInstead(event.target.value)}
+          >
             <option value="plain">the plain address of the page</option>
             <option value="unlink">words without a link; short links go on to the plain address</option>
             {others.map(({ id, name }) => (
-              <option key={id} value={id}>links of {name}</option>
+              <option key={id} value={id}>
+                links of {name}
+              </option>
             ))}
           </select>
         ) : null}
         <label className="flex items-center gap-1.5 text-sm">
-          <input type="checkbox" checked={published} onChange={(event) => setPublished(event.target.checked)} /> in what readers get, too
+          <input
+            type="checkbox"
+            checked={published}
+            onChange={(event) => setPublished(event.target.checked)}
+          />{" "}
+          in what readers get, too
         </label>
-        <button className="action action-main py-0.5" disabled={count === 0 || run.state === "running"} onClick={() => run.start(() => askChange(site, JSON.parse(asked) as Parameters<typeof askChange>[1], false))}>
+        <button
+          className="action action-main py-0.5"
+          disabled={count === 0 || run.state === "running"}
+          onClick={() =>
+            run.start(() => askChange(site, JSON.parse(asked) as Parameters<typeof askChange>[1], false))
+          }
+        >
           {count > 0 ? `Change ${count.toLocaleString("en-GB")}` : "Nothing to change"}
         </button>
-        <button className="action action-plain py-0.5" onClick={onLeave}>Leave them</button>
+        <button className="action action-plain py-0.5" onClick={onLeave}>
+          Leave them
+        </button>
       </div>
       <WorkBar work={run} label="Changing" />
       {run.state === "running" ? null : <WorkBar work={preview} label="Looking" />}
       {answer ? <ChangePreview answer={answer} /> : null}
     </section>
-  ); // prettier-ignore
+  );
 }
 
 // A program can take another's links when each of their hosts is one of its own: else they could not be built.

@@ -25,13 +25,24 @@ export function SnippetReading(props: {
   return (
     <div role="group" aria-label="What is in it" className="grid gap-1.5 rounded bg-wash p-2 text-sm">
       {picture ? (
-        <img src={picture.src} alt={picture.alt} width={picture.width ?? undefined} height={picture.height ?? undefined} className="max-h-32 max-w-full object-contain object-left" />
+        <img
+          src={picture.src}
+          alt={picture.alt}
+          width={picture.width ?? undefined}
+          height={picture.height ?? undefined}
+          className="max-h-32 max-w-full object-contain object-left"
+        />
       ) : null}
       <p>
         {kind === "banner" ? "A banner" : `A text link, “${words}”`}
         {picture?.width && picture.height ? `, ${picture.width} × ${picture.height}` : ""}
         {pixel ? "; a dot of one pixel counts who sees it" : ""}
-        {leftOut.length > 0 ? <span className="text-warn">; {leftOut.join(" and ")} will be left out</span> : ""}.
+        {leftOut.length > 0 ? (
+          <span className="text-warn">; {leftOut.join(" and ")} will be left out</span>
+        ) : (
+          ""
+        )}
+        .
       </p>
       <AddressText address={href} />
       {unfilled.map((placeholder) => (
@@ -39,10 +50,22 @@ export function SnippetReading(props: {
           <span>
             What is <code>{placeholder}</code>?
           </span>
-          <button type="button" className="action py-0.5 text-sm" onClick={() => props.onReplace(placeholder, "{id}")}>Our account</button>
-          <button type="button" className="action py-0.5 text-sm" onClick={() => props.onReplace(placeholder, "{sub}")}>The label of the place</button>
+          <button
+            type="button"
+            className="action py-0.5 text-sm"
+            onClick={() => props.onReplace(placeholder, "{id}")}
+          >
+            Our account
+          </button>
+          <button
+            type="button"
+            className="action py-0.5 text-sm"
+            onClick={() => props.onReplace(placeholder, "{sub}")}
+          >
+            The label of the place
+          </button>
         </p>
       ))}
     </div>
-  ); // prettier-ignore
+  );
 }

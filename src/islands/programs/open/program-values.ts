@@ -48,7 +48,11 @@ export function programOf({ text, needsReferrer, linksLeft }: TypedProgram): {
   errors: Record<string, string>;
 } {
   const { epc7, epc30, epc90, domains = "", reportNames = "", tags = "", ...rest } = text;
-  const list = (typed: string, sign: RegExp): string[] => typed.split(sign).map((one) => one.trim()).filter(Boolean); // prettier-ignore
+  const list = (typed: string, sign: RegExp): string[] =>
+    typed
+      .split(sign)
+      .map((one) => one.trim())
+      .filter(Boolean);
   const plain = Object.fromEntries(
     Object.entries(rest).map(([name, typed]) => {
       if (typed.trim() === "" && MAY_BE_NULL.has(name)) return [name, null];

@@ -34,7 +34,11 @@ export function WhereFields(props: {
   const free = check && !addressFault && address !== route?.address && address.trim().length > 1;
   // A whole address brings its host along.
   const takeApart = (typed: string): void => {
-    const { host, path } = splitOwnAddress(typed, site.hosts.map(({ name }) => name), match === "pattern"); // prettier-ignore
+    const { host, path } = splitOwnAddress(
+      typed,
+      site.hosts.map(({ name }) => name),
+      match === "pattern",
+    );
     if (host === undefined) return;
     setValue("host", host, { shouldDirty: true });
     setValue("address", path, { shouldDirty: true });

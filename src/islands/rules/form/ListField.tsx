@@ -52,5 +52,12 @@ export function ListField(props: {
 }
 
 function entriesOf(text: string): string[] {
-  return [...new Set(text.split(/[\n,]/).map((entry) => entry.trim()).filter(Boolean))]; // prettier-ignore
+  return [
+    ...new Set(
+      text
+        .split(/[\n,]/)
+        .map((entry) => entry.trim())
+        .filter(Boolean),
+    ),
+  ];
 }

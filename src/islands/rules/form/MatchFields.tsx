@@ -21,7 +21,12 @@ export function MatchFields(props: {
     const isNothing = value === undefined || (Array.isArray(value) && value.length === 0);
     onChange(isNothing ? rest : { ...rest, [name]: value });
   };
-  const list = (name: "domains" | "programs" | "networks" | "categories" | "pages", label: string, hint: string, known: readonly string[] = []) => (
+  const list = (
+    name: "domains" | "programs" | "networks" | "categories" | "pages",
+    label: string,
+    hint: string,
+    known: readonly string[] = [],
+  ) => (
     <ListField
       label={label}
       hint={hint}
@@ -30,7 +35,7 @@ export function MatchFields(props: {
       error={errorBelow(errors, `${path}.${name}`)}
       onChange={(items) => set(name, items)}
     />
-  ); // prettier-ignore
+  );
   return (
     <fieldset className="grid gap-3">
       <legend className="mb-1 font-medium">{props.title}</legend>
@@ -59,12 +64,19 @@ export function MatchFields(props: {
       <div className="grid gap-3 md:grid-cols-2">
         {list("domains", "To the domains", "shop.example, or *.shop.example for its subdomains")}
         {list("pages", "On the pages", "/reviews/first, or /reviews/* for all below")}
-        {list("programs", "Of the programs", "as they stand in Programs", site.partners.map(({ name }) => name))}
-        {list("networks", "Of the networks", "as they stand in Programs", [...new Set(site.partners.map(({ network }) => network).filter(Boolean))])}
+        {list(
+          "programs",
+          "Of the programs",
+          "as they stand in Programs",
+          site.partners.map(({ name }) => name),
+        )}
+        {list("networks", "Of the networks", "as they stand in Programs", [
+          ...new Set(site.partners.map(({ network }) => network).filter(Boolean)),
+        ])}
         {list("categories", "On pages of the categories", "as the pages name theirs", categories)}
       </div>
     </fieldset>
-  ); // prettier-ignore
+  );
 }
 
 // The message stands at the entry it is about; the field shows the first.

@@ -22,7 +22,9 @@ export function RuleForm(props: {
   // What cannot be taken yet is kept here, with its message; the set keeps the last that could.
   const [typed, setTyped] = useState<Rule>(props.rule);
   const checked = ruleSchema.safeParse(typed);
-  const errors = new Map(checked.success ? [] : checked.error.issues.map((issue) => [issue.path.join("."), issue.message])); // prettier-ignore
+  const errors = new Map(
+    checked.success ? [] : checked.error.issues.map((issue) => [issue.path.join("."), issue.message]),
+  );
   const edit = (change: Partial<Rule>): void => {
     const next = { ...typed, ...change };
     setTyped(next);

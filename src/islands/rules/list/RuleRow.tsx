@@ -24,7 +24,8 @@ export function RuleRow(props: {
 }) {
   const { site, advice, decides, isOpen } = props;
   const { key, rule } = props.worked;
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: key }); // prettier-ignore
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
+    useSortable({ id: key });
   return (
     <li
       ref={setNodeRef}

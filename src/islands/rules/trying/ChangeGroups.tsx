@@ -8,7 +8,15 @@ type Group = TriedRules["groups"][number];
 type Changed = Group["samples"][number];
 
 /** The links that would change, by what changes of them; each group opens down to each link. */
-export function ChangeGroups({ site, rules, groups }: { site: Site; rules: readonly Rule[]; groups: readonly Group[] }) {
+export function ChangeGroups({
+  site,
+  rules,
+  groups,
+}: {
+  site: Site;
+  rules: readonly Rule[];
+  groups: readonly Group[];
+}) {
   if (groups.length === 0) return null;
   return (
     <ul aria-label="What changes" className="divide-y divide-line/60 border-y border-line/60">
@@ -18,8 +26,8 @@ export function ChangeGroups({ site, rules, groups }: { site: Site; rules: reado
             <summary className="flex items-baseline gap-2 py-1.5">
               <span className="grow font-mono text-sm">{group.change}</span>
               <span className="text-sm whitespace-nowrap text-quiet">
-                {group.links.toLocaleString("en-GB")} {group.links === 1 ? "link" : "links"}, {group.pages.toLocaleString("en-GB")}{" "}
-                {group.pages === 1 ? "page" : "pages"}
+                {group.links.toLocaleString("en-GB")} {group.links === 1 ? "link" : "links"},{" "}
+                {group.pages.toLocaleString("en-GB")} {group.pages === 1 ? "page" : "pages"}
               </span>
             </summary>
             <GroupLinks site={site} rules={rules} group={group} />
@@ -28,7 +36,7 @@ export function ChangeGroups({ site, rules, groups }: { site: Site; rules: reado
       ))}
     </ul>
   );
-} // prettier-ignore
+}
 
 function GroupLinks({ site, rules, group }: { site: Site; rules: readonly Rule[]; group: Group }) {
   const [links, setLinks] = useState<readonly Changed[]>(group.samples);
@@ -88,5 +96,9 @@ function ChangedLine({ site, link }: { site: Site; link: Changed }) {
 }
 
 function look({ rel, target }: { rel: string[]; target: string | null }): string {
-  return [rel.length > 0 ? `rel="${rel.join(" ")}"` : "", target ? `target="${target}"` : ""].filter(Boolean).join(" ") || "plain, same tab"; // prettier-ignore
+  return (
+    [rel.length > 0 ? `rel="${rel.join(" ")}"` : "", target ? `target="${target}"` : ""]
+      .filter(Boolean)
+      .join(" ") || "plain, same tab"
+  );
 }

@@ -13,8 +13,13 @@ export default function HostChart({ hosts, isChanged }: { hosts: readonly Host[]
   const shown = hosts.slice(0, MAX_HOSTS);
   const rows = shown.map(({ host, before, after }) => ({
     label: host,
-    ...Object.fromEntries(TREATMENTS.flatMap((one) => [[`now ${one}`, before[one]], [`then ${one}`, after[one]]])),
-  })); // prettier-ignore
+    ...Object.fromEntries(
+      TREATMENTS.flatMap((one) => [
+        [`now ${one}`, before[one]],
+        [`then ${one}`, after[one]],
+      ]),
+    ),
+  }));
   const of = (when: "now" | "then"): Series[] =>
     TREATMENTS.map((one) => ({
       name: TREATMENT_WORD[one],

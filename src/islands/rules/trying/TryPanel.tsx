@@ -15,7 +15,10 @@ export function TryPanel({ site, set, trial }: { site: Site; set: WorkingSet; tr
   // What the last trial said stays until the next has come.
   if (tried && tried !== shown) setShown(tried);
   return (
-    <section aria-label="What it would change" className="grid gap-3 rounded border border-line bg-sheet p-4 lg:sticky lg:top-16 lg:max-h-[calc(100vh-5rem)] lg:overflow-auto">
+    <section
+      aria-label="What it would change"
+      className="grid gap-3 rounded border border-line bg-sheet p-4 lg:sticky lg:top-16 lg:max-h-[calc(100vh-5rem)] lg:overflow-auto"
+    >
       <h2 className="font-semibold">Tried on the whole site</h2>
       <WorkBar work={work} label="Trying" />
       {shown ? (
@@ -33,7 +36,7 @@ export function TryPanel({ site, set, trial }: { site: Site; set: WorkingSet; tr
       )}
     </section>
   );
-} // prettier-ignore
+}
 
 function Summary({ tried, isChanged }: { tried: TriedRules; isChanged: boolean }) {
   const { links, pages, changed, changedPages } = tried;

@@ -14,12 +14,10 @@ const shipped = Object.entries(packages)
     version,
     license: typeof license === "string" ? license : "see its own files",
   }));
-const byLicense = Map.groupBy
-  ? Map.groupBy(shipped, ({ license }) => license)
-  : shipped.reduce(
-      (groups, one) => groups.set(one.license, [...(groups.get(one.license) ?? []), one]),
-      new Map(),
-    );
+const byLicense = shipped.reduce(
+  (groups, one) => groups.set(one.license, [...(groups.get(one.license) ?? []), one]),
+  new Map(),
+);
 const named = (list) =>
   [...new Set(list.map(({ name, version }) => `${name} ${version}`))]
     .sort((a, b) => (a < b ? -1 : 1))

@@ -19,7 +19,7 @@ import { ruleBundleSchema } from "../core/rules/sets/bundle.ts";
 import { TEXT_BODY, call, listOf } from "./ground/call.ts";
 
 /** The largest document that is taken, in bytes. */
-export const MAX_REWRITTEN = MAX_HTML;
+const MAX_REWRITTEN = MAX_HTML;
 
 /** The calls about rules. */
 export const rules = {

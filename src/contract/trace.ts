@@ -20,7 +20,7 @@ const hopSchema = z.object({
   ms: z.number().optional(),
 });
 
-export const traceAnswerSchema = z.object({
+const traceAnswerSchema = z.object({
   results: z.array(
     z.object({
       address: z.string(),

@@ -21,7 +21,7 @@ const STAND_INS: Readonly<Record<string, string>> = {
   order: "1",
   sorting: "",
   orderOf: "1",
-  partOf: "LIMIT 1",
+  limitOf: "LIMIT 1",
   badHealth: "true",
   rank: "1",
 };

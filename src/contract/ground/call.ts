@@ -40,8 +40,6 @@ export interface CallDefinition {
   ofLedger?: true;
   /** A route's `address` may be a whole address of the site: its host is taken from there. */
   takesHost?: true;
-  /** Statuses of problems that are this call's own, besides those that follow from what it takes. */
-  problems?: readonly number[];
 }
 
 /** One call of the HTTP API. Server, browser, documentation and command line follow from it. */
@@ -51,6 +49,8 @@ export type Call<M extends Method = Method, P extends string = string> = CallDef
   path: P;
   /** The parameters of its path; one that holds something else names nothing. */
   params: z.ZodObject<Record<string, z.ZodType<string>>>;
+  /** Everything that its query may hold: its own, and the part of a list that is answered whole. */
+  asked: z.ZodObject | undefined;
 };
 
 /** The calls of a subject, by name. */
@@ -104,8 +104,8 @@ export function call<const M extends Method, const P extends string, const D ext
   method: M,
   path: P,
   definition: D,
-): D & { method: M; path: P; params: Call["params"] } {
-  return { ...definition, method, path, params: parametersOf(path) };
+): D & Pick<Call<M, P>, "method" | "path" | "params" | "asked"> {
+  return { ...definition, method, path, params: parametersOf(path), asked: askedOf(definition) };
 }
 
 /** The shape of every list answer. */
@@ -123,26 +123,24 @@ export function statusOf({ answer, file, html, status }: CallDefinition): 200 | 
   return status ?? (answer || file || html ? 200 : 204);
 }
 
-/** Everything that a call's query may hold. */
-export function queryOf(call: CallDefinition): z.ZodObject | undefined {
+function askedOf(call: CallDefinition): z.ZodObject | undefined {
   if (!isWholeList(call)) return call.query;
   return call.query ? call.query.extend(wholeListQuery.shape) : wholeListQuery;
 }
 
 /** The statuses of the problems that a call may answer with. */
 export function problemsOf(call: Call): number[] {
-  const { query, body, bytes, path, job } = call;
+  const { asked, body, bytes, path, job } = call;
   const hasVersion = body instanceof z.ZodObject && "version" in body.shape;
   return [
     ...new Set([
-      ...(queryOf(call) || query ? [400] : []),
+      ...(asked ? [400] : []),
       401,
       403,
       ...(path.includes(":") ? [404] : []),
       ...(hasVersion ? [409] : []),
       ...(body || bytes ? [400, 413, 415, 422] : []),
       ...(job ? [422] : []),
-      ...(call.problems ?? []),
       503,
     ]),
   ].sort((a, b) => a - b);

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { jobSchema } from "../jobs.ts";
-import { problemsOf, queryOf, statusOf, type Call, type Contract } from "./call.ts";
+import { problemsOf, statusOf, type Call, type Contract } from "./call.ts";
 
 const PROBLEM = {
   type: "object",
@@ -51,7 +51,7 @@ export function openApiDocument(contract: Readonly<Record<string, Contract>>): R
 }
 
 function operationObject(call: Call): Record<string, unknown> {
-  const parameters = [...parametersIn("path", call.params), ...parametersIn("query", queryOf(call))];
+  const parameters = [...parametersIn("path", call.params), ...parametersIn("query", call.asked)];
   const content = call.body
     ? { "application/json": { schema: jsonSchema(call.body, "input") } }
     : call.bytes && Object.fromEntries(call.bytes.media.map((type) => [type, BINARY]));

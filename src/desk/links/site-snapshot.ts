@@ -87,6 +87,14 @@ export class SiteSnapshot {
     return this.pages.get(key);
   }
 
+  // The page that readers get at a place; host null asks for all hosts at once.
+  private pageServedAt(host: string | null, key: string): PageThere | undefined {
+    const page = this.pages.get(key);
+    const serves =
+      host === null || this.site.hosts.some(({ name, role }) => name === host && role !== "short");
+    return page?.published && serves ? page : undefined;
+  }
+
   /** The site at a moment, as whoever follows an address needs it; without one of its routes when that is asked. */
   ownSite(
     now: number,
@@ -104,11 +112,7 @@ export class SiteSnapshot {
         const exact = this.routeAt(host, key);
         return exact && exact.id !== except ? answers(answerOfRoute(exact, now), host, key) : undefined;
       },
-      pageAt: (host, key) => {
-        const page = this.pages.get(key);
-        const serves = site.hosts.some(({ name, role }) => name === host && role !== "short");
-        return page?.published && serves ? page : undefined;
-      },
+      pageAt: (host, key) => this.pageServedAt(host, key),
       fileAt: (key) => this.files.has(key),
       patternAt: (host, key) => {
         for (const { entry, captures } of this.patterns.find(host, key)) {
@@ -201,12 +205,7 @@ export class SiteSnapshot {
         return answer.by === "miss" ? { by: "miss", rule: "help", status: 404, destination: null } : answer;
       },
       claimAt: (host, key) => other(this.routeAt(host, key)),
-      pageAt: (host, key) => {
-        const page = this.pages.get(key);
-        const serves =
-          host === null || this.site.hosts.some(({ name, role }) => name === host && role !== "short");
-        return page?.published && serves ? page : undefined;
-      },
+      pageAt: (host, key) => this.pageServedAt(host, key),
       patternAt: (host, key) => {
         const hit = this.patterns
           .find(host ?? this.site.primary, key)

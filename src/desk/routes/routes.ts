@@ -14,7 +14,7 @@ import { routeView } from "./route-views.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import { audit } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
-import { dropAddressesOf, patternCount, putAddresses } from "../../store/routes/addresses.ts";
+import { dropAddresses, patternCount, putAddresses } from "../../store/routes/addresses.ts";
 import type { Actor } from "../../core/people/actor.ts";
 
 const MAX_PATTERNS = 2_000;
@@ -102,7 +102,7 @@ export async function deleteRoute(desk: WithStore, actor: Actor, site: OpenSite,
   const row = await routeRow(desk, site, id);
   await desk.store.transaction(async (transaction) => {
     await row.update({ deletedAt: new Date() }, { transaction, silent: true });
-    await dropAddressesOf(desk.store, { id }, transaction);
+    await dropAddresses(desk.store, { ids: [id] }, transaction);
     await audit(
       desk,
       actor,
@@ -168,7 +168,7 @@ async function checked(
 }
 
 async function claimAddresses(desk: WithStore, row: RouteRow, transaction: Transaction): Promise<void> {
-  await dropAddressesOf(desk.store, { id: row.id }, transaction);
+  await dropAddresses(desk.store, { ids: [row.id] }, transaction);
   await putAddresses(
     desk.store,
     { site: row.siteId, host: row.host ?? "*", id: row.id, keys: keysOf(row) },

@@ -21,9 +21,7 @@ export function BlocksScreen({ site }: { site: Site }) {
 const PLACE_WORD = { footer: "in the footer", sidebar: "beside the text" } as const;
 
 function Blocks({ site }: { site: Site }) {
-  const blocks = useQuery({
-    ...asking("GET /sites/:site/blocks", { site: site.id }),
-  });
+  const blocks = useQuery(asking("GET /sites/:site/blocks", { site: site.id }));
   const make = useMutation({
     mutationFn: () =>
       api("POST /sites/:site/blocks", {

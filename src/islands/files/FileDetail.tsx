@@ -19,9 +19,7 @@ export function FileDetail(props: {
   const { site, file } = props;
   const [alt, setAlt] = useState(file.alt);
   const [path, setPath] = useState(file.path);
-  const uses = useQuery({
-    ...asking("GET /sites/:site/files/:id/uses", { site: site.id, id: file.id }),
-  });
+  const uses = useQuery(asking("GET /sites/:site/files/:id/uses", { site: site.id, id: file.id }));
   const save = useMutation({
     mutationFn: () =>
       api("PATCH /sites/:site/files/:id", { site: site.id, id: file.id, body: { alt, path } }),

@@ -19,9 +19,7 @@ const CHOICES: readonly { answer: MissPolicy["answer"]; word: string; what: stri
 
 /** What readers get who ask for an unknown address, and what each choice would hide. */
 export function MissPolicyForm({ site, hidden }: { site: Site; hidden: MissSummary["hidden"] | undefined }) {
-  const current = useQuery({
-    ...asking("GET /sites/:site", { site: site.id }),
-  }).data;
+  const current = useQuery(asking("GET /sites/:site", { site: site.id })).data;
   if (!current)
     return <aside className="rounded border border-line bg-sheet p-3 text-quiet">Fetching…</aside>;
   return <Form key={current.version} site={current} hidden={hidden} />;

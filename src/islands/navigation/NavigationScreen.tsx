@@ -36,9 +36,9 @@ function Loader({ site }: { site: Site }) {
     refetchOnWindowFocus: false,
     staleTime: Infinity,
   });
-  const pages = useQuery({
-    ...asking("GET /sites/:site/pages", { site: site.id, query: { limit: 500, sort: "title" } }),
-  });
+  const pages = useQuery(
+    asking("GET /sites/:site/pages", { site: site.id, query: { limit: 500, sort: "title" } }),
+  );
   if (navigation.isError || pages.isError)
     return <p className="text-bad">{messageOf(navigation.error ?? pages.error)}</p>;
   if (!navigation.data || !pages.data) return <p className="text-quiet">Fetching the navigation…</p>;

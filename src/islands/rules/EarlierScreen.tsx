@@ -22,9 +22,7 @@ export function EarlierScreen({ site }: { site: Site }) {
 
 function Earlier({ site }: { site: Site }) {
   const [open, setOpen] = useState<number>();
-  const versions = useQuery({
-    ...asking("GET /sites/:site/rules/versions", { site: site.id }),
-  });
+  const versions = useQuery(asking("GET /sites/:site/rules/versions", { site: site.id }));
   if (versions.isError) return <p className="text-bad">{messageOf(versions.error)}</p>;
   if (!versions.data) return <p className="text-quiet">Fetching…</p>;
   const { items } = versions.data;
@@ -67,9 +65,7 @@ function Earlier({ site }: { site: Site }) {
 }
 
 function OneSet({ site, version, newest }: { site: Site; version: number; newest: number }) {
-  const kept = useQuery({
-    ...asking("GET /sites/:site/rules/versions/:version", { site: site.id, version }),
-  });
+  const kept = useQuery(asking("GET /sites/:site/rules/versions/:version", { site: site.id, version }));
   const back = useMutation({
     mutationFn: ({ of, over }: { of: number; over: number }) =>
       api("POST /sites/:site/rules/versions/:version/restore", {

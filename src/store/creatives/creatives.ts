@@ -29,7 +29,7 @@ export function updateCreative(
     transaction,
   );
 }
-export const COLUMNS = "id::text, program_id::text AS program, name, html, read, version";
+const COLUMNS = "id::text, program_id::text AS program, name, html, read, version";
 export interface CreativeRow {
   id: string;
   program: string;

@@ -1,5 +1,5 @@
 import { containing } from "../ground/like.ts";
-import { orderOf, partOf, type Portion } from "../ground/portions.ts";
+import { orderOf, limitOf, type Portion } from "../ground/portions.ts";
 import type { Transaction } from "sequelize";
 import type { Store } from "../ground/store.ts";
 
@@ -90,7 +90,7 @@ export function fileIds(
   return store.rows<{ id: string; total: string }>(
     `SELECT id::text, count(*) OVER ()::text AS total FROM files
      WHERE site_id = $site::bigint AND deleted_at IS NULL ${of.q ? "AND (name ILIKE $q OR path ILIKE $q OR alt ILIKE $q)" : ""}
-     ORDER BY ${orderOf(FILE_SORTS, portion.sort)}, id ${partOf(portion)}`,
+     ORDER BY ${orderOf(FILE_SORTS, portion.sort)}, id ${limitOf(portion)}`,
     { site: of.site, ...(of.q ? { q: containing(of.q) } : {}) },
   );
 }

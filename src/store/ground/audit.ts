@@ -13,7 +13,7 @@ export function addAuditEntry(
     transaction,
   );
 }
-export const ONE_SITTING = "10 minutes";
+const ONE_SITTING = "10 minutes";
 
 /** Notes in the audit log that somebody is writing at something, once for each sitting. */
 export function addWritingEntry(

@@ -18,6 +18,6 @@ export function orderOf(columns: Readonly<Record<string, string>>, sort: Sorted 
 }
 
 /** The LIMIT and OFFSET of a portion. */
-export function partOf({ limit, offset }: Portion): string {
+export function limitOf({ limit, offset }: Portion): string {
   return `LIMIT ${Number(limit)} OFFSET ${Number(offset)}`;
 }

@@ -1,6 +1,6 @@
 import type { Store } from "../ground/store.ts";
 
-export const MAX_KNOWN = 20_000;
+const MAX_KNOWN = 20_000;
 
 /** What a reader may have meant: published pages, and the newest exact short links. */
 export function knownPlaces(

@@ -1,6 +1,6 @@
 import type { MissGroup } from "../../core/misses/miss.ts";
 import { containing } from "../ground/like.ts";
-import { orderOf, partOf, type Portion } from "../ground/portions.ts";
+import { orderOf, limitOf, type Portion } from "../ground/portions.ts";
 import type { Store } from "../ground/store.ts";
 
 export const MISS_SORTS = { lastSeen: "last_seen", times: "times", address: "key", host: "host" };
@@ -40,7 +40,7 @@ export function openMisses(
   ].join(" AND ");
   return store.rows<OpenMiss>(
     `SELECT id::text, host, key, times, bots, first_seen AS first, last_seen AS last, referrers, count(*) OVER ()::text AS total
-     FROM misses WHERE ${where} ORDER BY ${orderOf(MISS_SORTS, portion.sort)}, id DESC ${partOf(portion)}`,
+     FROM misses WHERE ${where} ORDER BY ${orderOf(MISS_SORTS, portion.sort)}, id DESC ${limitOf(portion)}`,
     { site: of.site, ...(of.q ? { q: containing(of.q) } : {}) },
   );
 }

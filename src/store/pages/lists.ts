@@ -1,6 +1,6 @@
 import type { PageRow, Row } from "../ground/models.ts";
 import { containing } from "../ground/like.ts";
-import { orderOf, partOf, type Portion } from "../ground/portions.ts";
+import { orderOf, limitOf, type Portion } from "../ground/portions.ts";
 import type { Store } from "../ground/store.ts";
 
 export const PAGE_SORTS = {
@@ -20,7 +20,7 @@ export function pageIds(
   return store.rows<{ id: string; total: string }>(
     `SELECT id::text, count(*) OVER ()::text AS total FROM pages
      WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL ${of.q ? "AND (title ILIKE $q OR path ILIKE $q OR html ILIKE $q)" : ""}
-     ORDER BY ${orderOf(PAGE_SORTS, portion.sort)}, id ${partOf(portion)}`,
+     ORDER BY ${orderOf(PAGE_SORTS, portion.sort)}, id ${limitOf(portion)}`,
     { site: of.site, ...(of.q ? { q: containing(of.q) } : {}) },
   );
 }

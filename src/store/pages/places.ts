@@ -76,7 +76,7 @@ export function publishedKeysAmong(
   );
 }
 
-/** Those of them at these keys. */
+/** The published pages of a site at these path keys. */
 export function publishedTitlesAt(
   store: Store,
   of: { site: string; keys: readonly string[] },

@@ -14,7 +14,7 @@ export function addRevision(
     transaction,
   );
 }
-export const COLUMNS = `r.id::text, r.version, r.kind, r.snapshot->>'title' AS title, r.snapshot->>'path' AS path,
+const COLUMNS = `r.id::text, r.version, r.kind, r.snapshot->>'title' AS title, r.snapshot->>'path' AS path,
   r.created_by AS "createdBy", r.created_at AS "createdAt"`;
 export interface RevisionRow extends Omit<RevisionFull, "createdAt"> {
   createdAt: Date;

@@ -4,7 +4,7 @@ import type { Transaction } from "sequelize";
 import type { ReportColumns } from "../../core/earnings/earning.ts";
 import type { KnownNetwork } from "../../core/earnings/guess-network.ts";
 
-export const COLUMNS = "id::text, name, hosts, catalogue, report";
+const COLUMNS = "id::text, name, hosts, catalogue, report";
 
 /** The networks of a site, by name. */
 export function networksOf(store: Store, of: { site: string }): Promise<Network[]> {

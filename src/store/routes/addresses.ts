@@ -48,15 +48,6 @@ export function keysTaken(store: Store, of: { site: string; host: string }): Pro
   );
 }
 
-/** Takes the places of a route away. */
-export function dropAddressesOf(
-  store: Store,
-  of: { id: string },
-  transaction: Transaction,
-): Promise<object[]> {
-  return store.rows("DELETE FROM route_addresses WHERE route_id = $id::bigint", of, transaction);
-}
-
 /** Gives a route its places on a host. */
 export function putAddresses(
   store: Store,

@@ -1,6 +1,6 @@
 import type { Store } from "../ground/store.ts";
 
-export const MOST = 200;
+const MOST = 200;
 
 /** What the audit log has of a route, the newest first. */
 export function auditOfRoute(

@@ -3,7 +3,7 @@ import type { Address } from "../../core/address/address.ts";
 import type { RouteFilter } from "../../core/routes/filter.ts";
 import type { MatchKind } from "../../core/routes/match/match-kind.ts";
 import type { RouteKind } from "../../core/routes/route.ts";
-import { orderOf, partOf, type Portion } from "../ground/portions.ts";
+import { orderOf, limitOf, type Portion } from "../ground/portions.ts";
 import type { Store } from "../ground/store.ts";
 import { filterSql } from "./filter.ts";
 
@@ -38,7 +38,7 @@ export function routeIds(
       : "",
   ].join(" ");
   return store.rows<{ id: string }>(
-    `SELECT r.id::text FROM routes r ${joins} ${sorting} WHERE ${where} ORDER BY ${order}, r.id DESC ${partOf(portion)}`,
+    `SELECT r.id::text FROM routes r ${joins} ${sorting} WHERE ${where} ORDER BY ${order}, r.id DESC ${limitOf(portion)}`,
     bind,
   );
 }

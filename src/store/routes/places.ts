@@ -20,7 +20,7 @@ export interface RouteThereRow {
 }
 
 /** Reads places with their routes; a WHERE clause follows. */
-export const ROUTE_THERE = `SELECT r.id::text, a.host, a.key, r.address, r.kind = 'short' AS "caseInsensitive", r.enabled, r.destination, r.parameters,
+const ROUTE_THERE = `SELECT r.id::text, a.host, a.key, r.address, r.kind = 'short' AS "caseInsensitive", r.enabled, r.destination, r.parameters,
     r.status, r.query, r.valid_from AS "from", r.valid_until AS "until", r.after_end AS "afterEnd", r.end_destination AS "endDestination"
   FROM route_addresses a JOIN routes r ON r.id = a.route_id`;
 
@@ -70,7 +70,7 @@ export function destinationsAt(
   );
 }
 
-/** The same with where they lead, without those that change. */
+/** The switched-on prefix, wildcard and pattern routes of a site with where they lead, without those that change. */
 export function patternsSharing(
   store: Store,
   of: { site: string; changed: readonly string[] },

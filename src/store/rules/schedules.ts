@@ -54,7 +54,7 @@ export function dueSchedules(
   );
 }
 
-/** The same, where it was made over this version. */
+/** Takes a waiting set of rules away, where it was made over this version. */
 export function deleteScheduleOver(store: Store, of: { site: string; version: number }): Promise<object[]> {
   return store.rows(
     "DELETE FROM rule_schedules WHERE site_id = $site::bigint AND version = $version::int",

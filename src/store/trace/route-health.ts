@@ -46,7 +46,7 @@ export function tryHealthLock(store: Store, transaction: Transaction): Promise<{
     transaction,
   );
 }
-export const AGAIN_AFTER = "1 day";
+const AGAIN_AFTER = "1 day";
 export const AT_ONCE = 24;
 export interface Due {
   id: string;

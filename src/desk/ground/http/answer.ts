@@ -3,7 +3,6 @@ import type { z } from "zod";
 import { contract } from "../../../contract/contract.ts";
 import {
   isWholeList,
-  queryOf,
   statusOf,
   USUAL_BODY,
   type Call,
@@ -123,7 +122,7 @@ async function read(
 ): Promise<Asked<Call, Desk> & { timeoutMs: number }> {
   const params = readParameters(call.params, inPath);
   const { prefer, "content-type": contentType } = readHeaders(request.headers);
-  const query = readQuery(queryOf(call), url.searchParams);
+  const query = readQuery(call.asked, url.searchParams);
   const site = params.site === undefined ? undefined : await openSite(desk, params.site);
   if (call.bytes) refuseOther(call.bytes.media, contentType);
   let input = call.body ? await readJson(request, call.maxBody ?? USUAL_BODY) : undefined;

@@ -16,8 +16,8 @@ import { messageOf } from "../../../ui/client/api.ts";
 /** One link of the ledger: as it is written, as readers get it, and why. */
 export function OpenLink({ site, link }: { site: Site; link: LedgerLink }) {
   const { stored, delivered, override } = link;
-  const why = useQuery({
-    ...asking("POST /sites/:site/attributes", {
+  const why = useQuery(
+    asking("POST /sites/:site/attributes", {
       site: site.id,
       body: {
         href: link.href,
@@ -29,7 +29,7 @@ export function OpenLink({ site, link }: { site: Site; link: LedgerLink }) {
         anchor: link.anchorKind,
       },
     }),
-  });
+  );
   const tag = (look: typeof stored): string => deliveredTag({ href: link.href, words: link.anchor }, look);
   return (
     <aside

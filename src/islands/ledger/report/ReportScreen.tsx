@@ -32,9 +32,7 @@ export function ReportScreen({ site }: { site: Site }) {
 }
 
 function Report({ site }: { site: Site }) {
-  const report = useQuery({
-    ...asking("GET /sites/:site/links/report", { site: site.id }),
-  });
+  const report = useQuery(asking("GET /sites/:site/links/report", { site: site.id }));
   if (report.isError) return <p className="text-bad">{messageOf(report.error)}</p>;
   if (!report.data) return <p className="text-quiet">Counting…</p>;
   const { madeAt, total, newTab, hosts, hostsInAll, pages, pagesInAll, days, notLetOut } = report.data;

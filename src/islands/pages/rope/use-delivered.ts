@@ -39,9 +39,7 @@ export interface Judging {
 
 /** The rules in force; every link on the screen is judged by them, in this browser. */
 export function useRules(site: Site): RuleSet | undefined {
-  return useQuery({
-    ...asking("GET /sites/:site/rules", { site: site.id }),
-  }).data;
+  return useQuery(asking("GET /sites/:site/rules", { site: site.id })).data;
 }
 
 const NO_LINKS: readonly ResolvedLink[] = [];

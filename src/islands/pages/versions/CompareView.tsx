@@ -13,9 +13,9 @@ import { api, messageOf } from "../../../ui/client/api.ts";
 /** The draft beside a version that was kept, the last published one first: words and links apart. */
 export default function CompareView({ site, draft }: { site: Site; draft: Draft }) {
   const [chosen, setChosen] = useAddressState("with");
-  const revisions = useQuery({
-    ...asking("GET /sites/:site/pages/:id/revisions", { site: site.id, id: draft.page.id }),
-  });
+  const revisions = useQuery(
+    asking("GET /sites/:site/pages/:id/revisions", { site: site.id, id: draft.page.id }),
+  );
   const id =
     chosen ||
     revisions.data?.items.find(({ kind }) => kind === "published")?.id ||

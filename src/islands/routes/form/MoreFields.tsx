@@ -100,9 +100,9 @@ export function MoreFields({ site, kind, check }: { site: Site; kind: RouteKind;
 
 function ChosenPages({ site }: { site: Site }) {
   const { register } = useFormContext<RouteFormValues>();
-  const pages = useQuery({
-    ...asking("GET /sites/:site/pages", { site: site.id, query: { limit: 500, sort: "title" } }),
-  });
+  const pages = useQuery(
+    asking("GET /sites/:site/pages", { site: site.id, query: { limit: 500, sort: "title" } }),
+  );
   return (
     <fieldset className="max-h-40 overflow-auto rounded border border-line p-2">
       <legend className="px-1 font-medium">On these pages</legend>

@@ -12,7 +12,7 @@ import { readTemplate } from "../src/core/programs/template.ts";
 import type { WithDeliveryPort, WithStore } from "../src/desk/ground/parts.ts";
 import { readEarnings } from "../src/desk/earnings/earnings.ts";
 import { importReport } from "../src/desk/earnings/import-report.ts";
-import { UNWATCHED } from "../src/desk/jobs/jobs.ts";
+import { UNWATCHED } from "../src/threads/progress.ts";
 import { listPrograms } from "../src/desk/programs/list-programs.ts";
 import { ensureDatabase } from "../src/store/ground/ensure-database.ts";
 import { migrate } from "../src/store/ground/migrate.ts";

@@ -12,14 +12,15 @@ import { rewriteDocument } from "../src/core/links/rewrite/rewrite-document.ts";
 import type { LinkFacts } from "../src/core/rules/resolve/match.ts";
 import { resolve } from "../src/core/rules/resolve/resolve.ts";
 import type { Desk } from "../src/desk/desk.ts";
-import { createJobs, UNWATCHED } from "../src/desk/jobs/jobs.ts";
+import { UNWATCHED } from "../src/threads/progress.ts";
+import { createJobs } from "../src/desk/jobs/jobs.ts";
 import { catchUpLedger, rebuildLedger } from "../src/desk/ledger/follow-ledger.ts";
 import { indexPages } from "../src/desk/ledger/index-pages.ts";
 import { linkFacets, listLinks, groupLinks } from "../src/desk/ledger/list-links.ts";
 import { savePage } from "../src/desk/pages/pages.ts";
 import { replaceRules } from "../src/desk/rules/rules.ts";
 import { createSite } from "../src/desk/sites/sites.ts";
-import { startDeskThread } from "../src/desk/jobs/desk-thread.ts";
+import { startDeskThread } from "../src/desk/start-desk-thread.ts";
 import { runTask } from "../src/desk/tasks.ts";
 import { FOREIGN, HOSTS, LINKS_A_PAGE, PAGES, pageHtml, someRules, wholeDocument } from "./samples.ts";
 import { ensureDatabase } from "../src/store/ground/ensure-database.ts";
@@ -136,7 +137,7 @@ async function ledgering(): Promise<void> {
       visit: async () => ({ ok: false, reason: "has no address", ms: 1 }),
       read: async () => ({ ok: false, reason: "has no address" }),
     },
-    jobs: createJobs((error) => console.error(error)),
+    jobs: createJobs(store),
     texts: textsHere,
     seal: sealWith(["nothing is sealed here"]),
     thread: {
@@ -147,6 +148,9 @@ async function ledgering(): Promise<void> {
     workspaceHosts: [],
     health: async () => ({}),
     preview: () => undefined,
+    proof: () => "",
+    mailer: undefined,
+    workspaceUrl: "",
   };
   try {
     const { id } = await createSite(desk, ACTOR, {

@@ -1,8 +1,11 @@
 import { clicks } from "./clicks.ts";
+import { command } from "./command.ts";
 import { hostile } from "./hostile.ts";
+import { lighthouseScores } from "./lighthouse.ts";
 import { programs } from "./programs.ts";
 import { redirects } from "./redirects.ts";
 import { rules } from "./rules.ts";
+import { screens } from "./screens.ts";
 import { tables } from "./tables.ts";
 import { writing } from "./writing.ts";
 
@@ -10,11 +13,14 @@ import { writing } from "./writing.ts";
 const benches: Readonly<Record<string, () => Promise<void>>> = {
   redirects,
   clicks,
+  command,
   tables,
   writing,
   rules,
   programs,
   hostile,
+  screens,
+  lighthouse: lighthouseScores,
 };
 
 const name = process.argv[2];

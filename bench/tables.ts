@@ -5,8 +5,9 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { startPostgres } from "../scripts/postgres.mjs";
 import type { Desk } from "../src/desk/desk.ts";
-import { createJobs, UNWATCHED } from "../src/desk/jobs/jobs.ts";
-import { importRoutes } from "../src/desk/routes/import-routes.ts";
+import { UNWATCHED } from "../src/threads/progress.ts";
+import { createJobs } from "../src/desk/jobs/jobs.ts";
+import { importRoutes } from "../src/desk/routes/transfer/import-routes.ts";
 import { lintTable } from "../src/desk/routes/lint-table.ts";
 import { listRoutes } from "../src/desk/routes/list-routes.ts";
 import { traceAddresses } from "../src/desk/trace/trace-routes.ts";
@@ -77,11 +78,14 @@ async function siteOf(
     seal: sealWith(["nothing is sealed here"]),
     thread: { run: () => Promise.reject(new Error("nobody asks")), end: async () => {} },
     report: (message, error) => console.error(message, error),
-    jobs: createJobs((error) => console.error(error)),
+    jobs: createJobs(store),
     deliveryPort: 4601,
     workspaceHosts: [],
     health: async () => ({}),
     preview: () => undefined,
+    proof: () => "",
+    mailer: undefined,
+    workspaceUrl: "",
   };
   const { id } = await createSite(desk, ACTOR, {
     key: "bench",

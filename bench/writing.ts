@@ -1,15 +1,8 @@
-import { NO_PROXY } from "../src/incoming/proxy-trust.ts";
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { gzipSync } from "node:zlib";
 import { chromium, type Browser, type CDPSession, type Page } from "playwright-core";
-import { DEMO_SIGN_IN, loadDemo } from "../demo/load.ts";
+import { DEMO_SIGN_IN } from "../demo/people.ts";
 import { CHROMIUM } from "../scripts/chromium.mjs";
-import { buildWhenStale } from "../scripts/build.ts";
-import { freePort, startPostgres } from "../scripts/postgres.mjs";
-import { serve } from "../src/server/serve.ts";
-import { ensureDatabase } from "../src/store/ground/ensure-database.ts";
+import { serveDemo } from "./demo-workspace.ts";
 
 const WORDS = 20_000;
 const LINKS = 500;
@@ -26,39 +19,12 @@ interface TraceEvent {
 
 /** Writing on a page of 20,000 words with 500 links: typing, the page check, opening; and what the page list weighs. */
 export async function writing(): Promise<void> {
-  const folder = mkdtempSync(join(tmpdir(), "maprope-bench-"));
-  const postgres = await startPostgres(folder);
-  const [port, sitePort, simPort] = [await freePort(), await freePort(), await freePort()];
-  const buildFolder = join(process.cwd(), ".cache/test-build");
-  buildWhenStale(buildFolder);
-  await ensureDatabase(postgres.url("postgres"), "bench");
-  const config = {
-    databaseUrl: postgres.url("bench"),
-    host: "127.0.0.1",
-    port,
-    siteHost: "127.0.0.1",
-    sitePort,
-    simPort,
-    dataFolder: join(folder, "data"),
-    secret: "a secret of the bench",
-    secretsBefore: [],
-    apiToken: "a-token-for-the-bench-of-writing",
-    demo: true,
-    simulated: true,
-    trust: NO_PROXY,
-    log: "warn",
-    buildFolder,
-  };
-  const serving = await serve(
-    config,
-    config.databaseUrl,
-    async (desk) => void (await loadDemo(desk, simPort, Date.now())),
-  );
+  const demo = await serveDemo();
   const browser = await chromium.launch(CHROMIUM);
   try {
-    const workspace = `http://localhost:${port}`;
-    const large = await makePage(workspace, config.apiToken, "/large", WORDS, LINKS);
-    const small = await makePage(workspace, config.apiToken, "/small", SMALL_WORDS, 5);
+    const { workspace, apiToken } = demo;
+    const large = await makePage(workspace, apiToken, "/large", WORDS, LINKS);
+    const small = await makePage(workspace, apiToken, "/small", SMALL_WORDS, 5);
     console.log(
       `A page of ${WORDS.toLocaleString("en")} words with ${LINKS} links, beside one of ${SMALL_WORDS}.`,
     );
@@ -67,10 +33,7 @@ export async function writing(): Promise<void> {
     await weight(browser, workspace);
   } finally {
     await browser.close();
-    await serving.stop();
-    postgres.stop("immediate");
-    rmSync(folder, { recursive: true, force: true });
-    postgres.discard();
+    await demo.stop();
   }
 }
 

@@ -1,7 +1,13 @@
 #!/usr/bin/env node
-// Plain JavaScript: tsx is registered before the TypeScript behind it.
-import { register } from "tsx/esm/api";
+// In a checkout: what runs an installation is what `npm run build` made, where it did; everything else, and that until
+// then, runs from the sources. (A packed build has no sources, and runs dist/app/maprope.mjs itself.)
+import { existsSync } from "node:fs";
 
-register();
-const { maprope } = await import("../src/cli/maprope.ts");
-process.exitCode = await maprope(process.argv.slice(2), process);
+const built = new URL("../dist/app/maprope.mjs", import.meta.url);
+if (process.argv[2] === "serve" && existsSync(built)) {
+  await import(built.href);
+} else {
+  const { register } = await import("tsx/esm/api");
+  register();
+  await import("../src/main.ts");
+}

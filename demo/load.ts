@@ -5,12 +5,11 @@ import { createBlock } from "../src/desk/blocks/blocks.ts";
 import { changeFile, uploadFile } from "../src/desk/files/files.ts";
 import { replaceNavigation } from "../src/desk/navigation/navigation.ts";
 import { createPage, publishPage, savePage } from "../src/desk/pages/pages.ts";
-import { addPerson } from "../src/desk/people/people.ts";
 import { createRoute } from "../src/desk/routes/routes.ts";
 import { keepTreatmentDays } from "../src/store/ledger/ledger-days.ts";
 import { DEMO_DISCLOSURE, DEMO_RULES, demoTreatments } from "./rules.ts";
 import { replaceRules } from "../src/desk/rules/rules.ts";
-import { UNWATCHED } from "../src/desk/jobs/jobs.ts";
+import { UNWATCHED } from "../src/threads/progress.ts";
 import { catchUpLedger } from "../src/desk/ledger/follow-ledger.ts";
 import { importReport } from "../src/desk/earnings/import-report.ts";
 import { keepColumns, keepNetwork } from "../src/desk/programs/networks.ts";
@@ -25,6 +24,7 @@ import { demoBlocks, DEMO_PICTURES, demoNavigation, demoPages } from "./pages.ts
 import { demoRedirects, demoShortLinks } from "./routes.ts";
 import { openSite } from "../src/desk/sites/open-site.ts";
 import { outside } from "./page.ts";
+import { DEMO_MAILS, letDemoPeopleIn, takeDemoPeople } from "./people.ts";
 import type {
   WithStore,
   WithDeliveryPort,
@@ -33,16 +33,10 @@ import type {
 } from "../src/desk/ground/parts.ts";
 import type { WithTexts } from "../src/desk/pages/texts/read-text.ts";
 import type { Actor } from "../src/core/people/actor.ts";
-
-export const DEMO_SIGN_IN = { email: "mara@lowlantern.example", password: "lantern-on-the-lawn" };
-
-export const DEMO_SECOND_SIGN_IN = { email: "tobias@lowlantern.example", password: "hedgehogs-at-midnight" };
+import { allSites, removeSite } from "../src/store/sites/sites.ts";
+import { allPeople } from "../src/store/people/people.ts";
 
 const ACTOR: Actor = { name: "Mara Quill", role: "owner" };
-const DEMO_PEOPLE = [
-  { ...DEMO_SIGN_IN, name: ACTOR.name, role: ACTOR.role },
-  { ...DEMO_SECOND_SIGN_IN, name: "Tobias Fenn", role: "editor" },
-] as const;
 const RECORDS_AT_ONCE = 5_000;
 /** How long ago the programs came into the state that they are in. */
 const JOINED_BEFORE_MS = 150 * 86_400_000;
@@ -50,7 +44,6 @@ const JOINED_BEFORE_MS = 150 * 86_400_000;
 const BANNER_ON = "/resources";
 
 const DEMO_KEY = "low-lantern";
-const DEMO_MAILS = [DEMO_SIGN_IN.email, DEMO_SECOND_SIGN_IN.email];
 
 /**
  * Loads the magazine "Low Lantern" into an empty database: one with a site or a person of anybody's in it is left as it
@@ -61,7 +54,7 @@ export async function loadDemo(
   simPort: number,
   now: number,
 ): Promise<boolean> {
-  const [sites, people] = await Promise.all([desk.store.sites.findAll(), desk.store.people.findAll()]);
+  const [sites, people] = await Promise.all([allSites(desk.store), allPeople(desk.store)]);
   const isDemoThere = sites.some(({ key }) => key === DEMO_KEY);
   const hasOthers =
     sites.some(({ key }) => key !== DEMO_KEY) || people.some(({ email }) => !DEMO_MAILS.includes(email));
@@ -76,21 +69,11 @@ export async function loadDemo(
     await fill(desk, simPort, now);
   } catch (error) {
     // Half a demo would look like somebody's own data at the next start. Nothing but the demo's own is taken away.
-    await desk.store.sites.destroy({ where: { key: DEMO_KEY } });
+    await removeSite(desk.store, DEMO_KEY);
     await takeDemoPeople(desk);
     throw error;
   }
   return true;
-}
-
-/** Takes the demo's people away: their passwords are known to everybody, and the demo does not run any more. */
-export async function takeDemoPeople(desk: WithStore): Promise<number> {
-  return desk.store.people.destroy({ where: { email: DEMO_MAILS } });
-}
-
-async function letDemoPeopleIn(desk: WithStore): Promise<void> {
-  const there = new Set((await desk.store.people.findAll()).map(({ email }) => email));
-  for (const person of DEMO_PEOPLE) if (!there.has(person.email)) await addPerson(desk, person);
 }
 
 async function fill(

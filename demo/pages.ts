@@ -37,7 +37,7 @@ export function demoBlocks(out: Outside): BlockInput[] {
       title: "Beside reviews",
       placement: { place: "sidebar", shown: "categories", on: ["Reviews"] },
       publish: true,
-      html: `<h3>How we review</h3><p>We buy what we review, and use it for at least ten nights. Prices move, so we link to ${a(out.harbour(""), "the makers’ own pages")} instead of printing them.</p>`,
+      html: `<h2>How we review</h2><p>We buy what we review, and use it for at least ten nights. Prices move, so we link to ${a(out.harbour(""), "the makers’ own pages")} instead of printing them.</p>`,
     },
   ];
 }

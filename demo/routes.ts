@@ -98,7 +98,7 @@ export function demoShortLinks(out: Outside, now: number): DemoRoute[] {
       tags: ["harbour"],
       status: 200,
       notice: {
-        seconds: 6,
+        seconds: 20,
         text: "You leave the magazine for Harbour Optics, who pay us a little when you buy.",
       },
     }),

@@ -103,3 +103,38 @@ test("core has no I/O, no framework, no clock and no random source", async () =>
     "no-restricted-properties",
   ]);
 });
+
+test("what the database is asked stands in the store", async () => {
+  const eslint = new ESLint({ cwd: root });
+  const told = async (code: string, filePath: string): Promise<(string | null)[]> => {
+    const [result] = await eslint.lintText(code, { filePath });
+    return result!.messages.map(({ ruleId }) => ruleId);
+  };
+  const asks = [
+    "export const all = (desk: Desk) => desk.store.pages.findAll({});\n",
+    "export const gone = ({ store }: Desk) => store.files.destroy({ where: {} });\n",
+    "export const some = (desk: Desk) => desk.store.rows(`SELECT 1 FROM pages`);\n",
+  ];
+  for (const ask of asks) {
+    assert.match(String(await told(ask, "src/desk/pages/pages.ts")), /no-restricted-syntax/, ask);
+    assert.deepEqual(await told(ask, "src/store/pages/pages.ts"), [], ask);
+  }
+});
+
+test("a promise that nobody waits for is told", () => {
+  write("src/core/late.ts", "export async function late(): Promise<void> {}\n");
+  const linted = (code: string): string => {
+    write("src/core/calls-late.ts", `import { late } from "./late.ts";\n${code}\n`);
+    const oxlint = join(root, "node_modules/oxlint/bin/oxlint");
+    const args = [oxlint, "-c", join(root, ".oxlintrc.json"), "--type-aware", "-f", "json", "src/core"];
+    const { stdout } = spawnSync(process.execPath, args, { cwd: tree, encoding: "utf8" });
+    const { diagnostics } = JSON.parse(stdout) as { diagnostics: { code: string }[] };
+    return diagnostics.map(({ code: rule }) => rule).join();
+  };
+  assert.equal(linted("export function call(): void {\n  late();\n}"), "typescript(no-floating-promises)");
+  assert.equal(
+    linted('export function call(): void {\n  ["a"].forEach(async () => late());\n}'),
+    "typescript(no-misused-promises)",
+  );
+  assert.equal(linted("export async function call(): Promise<void> {\n  await late();\n}"), "");
+});

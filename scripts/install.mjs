@@ -38,6 +38,8 @@ export function installPackages() {
   writeFileSync(stamp, lock);
 }
 
+const TURNS = 100;
+
 /** Installs packages of Debian's that are missing, when this process may; else says what to do. */
 export function installDebian(packages, isThere, purpose) {
   if (isThere()) return;
@@ -50,11 +52,20 @@ export function installDebian(packages, isThere, purpose) {
   console.log(`Installing ${names} from Debian's packages…`);
   const apt = (...args) =>
     spawnSync("apt-get", args, {
-      stdio: ["ignore", "ignore", "inherit"],
+      stdio: ["ignore", "ignore", "pipe"],
+      encoding: "utf8",
       env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
     });
-  apt("update");
-  apt("install", "-y", "--no-install-recommends", ...packages);
+  // Several processes may begin at once, of ours or of the machine: one of them has the lock, the others wait for it.
+  for (let left = TURNS; left > 0; left -= 1) {
+    const said = apt("update").stderr + apt("install", "-y", "--no-install-recommends", ...packages).stderr;
+    if (isThere()) return;
+    if (!/\block\b/i.test(said)) {
+      process.stderr.write(said);
+      break;
+    }
+    spawnSync("sleep", ["3"]);
+  }
   if (!isThere())
     giveUp(
       `${purpose} is missing and could not be installed; run “apt-get install ${names}” and start again.`,

@@ -1,7 +1,7 @@
 // Takes the pictures in docs/screenshots from a running `npm start` with demo data: npx tsx scripts/screenshots.ts [NAME …]
 import { join } from "node:path";
 import { chromium, type Page } from "playwright-core";
-import { DEMO_SIGN_IN } from "../demo/load.ts";
+import { DEMO_SIGN_IN } from "../demo/people.ts";
 import { CHROMIUM } from "./chromium.mjs";
 import { root } from "./install.mjs";
 
@@ -29,6 +29,18 @@ async function faulty(page: Page): Promise<void> {
   await page.getByText("Nothing on the site answers /resorces.").first().waitFor();
   await page.evaluate(() => scrollTo(0, 0));
   await page.waitForTimeout(1500);
+}
+
+// Some things that go into the bin.
+async function deleted(page: Page): Promise<void> {
+  const { items } = (await (await page.request.get("/api/v1/sites/low-lantern/routes?limit=4")).json()) as {
+    items: { id: string }[];
+  };
+  const headers = { Origin: WORKSPACE };
+  for (const { id } of items)
+    await page.request.delete(`/api/v1/sites/low-lantern/routes/${id}`, { headers });
+  await page.reload();
+  await page.getByRole("table", { name: "Bin" }).waitFor();
 }
 
 const shots: readonly Shot[] = [
@@ -76,17 +88,6 @@ const shots: readonly Shot[] = [
         .click();
     },
   },
-  {
-    name: "bulk-change",
-    path: "/low-lantern/ledger?host=go.saltmarsh-partners.localhost",
-    act: async (page) => {
-      await page.getByRole("checkbox", { name: "Mark all links shown" }).click();
-      await page.getByRole("button", { name: "Change a parameter" }).click();
-      await page.getByLabel("Parameter").fill("sub");
-      await page.getByRole("region", { name: "Marked links" }).getByRole("textbox").last().fill("spring");
-      await page.getByRole("table", { name: "What would change" }).getByText("→").first().waitFor();
-    },
-  },
   { name: "programs", path: "/low-lantern/programs" },
   {
     name: "program",
@@ -95,26 +96,14 @@ const shots: readonly Shot[] = [
       await page
         .getByLabel("Build a tracked link to")
         .fill("http://starling-eyepieces.localhost:4602/item/barlow-two");
-      await page.getByLabel("It will stand on").selectOption({ label: "Eyepieces you will keep" });
+      await page.getByLabel("It will stand on").fill("Eyepieces you");
+      await page.getByRole("option", { name: "Eyepieces you will keep" }).click();
       await page.getByRole("button", { name: "Build and copy" }).click();
       await page.getByText("The report will name it").waitFor();
     },
   },
-  {
-    name: "creatives",
-    path: "/low-lantern/programs?open=1",
-    act: async (page) => {
-      const form = page.getByRole("form", { name: "New creative" });
-      await form
-        .getByLabel("Snippet")
-        .fill(
-          '<a href="http://go.saltmarsh-partners.localhost:4602/c/[ACCOUNT]/harbour-optics?to=/&sub={sub}"><img src="http://harbour-optics.localhost:4602/banner.svg" width="300" height="100" alt="Dark nights"></a><script>count()</script>',
-        );
-      await form.getByRole("img").waitFor();
-      await page.evaluate(() => scrollTo(0, document.body.scrollHeight));
-    },
-  },
-  { name: "catalogue", path: "/low-lantern/programs/catalogue?network=Saltmarsh+Partners" },
+  { name: "people", path: "/low-lantern/people" },
+  { name: "history", path: "/low-lantern/history?action=page" },
   { name: "earnings", path: "/low-lantern/earnings?by=page" },
   { name: "report", path: "/low-lantern/ledger/report" },
   {
@@ -127,14 +116,15 @@ const shots: readonly Shot[] = [
     },
   },
   {
-    name: "rules-tried",
-    path: "/low-lantern/rules",
+    name: "settings",
+    path: "/low-lantern/settings",
     act: async (page) => {
-      await page.getByRole("switch", { name: /^Network links/ }).click();
-      await page.getByText("Switched on, it changes").waitFor();
-      await page.getByRole("list", { name: "What changes" }).locator("summary").first().click();
+      await page.getByRole("button", { name: "Change lntn.localhost" }).click();
+      await page.getByRole("button", { name: "Does it lead here?" }).click();
+      await page.getByRole("status").getByText("leads here.").waitFor();
     },
   },
+  { name: "bin", path: "/low-lantern/bin", act: deleted },
   { name: "clicks", path: "/low-lantern/clicks?days=14&compare=1" },
   { name: "delivered-page", path: "http://lowlantern.localhost:4601/resources" },
 ];

@@ -1,14 +1,15 @@
+import { installDebian, giveUp } from "./install.mjs";
 import { readConfig } from "../src/server/config.ts";
 import { serve, type Serving } from "../src/server/serve.ts";
 import { ownFolder } from "../src/server/starting.ts";
 import { startSim } from "../src/sim/server.ts";
 import { ensureDatabase } from "../src/store/ground/ensure-database.ts";
-import { DEMO_SIGN_IN, loadDemo, takeDemoPeople } from "../demo/load.ts";
-import { buildWhenStale } from "./build.ts";
-import { firstOwner } from "./first-owner.ts";
-import { giveUp, root } from "./install.mjs";
+import { loadDemo } from "../demo/load.ts";
+import { DEMO_SIGN_IN, takeDemoPeople } from "../demo/people.ts";
+import { firstOwner } from "../src/desk/people/first-owner.ts";
+import { environmentOf } from "../src/server/environment.ts";
 import { isStill, startersOf } from "./starters.ts";
-import { startPostgres } from "./postgres.mjs";
+import { postgresFolder, startPostgres } from "./postgres.mjs";
 
 const stops: (() => unknown)[] = [];
 let stopping = false;
@@ -35,20 +36,20 @@ setInterval(() => {
   void stopAll(0);
 }, 500).unref();
 
-async function start(): Promise<Serving> {
-  const config = readConfig(process.env, root);
+async function start(root: string): Promise<Serving> {
+  const config = readConfig(environmentOf(root, process.env), root);
   let databaseUrl = config.databaseUrl;
   ownFolder(config.dataFolder);
   if (!databaseUrl) {
+    installDebian(["postgresql"], () => postgresFolder() !== undefined, "PostgreSQL");
     const postgres = await startPostgres(config.dataFolder);
     // One that ran already may be serving another start: it is left alone if this one gets no further.
     stops.push(() => (postgres.reused && !served ? undefined : postgres.stop()));
     databaseUrl = postgres.url("maprope");
     await ensureDatabase(postgres.url("postgres"), "maprope");
   }
-  buildWhenStale(config.buildFolder);
   if (config.demo) {
-    const sim = await startSim(config.simPort);
+    const sim = await startSim(config.simPort, config.simPort + 1);
     stops.push(() => sim.stop());
   }
   const notes: string[] = [];
@@ -67,6 +68,7 @@ async function start(): Promise<Serving> {
   if (isDemo) {
     console.log(`  Site        http://lowlantern.localhost:${config.sitePort}/
   Outside     http://harbour-optics.localhost:${config.simPort}/   (simulated)
+  Mail        http://mail.localhost:${config.simPort}/   (what was sent)
   Sign in     ${DEMO_SIGN_IN.email}   ${DEMO_SIGN_IN.password}`);
   }
   for (const note of notes) console.log(`  ${note}`);
@@ -74,7 +76,10 @@ async function start(): Promise<Serving> {
   return serving;
 }
 
-start().catch(async (error: unknown) => {
-  for (const stop of stops.reverse()) await stop();
-  giveUp(error instanceof Error ? error.message : String(error));
-});
+/** Starts everything with the demo, below this folder; a start that goes wrong is told in plain sentences. */
+export function startApp(root: string): void {
+  start(root).catch(async (error: unknown) => {
+    for (const stop of stops.reverse()) await stop();
+    giveUp(error instanceof Error ? error.message : String(error));
+  });
+}

@@ -1,9 +1,9 @@
-import { installPackages, installDebian } from "./install.mjs";
-import { postgresFolder } from "./postgres.mjs";
+import { join, resolve } from "node:path";
+import { giveUp, installPackages, root } from "./install.mjs";
 
 installPackages();
-if (!process.env.DATABASE_URL)
-  installDebian(["postgresql"], () => postgresFolder() !== undefined, "PostgreSQL");
-const { register: registerTypeScript } = await import("tsx/esm/api");
-registerTypeScript();
-await import("./start-app.ts");
+const { buildWhenStale } = await import("./build.mjs");
+const built = resolve(root, process.env.MAPROPE_BUILD || "dist");
+await buildWhenStale(built).catch((error) => giveUp(error.message));
+const { startApp } = await import(join(built, "demo/start.mjs"));
+startApp(root);

@@ -42,7 +42,10 @@ try {
   passed = step("check", ["scripts/check.mjs"]);
   if (passed) {
     postgres = await startPostgres(folder, { fsync: "off", max_connections: "200" });
-    const env = { TEST_POSTGRES_URL: postgres.url("postgres") };
+    const env = {
+      TEST_POSTGRES_URL: postgres.url("postgres"),
+      COVERED_CALLS: join(folder, "covered-calls"),
+    };
     const ignore = ["**/*.unit.test.ts"];
     const served = globSync(
       ["src/{store,desk,delivery,outgoing,server}/**/*.test.ts", "tests/servers/*.test.ts"],
@@ -54,7 +57,11 @@ try {
     const browser = globSync(["tests/browser/*.test.ts"], { cwd: root });
     const runner = ["--import", "tsx", "--test", "--test-concurrency=2"];
     passed = step("store, desk and delivery on PostgreSQL", [...runner, ...served], env);
-    passed = passed && step("build", ["--import", "tsx", "scripts/build-for-tests.ts"]);
+    passed =
+      passed &&
+      step("every call of the API answered as its document says", [...runner, "tests/covered-calls.ts"], env);
+    passed = passed && step("build", ["scripts/build-for-tests.mjs"]);
+    passed = passed && step("packed and installed", [...runner, "tests/packed/packed.test.ts"], env);
     passed = passed && step("in the browser", [...runner, ...browser], env);
   }
 } catch (error) {

@@ -19,7 +19,7 @@ const RULES = [
 const LINK = '<p>é <a href="https://a.example/">a</a> <a href="https://own.example/b">b</a></p>\n';
 const MARKED = LINK.replace("a.example/", 'a.example/" rel="nofollow').replace('"">', '">');
 
-async function run(args: string[], stdin: (Uint8Array | string)[] = []) {
+async function run(args: string[], stdin: (Uint8Array | string)[] = [], at = folder) {
   const written: Uint8Array[] = [];
   const told: Uint8Array[] = [];
   const bytesOf = (text: string | Uint8Array): Uint8Array => Buffer.from(text as string);
@@ -30,6 +30,9 @@ async function run(args: string[], stdin: (Uint8Array | string)[] = []) {
     stdout: { write: (text) => written.push(bytesOf(text)) },
     stderr: { write: (text) => told.push(bytesOf(text)) },
     env: {},
+    folder: at,
+    version: "1.2.3",
+    help: "help",
   };
   const status = await maprope(args, terminal);
   return { status, out: Buffer.concat(written).toString(), told: Buffer.concat(told).toString() };
@@ -138,6 +141,81 @@ test("a file that is no text is named and left, and the others are done", async 
   assert.match(out, /bad\.html: This is not text in UTF-8/);
   assert.equal((await readFile(join(at, "bad.html"))).length, 3);
   assert.match(await readFile(join(at, "index.html"), "utf8"), /nofollow/);
+});
+
+test("patterns name files, whose pages begin where the pattern does; what is left out, and other people's packages, stay", async () => {
+  const { at, rules } = await fresh("patterns");
+  for (const below of ["node_modules/x", "drafts/deep", "letters/old"]) {
+    await mkdir(join(at, below), { recursive: true });
+    await writeFile(join(at, below, "page.html"), LINK);
+  }
+  const report = async (...args: string[]): Promise<string[]> => {
+    const { out } = await run(["rewrite", ...args, "--rules", rules, "--check", "--report", "json"]);
+    return (JSON.parse(out).files as { file: string }[]).map(({ file }) => file.slice(at.length + 1));
+  };
+  assert.deepEqual(await report(at), [
+    "drafts/deep/page.html",
+    "index.html",
+    "letters/old/page.html",
+    "letters/one.HTM",
+  ]);
+  assert.deepEqual(await report(`${at}/letters/**/*.{html,HTM}`), [
+    "letters/old/page.html",
+    "letters/one.HTM",
+  ]);
+  assert.deepEqual(await report(at, "--exclude", "drafts", "--exclude", "**/*.HTM"), [
+    "index.html",
+    "letters/old/page.html",
+  ]);
+  const { out } = await run(["rewrite", `${at}/*/one.HTM`, "--rules", rules, "--check"]);
+  assert.match(out, /nofollow ugc/, "its page is /letters/one");
+  assert.match((await run(["rewrite", `${at}/*.pdf`, "--rules", rules])).told, /no HTML file is named by/);
+});
+
+test("settings stand in a file, with the category of each page by its path; what is told goes before them", async () => {
+  const { at } = await fresh("settings");
+  const ofLetters = [{ name: "L", match: { categories: ["Letters"] }, set: { ugc: "on" } }];
+  await writeFile(join(at, "rules.json"), JSON.stringify(ofLetters));
+  const settings = {
+    rules: "rules.json",
+    hosts: ["own.example"],
+    files: ["."],
+    exclude: ["notes.txt"],
+    categories: { "/letters/*": "Letters", "/*": "Others" },
+    report: "none",
+  };
+  await writeFile(join(at, "maprope.config.json"), JSON.stringify(settings));
+  assert.deepEqual(await run(["rewrite"], [], at), { status: 0, out: "", told: "" });
+  assert.equal(await readFile(join(at, "index.html"), "utf8"), LINK);
+  assert.match(await readFile(join(at, "letters", "one.HTM"), "utf8"), /a\.example\/" rel="ugc"/);
+  const named = await run(
+    ["rewrite", join(at, "index.html"), "--category", "Letters", "--report", "text"],
+    [],
+    at,
+  );
+  assert.match(named.out, /2 of 2 links in 1 of 1 documents changed/);
+  const elsewhere = await run(
+    ["rewrite", "--config", join(at, "maprope.config.json"), "--check"],
+    [],
+    folder,
+  );
+  assert.equal(elsewhere.status, 0);
+  for (const [wrong, told] of [
+    ["{", /is not JSON/],
+    ['{"colour":1}', /there is no setting “colour”/],
+    ['{"files":"."}', /files: files is a list of texts/],
+  ] as const) {
+    await writeFile(join(at, "maprope.config.json"), wrong);
+    const answer = await run(["rewrite"], [], at);
+    assert.equal(answer.status, 2);
+    assert.match(answer.told, told);
+  }
+  assert.match((await run(["rewrite", "--config", "none.json"], [], at)).told, /settings could not be read/);
+});
+
+test("--version says which, --help says how", async () => {
+  assert.deepEqual(await run(["--version"]), { status: 0, out: "1.2.3\n", told: "" });
+  assert.deepEqual(await run(["--help"]), { status: 0, out: "help", told: "" });
 });
 
 const unusable: [says: string, args: (rules: string) => string[], told: RegExp][] = [

@@ -1,26 +1,10 @@
 import { parseArgs } from "node:util";
-import { rewriteFolder, rewriteStream, type Outcome } from "./rewrite-files.ts";
-import { apiRewriting, fileRewriting, type Rewriting } from "./rewriting.ts";
+import { documentsIn } from "./files.ts";
+import { rewriteDocuments, rewriteStream, type Outcome } from "./rewrite-files.ts";
+import { apiRewriting, fileRewriting, type Place, type Rewriting } from "./rewriting.ts";
+import { categoryOf, readSettings } from "./settings.ts";
 import { Unusable } from "./unusable.ts";
 import type { Terminal } from "./terminal.ts";
-
-const HELP = `maprope rewrite [FOLDER or FILE …]   applies a site's rules to HTML
-
-Without a folder or with “-” it reads a document from standard input and writes it to standard output.
-Folders are searched for .html, .htm and .xhtml files; files that change are written in place.
-
-  --rules FILE       rules as JSON: what GET …/rules/bundle answers, or a list of rules that name no program or network
-  --host NAME        a host of our own; may be given several times (with --rules)
-  --site KEY         a site of a running Map Rope, whose rules are asked through the API
-  --url URL          where it runs (default $MAPROPE_URL or http://127.0.0.1:4600);
-                     its token is read from $MAPROPE_API_TOKEN
-  --page PATH        the page's path, for rules that name pages (of a folder: each file's own)
-  --category NAME    the category, for rules that name categories
-  --check            writes nothing; fails with status 1 when something would change
-  --report FORMAT    text (default), json or none; on standard error when the document goes to standard output
-
-Status: 0 done, or nothing to change; 1 with --check, something would change; 2 it could not be done.
-`;
 
 /** Runs the command with these arguments; answers its exit status. */
 export async function maprope(args: readonly string[], terminal: Terminal): Promise<number> {
@@ -42,37 +26,79 @@ async function run(args: readonly string[], terminal: Terminal): Promise<number>
       host: { type: "string", multiple: true },
       site: { type: "string" },
       url: { type: "string" },
+      exclude: { type: "string", multiple: true },
       page: { type: "string" },
       category: { type: "string" },
       check: { type: "boolean", default: false },
-      report: { type: "string", default: "text" },
+      report: { type: "string" },
+      config: { type: "string" },
+      version: { type: "boolean", default: false },
       help: { type: "boolean", short: "h", default: false },
     },
   });
-  const [command, ...where] = positionals;
+  const [command, ...named] = positionals;
+  if (values.version) {
+    terminal.stdout.write(`${terminal.version}\n`);
+    return 0;
+  }
   if (values.help || command === undefined) {
-    terminal.stdout.write(HELP);
+    terminal.stdout.write(terminal.help);
     return values.help ? 0 : 2;
   }
   if (command !== "rewrite") throw new Unusable(`there is no command “${command}”; try maprope --help.`);
-  if (!["text", "json", "none"].includes(values.report))
-    throw new Unusable(`--report is text, json or none, not “${values.report}”.`);
-  const { page, category } = values;
-  const rewriting: Rewriting =
-    values.rules === undefined
-      ? apiRewriting({
-          url: values.url ?? terminal.env.MAPROPE_URL ?? "http://127.0.0.1:4600",
-          site: needed(values.site, "give --rules FILE, or --site KEY of a running Map Rope."),
-          token: needed(terminal.env.MAPROPE_API_TOKEN, "set MAPROPE_API_TOKEN to a token of that Map Rope."),
-        })
-      : await fileRewriting(values.rules, values.host ?? []);
-  const isStream = where.length === 0 || (where.length === 1 && where[0] === "-");
+  const settings = await readSettings(values.config, terminal.folder);
+  const format = values.report ?? settings.report ?? "text";
+  if (!["text", "json", "none"].includes(format))
+    throw new Unusable(`--report is text, json or none, not “${format}”.`);
+  const rewriting = await rewritingOf(
+    { ...settings, ...given(values) },
+    values.host ?? settings.hosts ?? [],
+    terminal,
+  );
+  const { page, category, check } = values;
+  const placeOf = (own: string | undefined): Place => {
+    const path = page ?? own;
+    return { page: path, category: category ?? categoryOf(settings.categories, path) };
+  };
+  // What is named goes before what the settings name; nothing at all is standard input.
+  const where = named.length > 0 ? named : (settings.files ?? ["-"]);
+  const isStream = where.length === 1 && where[0] === "-";
   const outcome = isStream
-    ? await rewriteStream(terminal, rewriting, { page, category }, values.check)
-    : await rewriteFolder(where, rewriting, { page, category }, values.check);
-  report(outcome, values.report, isStream && !values.check ? terminal.stderr : terminal.stdout, values.check);
+    ? await rewriteStream(terminal, rewriting, placeOf(undefined), check)
+    : await rewriteDocuments(
+        await documentsIn(where, [...(settings.exclude ?? []), ...(values.exclude ?? [])]),
+        rewriting,
+        placeOf,
+        check,
+      );
+  report(outcome, format, isStream && !check ? terminal.stderr : terminal.stdout, check);
   if (outcome.failed.length > 0) return 2;
-  return values.check && outcome.files.some(isChanged) ? 1 : 0;
+  return check && outcome.files.some(isChanged) ? 1 : 0;
+}
+
+interface Source {
+  rules?: string | undefined;
+  site?: string | undefined;
+  url?: string | undefined;
+}
+
+// Rules of a file go before a site of the settings, and a site before rules of the settings.
+function given({ rules, site, url }: Source): Source {
+  if (rules !== undefined) return { rules };
+  return { ...(site === undefined ? {} : { site, rules: undefined }), ...(url === undefined ? {} : { url }) };
+}
+
+function rewritingOf(
+  { rules, site, url }: Source,
+  hosts: readonly string[],
+  { env }: Terminal,
+): Promise<Rewriting> | Rewriting {
+  if (rules !== undefined) return fileRewriting(rules, hosts);
+  return apiRewriting({
+    url: url ?? env.MAPROPE_URL ?? "http://127.0.0.1:4600",
+    site: needed(site, "give --rules FILE, or --site KEY of a running Map Rope."),
+    token: needed(env.MAPROPE_API_TOKEN, "set MAPROPE_API_TOKEN to a token of that Map Rope."),
+  });
 }
 
 function report(outcome: Outcome, format: string, out: Terminal["stdout"], check: boolean): void {

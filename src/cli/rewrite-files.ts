@@ -1,5 +1,5 @@
-import { readdir, readFile, rename, stat, writeFile } from "node:fs/promises";
-import { extname, join, relative, sep } from "node:path";
+import { readFile, rename, stat, writeFile } from "node:fs/promises";
+import type { Document } from "./files.ts";
 import type { RefusedAddress, RewriteReport, RewrittenLink } from "../core/links/rewrite/rewrite-document.ts";
 import { isUtf16 } from "../core/links/rewrite/source-bytes.ts";
 import { NotText, type Place, type Rewriting } from "./rewriting.ts";
@@ -12,8 +12,6 @@ export interface Outcome {
   files: { file: string; changes: RewrittenLink[]; refused: RefusedAddress[] }[];
   failed: { file: string; message: string }[];
 }
-
-const ENDINGS: ReadonlySet<string> = new Set([".html", ".htm", ".xhtml"]);
 
 /** Rewrites what comes in on standard input, piece by piece; with `check` nothing goes out. */
 export async function rewriteStream(
@@ -44,47 +42,35 @@ async function* readable(
   }
 }
 
-/** Rewrites files, and all HTML files of folders, in place; with `check` none is written. One that fails does not keep the others. */
-export async function rewriteFolder(
-  where: readonly string[],
+/** How many files are on their way at once: one is read and another written while a third is worked on. */
+const AT_ONCE = 16;
+
+/** Rewrites documents in place; with `check` none is written. One that fails does not keep the others. */
+export async function rewriteDocuments(
+  documents: readonly Document[],
   rewriting: Rewriting,
-  place: Place,
+  placeOf: (page: string | undefined) => Place,
   check: boolean,
 ): Promise<Outcome> {
-  const outcome: Outcome = { links: 0, files: [], failed: [] };
-  for (const root of where)
-    for (const file of await htmlFiles(root)) {
-      const page = place.page ?? pathOf(root, file);
+  const done = new Array<Outcome>(documents.length);
+  const waiting = documents.entries();
+  const lane = async (): Promise<void> => {
+    for (const [at, { file, page }] of waiting) {
       try {
-        const { links, changes, refused } = await rewriteFile(file, rewriting, { ...place, page }, check);
-        outcome.links += links;
-        outcome.files.push({ file, changes, refused });
+        const { links, changes, refused } = await rewriteFile(file, rewriting, placeOf(page), check);
+        done[at] = { links, files: [{ file, changes, refused }], failed: [] };
       } catch (error) {
         if (!(error instanceof NotText)) throw error;
-        outcome.failed.push({ file, message: error.message });
+        done[at] = { links: 0, files: [], failed: [{ file, message: error.message }] };
       }
     }
-  return outcome;
-}
-
-async function htmlFiles(root: string): Promise<string[]> {
-  const about = await stat(root).catch(() => {
-    throw new Unusable(`there is no file or folder ${root}.`);
-  });
-  if (about.isFile()) return [root];
-  const entries = await readdir(root, { recursive: true, withFileTypes: true });
-  return entries
-    .filter((entry) => entry.isFile() && ENDINGS.has(extname(entry.name).toLowerCase()))
-    .map((entry) => join(entry.parentPath, entry.name))
-    .sort();
-}
-
-/** The path that a file of a folder has on a site that serves the folder as it is. */
-export function pathOf(root: string, file: string): string | undefined {
-  const inside = relative(root, file).split(sep).join("/");
-  return inside === ""
-    ? undefined
-    : `/${inside.replace(/(?:^|\/)index\.x?html?$/i, "").replace(/\.x?html?$/i, "")}`;
+  };
+  await Promise.all(Array.from({ length: AT_ONCE }, lane));
+  return {
+    links: done.reduce((sum, { links }) => sum + links, 0),
+    files: done.flatMap(({ files }) => files),
+    failed: done.flatMap(({ failed }) => failed),
+  };
 }
 
 async function rewriteFile(

@@ -2,7 +2,6 @@ import { addressOf, methodOf } from "../contract/ground/address.ts";
 import { readFile } from "node:fs/promises";
 import { z } from "zod";
 import { DocumentRewriter, type RewriteReport } from "../core/links/rewrite/rewrite-document.ts";
-import { bytesOfText, textOfBytes } from "../core/links/rewrite/source-bytes.ts";
 import { hostName } from "../core/ground/fields.ts";
 import { rewriteAnswerSchema, ruleSchema, type Rule } from "../core/rules/rule.ts";
 import {
@@ -15,8 +14,8 @@ import { Unusable } from "./unusable.ts";
 
 /** The page that a document is, as rules look at it. */
 export interface Place {
-  page?: string;
-  category?: string;
+  page?: string | undefined;
+  category?: string | undefined;
 }
 
 /** Something that rewrites a document that comes in pieces. */
@@ -55,12 +54,17 @@ export async function fileRewriting(file: string, hosts: readonly string[]): Pro
   return {
     async rewrite(pieces, place, put) {
       const rewriter = new DocumentRewriter(rules, site, place, true);
-      for await (const piece of pieces) put(bytesOfText(rewriter.write(textOfBytes(piece))));
-      put(bytesOfText(rewriter.end()));
+      for await (const piece of pieces) put(bytesOf(rewriter.write(textOf(piece))));
+      put(bytesOf(rewriter.end()));
       return rewriter.report;
     },
   };
 }
+
+// Each byte is a sign of its own, so that a document in any encoding keeps what it is (core/links/rewrite/source-bytes.ts).
+const textOf = (bytes: Uint8Array): string =>
+  Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length).toString("latin1");
+const bytesOf = (text: string): Uint8Array => Buffer.from(text, "latin1");
 
 const REPORT = "POST /sites/:site/rewrite/report";
 

@@ -15,5 +15,6 @@ export const blocks = {
     maxBody: TEXT_BODY,
     answer: pageSchema,
     status: 201,
+    madeAt: "/sites/:site/pages/{id}",
   }),
 };

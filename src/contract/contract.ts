@@ -3,12 +3,14 @@ import { clicks } from "./clicks.ts";
 import { creatives } from "./creatives.ts";
 import { earnings } from "./earnings.ts";
 import { files } from "./files.ts";
+import { history } from "./history.ts";
 import { jobs } from "./jobs.ts";
 import { ledger } from "./ledger.ts";
 import { links } from "./links.ts";
 import { misses } from "./misses.ts";
 import { navigation } from "./navigation.ts";
 import { pages } from "./pages.ts";
+import { account } from "./account.ts";
 import { people } from "./people.ts";
 import { programs } from "./programs.ts";
 import { routes } from "./routes.ts";
@@ -33,6 +35,8 @@ export const contract = {
   programs,
   creatives,
   earnings,
+  history,
+  account,
   people,
   jobs,
 };

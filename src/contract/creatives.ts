@@ -29,6 +29,7 @@ export const creatives = {
     body: creativeInputSchema,
     answer: creativeSchema,
     status: 201,
+    madeAt: "/sites/:site/creatives/{id}",
   }),
   list: call("GET", "/sites/:site/creatives", {
     summary: "What all joined programs supply, ready to be put into a text",
@@ -49,7 +50,7 @@ export const creatives = {
     answer: changedCreativeSchema,
   }),
   delete: call("DELETE", "/sites/:site/creatives/:id", {
-    summary: "Take a creative away; it can be restored",
+    summary: "Delete a creative; it can be restored",
     role: "editor",
   }),
   restore: call("POST", "/sites/:site/creatives/:id/restore", {

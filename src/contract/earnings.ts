@@ -1,3 +1,4 @@
+import { z } from "zod";
 import {
   earningsQuerySchema,
   earningsSchema,
@@ -38,6 +39,13 @@ export const earnings = {
     role: "editor",
     query: reportImportQuerySchema.pick({ network: true }),
     file: { media: ["text/csv"] },
+  }),
+  pull: call("POST", "/sites/:site/earnings/pull", {
+    summary: "Ask a network for its report, as a job; it is kept for a day, to be looked at and imported",
+    role: "editor",
+    body: reportImportQuerySchema.pick({ network: true }),
+    answer: z.object({ network: z.string(), bytes: z.int() }),
+    job: "always",
   }),
   look: call("POST", "/sites/:site/earnings/look", {
     summary: "Look at a report's columns before it is imported (text/csv)",

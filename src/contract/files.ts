@@ -18,8 +18,13 @@ export const files = {
     answer: fileSchema,
     status: 201,
   }),
+  content: call("GET", "/sites/:site/files/:id/content", {
+    summary: "A file as it was uploaded, all of it, also where readers are shown a part of a picture",
+    role: "reader",
+    file: { media: ["*/*"] },
+  }),
   change: call("PATCH", "/sites/:site/files/:id", {
-    summary: "Change a file's alternative text or path",
+    summary: "Change a file's alternative text or path, or which part of a picture is shown",
     role: "editor",
     body: fileChangeSchema,
     answer: fileSchema,

@@ -82,7 +82,7 @@ export const ledger = {
     status: 201,
   }),
   deleteView: call("DELETE", "/sites/:site/links/views/:id", {
-    summary: "Take a saved view away",
+    summary: "Delete a saved view",
     role: "editor",
   }),
 };

@@ -37,7 +37,7 @@ export const misses = {
     answer: missesAnsweredSchema,
   }),
   ignore: call("POST", "/sites/:site/misses/ignore", {
-    summary: "Take misses out of the list, or back into it",
+    summary: "Ignore misses, or list them again",
     role: "editor",
     body: missesIgnoredSchema,
   }),
@@ -47,5 +47,6 @@ export const misses = {
     body: missAnswerSchema,
     answer: missResolvedSchema,
     status: 201,
+    madeAt: "/sites/:site/routes/{route.id}",
   }),
 };

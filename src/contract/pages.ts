@@ -1,11 +1,14 @@
 import { z } from "zod";
 import { listQuery } from "./ground/lists.ts";
 import {
+  categorySchema,
   pageSummarySchema,
   pageInputSchema,
   pageSchema,
   pageChangeSchema,
   publishSchema,
+  publishManySchema,
+  publishedManySchema,
   revisionSchema,
   revisionFullSchema,
   asideSchema,
@@ -22,6 +25,11 @@ export const pages = {
     role: "reader",
     query: listQuery,
     answer: listOf(pageSummarySchema),
+  }),
+  categories: call("GET", "/sites/:site/categories", {
+    summary: "The categories that pages name, with how many pages each",
+    role: "reader",
+    answer: listOf(categorySchema),
   }),
   create: call("POST", "/sites/:site/pages", {
     summary: "Make a page, published at once if asked",
@@ -57,6 +65,12 @@ export const pages = {
     role: "editor",
     body: publishSchema,
     answer: pageSchema,
+  }),
+  publishMany: call("POST", "/sites/:site/pages/publish", {
+    summary: "Publish the drafts of many pages; those that cannot be are named, and the others are published",
+    role: "editor",
+    body: publishManySchema,
+    answer: publishedManySchema,
   }),
   unpublish: call("POST", "/sites/:site/pages/:id/unpublish", {
     summary: "Take a page back from readers; its draft stays",
@@ -108,11 +122,13 @@ export const pages = {
     answer: visitAnswerSchema,
   }),
   import: call("POST", "/sites/:site/import", {
-    summary: "Bring in an HTML or Markdown file, or a zip of them, as pages",
+    summary:
+      "Bring in an HTML or Markdown file, or a zip of them, as pages; with “Prefer: respond-async” as a job",
     role: "editor",
     query: importQuery,
     bytes: { media: ["text/html", "text/markdown", "application/zip", "*/*"], max: MAX_IMPORT },
     answer: importReportSchema,
+    job: "preferred",
   }),
   export: call("GET", "/sites/:site/export", {
     summary: "One page or all pages as a zip of HTML or Markdown files",

@@ -26,6 +26,8 @@ export const catalogueAnswerSchema = z.object({
   ),
   total: z.int(),
   refused: z.array(z.object({ line: z.int(), message: z.string() })),
+  /** When the network gave it; null for a file. */
+  pulledAt: z.string().nullable(),
 });
 
 /** The largest catalogue that is taken, in bytes. */
@@ -59,7 +61,7 @@ export const programs = {
     answer: programSchema,
   }),
   delete: call("DELETE", "/sites/:site/programs/:id", {
-    summary: "Take a program away; it can be restored",
+    summary: "Delete a program; it can be restored",
     role: "editor",
   }),
   restore: call("POST", "/sites/:site/programs/:id/restore", {
@@ -86,6 +88,7 @@ export const programs = {
     summary: "Show them; noted in the audit log",
     role: "editor",
     answer: credentialsSchema,
+    showsSecret: true,
   }),
   renewCredentials: call("POST", "/sites/:site/credentials/renew", {
     summary: "Encrypt all stored credentials with the newest key",
@@ -108,6 +111,13 @@ export const programs = {
     role: "reader",
     query: catalogueQuery,
     answer: catalogueAnswerSchema,
+  }),
+  pullCatalogue: call("POST", "/sites/:site/catalogue/pull", {
+    summary: "Ask a network for its catalogue again, as a job",
+    role: "editor",
+    body: catalogueQuery.pick({ network: true }),
+    answer: z.object({ pulledAt: z.string() }),
+    job: "always",
   }),
   searchFile: call("POST", "/sites/:site/catalogue", {
     summary: "Search in a catalogue that comes as a file (CSV or JSON)",

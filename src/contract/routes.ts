@@ -93,10 +93,12 @@ export const routes = {
     answer: routeFacetsSchema,
   }),
   bulk: call("POST", "/sites/:site/routes/bulk", {
-    summary: "Change many routes in one step, or say what would change",
+    summary:
+      "Change many routes in one step, or say what would change; with “Prefer: respond-async” as a job",
     role: "editor",
     body: bulkSchema,
     answer: bulkAnswerSchema,
+    job: "preferred",
   }),
   undoBulk: call("POST", "/sites/:site/routes/bulk/:id/undo", {
     summary: "Put many routes back as they were",

@@ -11,6 +11,7 @@ import {
   scheduleSchema,
   scheduleInputSchema,
   attributesQuestionSchema,
+  manyAttributesSchema,
   attributesAnswerSchema,
   rewriteInputSchema,
   rewriteAnswerSchema,
@@ -88,6 +89,12 @@ export const rules = {
     role: "reader",
     body: attributesQuestionSchema,
     answer: attributesAnswerSchema,
+  }),
+  manyAttributes: call("POST", "/sites/:site/attributes/many", {
+    summary: "The same for many links at once, in their order",
+    role: "reader",
+    body: manyAttributesSchema,
+    answer: z.object({ items: z.array(attributesAnswerSchema) }),
   }),
   rewrite: call("POST", "/sites/:site/rewrite", {
     summary: "The site's rules applied to any document: text/html in, text/html out",

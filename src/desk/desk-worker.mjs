@@ -2,4 +2,5 @@
 import { register } from "tsx/esm/api";
 
 register();
-await import("./desk-worker.ts");
+const { default: work } = await import("./desk-worker.ts");
+export default work;

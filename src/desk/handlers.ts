@@ -10,10 +10,12 @@ import { linksHandlers } from "./links/handlers.ts";
 import { missesHandlers } from "./misses/handlers.ts";
 import { navigationHandlers } from "./navigation/handlers.ts";
 import { pagesHandlers } from "./pages/handlers.ts";
+import { accountHandlers } from "./people/account-handlers.ts";
 import { peopleHandlers } from "./people/handlers.ts";
 import { programsHandlers } from "./programs/handlers.ts";
 import { routesHandlers } from "./routes/handlers.ts";
 import { rulesHandlers } from "./rules/handlers.ts";
+import { historyHandlers } from "./sites/history-handlers.ts";
 import { sitesHandlers } from "./sites/handlers.ts";
 import { traceHandlers } from "./trace/handlers.ts";
 import type { Desk } from "./desk.ts";
@@ -36,6 +38,8 @@ export const HANDLED: readonly Handled<Desk>[] = [
   ...handled(contract.programs, programsHandlers),
   ...handled(contract.creatives, creativesHandlers),
   ...handled(contract.earnings, earningsHandlers),
+  ...handled(contract.history, historyHandlers),
+  ...handled(contract.account, accountHandlers),
   ...handled(contract.people, peopleHandlers),
   ...handled(contract.jobs, jobsHandlers),
 ];

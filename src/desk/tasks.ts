@@ -1,17 +1,19 @@
 import type { ThreadDesk } from "./desk.ts";
 import { importReportTask, lookAtReportTask } from "./earnings/import-report.ts";
-import type { ThreadRequest } from "./jobs/desk-thread.ts";
-import type { Progress } from "./jobs/jobs.ts";
+import type { ThreadTask } from "./start-desk-thread.ts";
+import type { Progress } from "../threads/progress.ts";
 import type { Task } from "./jobs/task.ts";
 import { catchUpTask, rebuildTask } from "./ledger/follow-ledger.ts";
 import { createPageTask, savePageTask } from "./pages/page-tasks.ts";
-import { importRoutesTask } from "./routes/import-routes.ts";
+import { changeRoutesTask } from "./routes/many/bulk-job.ts";
+import { importRoutesTask } from "./routes/transfer/import-routes.ts";
 import { tryRulesTask } from "./rules/try-rules.ts";
 import { openSite } from "./sites/open-site.ts";
 
 const TASKS: ReadonlyMap<string, Task<ThreadDesk, never, unknown>> = new Map(
   [
     catchUpTask,
+    changeRoutesTask,
     createPageTask,
     importReportTask,
     importRoutesTask,
@@ -25,7 +27,7 @@ const TASKS: ReadonlyMap<string, Task<ThreadDesk, never, unknown>> = new Map(
 /** Runs a task by its name, on whatever thread. Throws what the task throws. */
 export async function runTask(
   desk: ThreadDesk,
-  { task: name, siteId, input }: ThreadRequest,
+  { task: name, siteId, input }: Omit<ThreadTask, "request">,
   progress: Progress,
 ): Promise<unknown> {
   const task = TASKS.get(name);

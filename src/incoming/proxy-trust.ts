@@ -8,12 +8,18 @@ export interface ProxyTrust {
    * other end of the connection. What a reader writes there themselves stands further left, and is never taken.
    */
   address(remote: string, forwardedFor: string): string;
+  /** Whether who is at the other end of the connection is one of our proxies. */
+  believes(remote: string): boolean;
   /** True when the reader came by https, as a believed proxy says with `X-Forwarded-Proto`. */
   isSecure(remote: string, forwardedProto: string): boolean;
 }
 
 /** Nobody is believed: the reader is the other end of the connection. */
-export const NO_PROXY: ProxyTrust = { address: (remote) => remote, isSecure: () => false };
+export const NO_PROXY: ProxyTrust = {
+  address: (remote) => remote,
+  believes: () => false,
+  isSecure: () => false,
+};
 
 const MAX_PROXIES = 10;
 
@@ -31,6 +37,7 @@ export function proxyTrust(setting: string | undefined): ProxyTrust {
       const asked = { socket: { remoteAddress: remote }, headers: { "x-forwarded-for": forwardedFor } };
       return proxyaddr(asked as unknown as IncomingMessage, trusts).slice(0, 64);
     },
+    believes: (remote) => trusts(remote, 0),
     isSecure: (remote, forwardedProto) =>
       trusts(remote, 0) && /^https$/i.test(forwardedProto.split(",")[0]!.trim()),
   };

@@ -1,25 +1,30 @@
 import { inTurn } from "../store/ground/turns.ts";
+import { keptSecret, knownSecrets } from "./secret.ts";
 import { knownSecret, ownFolder, reachable } from "./starting.ts";
 import type { Server } from "node:http";
+import { setTimeout as rest } from "node:timers/promises";
 import type { AddressInfo } from "node:net";
-import { readFileSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
-import { randomBytes } from "node:crypto";
 import pino from "pino";
 import { lookup } from "node:dns/promises";
 import type { Config } from "./config.ts";
 import { startDelivery } from "../delivery/ground/delivery.ts";
+import { proofWith } from "../incoming/proof.ts";
 import { closed, listening } from "../incoming/listening.ts";
 import type { Desk, StartingDesk } from "../desk/desk.ts";
+import { JOB_KINDS } from "../desk/job-kinds.ts";
 import { createJobs } from "../desk/jobs/jobs.ts";
+import { startJobs } from "../desk/jobs/start-jobs.ts";
 import { sealWith } from "../desk/ground/seal.ts";
 import { startTexts } from "../desk/pages/texts/texts.ts";
-import { startDeskThread } from "../desk/jobs/desk-thread.ts";
+import { startDeskThread } from "../desk/start-desk-thread.ts";
 import { startWatches } from "./watches.ts";
 import { isPublicAddress } from "../outgoing/address-guard.ts";
+import { createMailer } from "../outgoing/mail.ts";
 import { createOutgoing, type OutgoingOptions } from "../outgoing/outgoing.ts";
 import { migrate } from "../store/ground/migrate.ts";
 import { openStore } from "../store/ground/store.ts";
+import { createWatching } from "./watching.ts";
+import { reportTo } from "./reporting.ts";
 import { createWorkspace } from "./workspace.ts";
 
 /** A running process: its desk, and how to stop it. */
@@ -37,15 +42,17 @@ export async function serve(
   prepare: (desk: StartingDesk) => Promise<void> = async () => {},
 ): Promise<Serving> {
   const log = pino({ level: config.log }, pino.destination({ fd: 2, sync: true }));
-  const report = (message: string, error: unknown): void =>
-    log.warn(error === undefined ? {} : { err: error }, message);
+  const reporting = reportTo(log);
+  const { report } = reporting;
+  const readers = log.child({}, { level: "info" });
   ownFolder(config.dataFolder);
-  const secret = config.secret ?? keptSecret(config.dataFolder);
+  if (config.secret === undefined) keptSecret(config.dataFolder);
+  const secrets = knownSecrets(config);
   const store = openStore(databaseUrl);
   try {
     await reachable(store);
     for (const difference of (await migrate(store)).differences) report(difference, undefined);
-    await knownSecret(store, [secret, ...config.secretsBefore]);
+    await knownSecret(store, secrets);
   } catch (error) {
     await store.close();
     throw error;
@@ -53,11 +60,11 @@ export async function serve(
   const starting: StartingDesk = {
     store,
     report,
-    seal: sealWith([secret, ...config.secretsBefore]),
+    seal: sealWith(secrets),
     deliveryPort: config.sitePort,
     outgoing: createOutgoing(config.simulated ? simulatedOutside(config) : {}),
-    jobs: createJobs((error) => report("A piece of long work failed.", error)),
-    texts: startTexts(),
+    jobs: createJobs(store),
+    texts: startTexts(report),
     thread: startDeskThread({ databaseUrl, deliveryPort: config.sitePort }, report),
     workspaceHosts: [...new Set([`${config.host}:${config.port}`, `localhost:${config.port}`])],
   };
@@ -65,31 +72,44 @@ export async function serve(
   const delivery = await startDelivery({
     store,
     dataFolder: config.dataFolder,
-    secret,
+    secret: secrets[0]!,
     deliveryPort: config.sitePort,
     trust: config.trust,
     report,
+    accessLog: config.accessLog ? (answer) => readers.info(answer, "answered") : undefined,
   });
   const desk: Desk = {
     ...starting,
     health: async () => ({ ...(await delivery.health()) }),
     preview: delivery.preview,
+    mailer: config.mail && createMailer(config.mail.url, config.mail.from),
+    workspaceUrl: config.workspaceUrl,
+    proof: proofWith(secrets[0]!),
   };
+  const watching = createWatching(config, { store, delivery, log });
   const workspace = await createWorkspace({
     desk,
     buildFolder: config.buildFolder,
     apiToken: config.apiToken,
     trust: config.trust,
+    api: config.api,
     report,
+    watched: watching.watched,
   });
   const watches = startWatches(desk, report);
+  const jobs = startJobs(desk, JOB_KINDS);
   const close = async (): Promise<void> => {
-    await watches.stop();
+    watching.leave();
+    if (workspace.listening) await rest(config.drainSeconds * 1000);
+    await Promise.all([watches.stop(), jobs.stop()]);
     await Promise.all([closed(workspace), closed(delivery.server)]);
     await Promise.all([delivery.stop(), desk.thread.end(), desk.texts.end()]);
+    await watching.stop();
     await store.close();
+    reporting.stop();
   };
   try {
+    await watching.listen();
     await listening(workspace, config.host, config.port, "MAPROPE_PORT");
     await listening(delivery.server, config.siteHost, config.sitePort, "MAPROPE_SITE_PORT");
   } catch (error) {
@@ -108,16 +128,6 @@ function simulatedOutside(config: Config): OutgoingOptions {
       isSimulated(host) ? ["127.0.0.1"] : (await lookup(host, { all: true })).map(({ address }) => address),
     allows: (address, host, port) => (isSimulated(host) ? ports.includes(port) : isPublicAddress(address)),
   };
-}
-
-function keptSecret(dataFolder: string): string {
-  const file = join(dataFolder, "secret");
-  try {
-    writeFileSync(file, randomBytes(32).toString("base64url"), { mode: 0o600, flag: "wx" });
-  } catch (error) {
-    if ((error as NodeJS.ErrnoException).code !== "EEXIST") throw error;
-  }
-  return readFileSync(file, "utf8");
 }
 
 function urlOf(server: Server): string {

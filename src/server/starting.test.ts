@@ -5,55 +5,16 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { after, before, describe, test } from "node:test";
 import { freshStore } from "../../tests/support/database.ts";
-import { loadDemo, takeDemoPeople } from "../../demo/load.ts";
-import { firstOwner } from "../../scripts/first-owner.ts";
+import { loadDemo } from "../../demo/load.ts";
+import { takeDemoPeople } from "../../demo/people.ts";
+import { firstOwner } from "../desk/people/first-owner.ts";
 import { testDesk, OWNER } from "../../tests/support/desk.ts";
-import { readConfig } from "./config.ts";
 import { addPerson } from "../desk/people/people.ts";
 import { inTurn } from "../store/ground/turns.ts";
 import { knownSecret, ownFolder, reachable } from "./starting.ts";
 import { openStore } from "../store/ground/store.ts";
 
 const SENTENCE = /^[A-Z“][^\n]*\.$/;
-const refusalOf = (work: () => unknown): string => {
-  try {
-    work();
-  } catch (error) {
-    return (error as Error).message;
-  }
-  return "nothing was refused";
-};
-
-describe("a configuration that makes no sense is one plain sentence", () => {
-  const cases: readonly (readonly [env: Record<string, string>, says: RegExp])[] = [
-    [{ DATABASE_URL: "nonsense" }, /DATABASE_URL/],
-    [{ DATABASE_URL: "mysql://a/b" }, /DATABASE_URL/],
-    [{ DATABASE_URL: "postgres://localhost" }, /DATABASE_URL/],
-    [{ MAPROPE_LOG: "loud" }, /MAPROPE_LOG/],
-    [{ MAPROPE_PORT: "0" }, /MAPROPE_PORT/],
-    [{ MAPROPE_TRUST_PROXY: "maybe" }, /MAPROPE_TRUST_PROXY/],
-    [{ MAPROPE_API_TOKEN: "short" }, /MAPROPE_API_TOKEN/],
-  ];
-  for (const [env, says] of cases)
-    test(JSON.stringify(env), () => {
-      const message = refusalOf(() => readConfig(env, "/"));
-      assert.match(message, says);
-      assert.match(message, SENTENCE);
-    });
-  test("the demo is for a database of our own", () => {
-    const url = "postgres://a:b@127.0.0.1/c";
-    assert.deepEqual([readConfig({}, "/").demo, readConfig({}, "/").simulated], [true, true]);
-    for (const env of [
-      { DATABASE_URL: url },
-      { DATABASE_URL: url, MAPROPE_DEMO: "1" },
-      { MAPROPE_DEMO: "0" },
-    ]) {
-      const config = readConfig(env, "/");
-      assert.deepEqual([config.demo, config.simulated], [false, false], JSON.stringify(env));
-    }
-  });
-});
-
 describe("a start that goes wrong", () => {
   let fresh: Awaited<ReturnType<typeof freshStore>>;
   before(async () => {

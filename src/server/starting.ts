@@ -1,5 +1,6 @@
 import { createHash } from "node:crypto";
 import { accessSync, chmodSync, constants, mkdirSync, statSync } from "node:fs";
+import { addressesOf, readAddress } from "../store/ground/connection.ts";
 import type { Store } from "../store/ground/store.ts";
 import { ping, addSecretMark, secretMarks, replaceSecretMark } from "../store/ground/installation.ts";
 
@@ -26,8 +27,8 @@ export async function reachable(store: Store): Promise<void> {
     await ping(store);
   } catch (error) {
     const { code } = ((error as { parent?: unknown }).parent ?? error) as { code?: string };
-    const { host, pathname } = new URL(store.url);
-    const name = decodeURIComponent(pathname.slice(1));
+    const { hosts = [], database: name = "" } = readAddress(addressesOf(store.url).usual) ?? {};
+    const host = hosts.map((one) => `${one.host}:${one.port}`).join(" and ");
     throw new Error(
       code === "3D000"
         ? `There is no database “${name}” on ${host}; make it first (createdb), or correct DATABASE_URL.`
@@ -39,12 +40,17 @@ export async function reachable(store: Store): Promise<void> {
   }
 }
 
+/** What a database keeps of its installation's secret: enough to know it again. */
+export function markOf(secret: string): string {
+  return createHash("sha256").update(`mark of ${secret}`).digest("base64url");
+}
+
 /**
  * Refuses to start with a secret that is not the one that this database's credentials are sealed with: what would be
  * sealed anew could not be opened by the others. The first process leaves a mark of its secret, which does not tell it.
  */
 export async function knownSecret(store: Store, secrets: readonly string[]): Promise<void> {
-  const marks = secrets.map((secret) => createHash("sha256").update(`mark of ${secret}`).digest("base64url"));
+  const marks = secrets.map(markOf);
   await addSecretMark(store, { mark: marks[0] });
   const [kept] = await secretMarks(store);
   if (kept!.value === marks[0]) return;

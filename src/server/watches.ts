@@ -1,12 +1,17 @@
+import { makeNextForms } from "../desk/files/make-forms.ts";
 import { healPages } from "../desk/pages/heal-pages.ts";
 import { checkNextHealth } from "../desk/trace/route-health.ts";
 import { applyDueSchedules } from "../desk/rules/schedule.ts";
+import { forgetOldHistory } from "../store/sites/history.ts";
+import { clearOldRepeats } from "../store/ground/repeats.ts";
 import { repeating } from "./repeating.ts";
 import type { WithStore, WithDeliveryPort, WithOutgoing, WithReport } from "../desk/ground/parts.ts";
 
 const REST_MS = 60_000;
 const NEXT_MS = 2_000;
 const SCHEDULES_MS = 1_000;
+const PICTURES_MS = 1_000;
+const REPEATS_MS = 3_600_000;
 const HEALED_MS = 3_600_000;
 
 /** What a process does by itself beside answering: it looks at destinations, and puts rules into force whose time has come. */
@@ -42,9 +47,43 @@ export function startWatches(
     },
     report,
   );
+  const pictures = repeating(
+    {
+      turn: async () => ((await makeNextForms(desk)) ? 0 : PICTURES_MS),
+      failure: "Sizes of pictures could not be made.",
+      restMs: NEXT_MS,
+    },
+    report,
+  );
+  const history = repeating(
+    {
+      turn: async () => ((await forgetOldHistory(desk.store)) > 0 ? NEXT_MS : HEALED_MS),
+      failure: "History that is older than its site keeps it could not be taken away.",
+      restMs: REST_MS,
+    },
+    report,
+  );
+  const repeats = repeating(
+    {
+      turn: async () => {
+        await clearOldRepeats(desk.store);
+        return REPEATS_MS;
+      },
+      failure: "Keys of calls that are older than a day could not be forgotten.",
+      restMs: REST_MS,
+    },
+    report,
+  );
   return {
     async stop() {
-      await Promise.all([destinations.stop(), schedules.stop(), pages.stop()]);
+      await Promise.all([
+        destinations.stop(),
+        schedules.stop(),
+        pages.stop(),
+        history.stop(),
+        pictures.stop(),
+        repeats.stop(),
+      ]);
     },
   };
 }

@@ -1,9 +1,11 @@
 import { createHash } from "node:crypto";
+import idleDirective from "astro/runtime/client/idle.prebuilt.js";
 import onlyDirective from "astro/runtime/client/only.prebuilt.js";
 import islandScript from "astro/runtime/server/astro-island.prebuilt.js";
+import { SPECULATION } from "./speculation.ts";
 
-// The two scripts that Astro writes into a screen to wake its islands; no other inline script runs.
-const INLINE = [onlyDirective, islandScript]
+// The scripts that Astro writes into a screen to wake its islands, and what is fetched early; no other inline script runs.
+const INLINE = [idleDirective, onlyDirective, islandScript, SPECULATION]
   .map((script) => `'sha256-${createHash("sha256").update(script).digest("base64")}'`)
   .join(" ");
 

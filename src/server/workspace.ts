@@ -1,15 +1,26 @@
+import { randomUUID } from "node:crypto";
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from "node:http";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
+import { constants } from "node:zlib";
+import compression from "compression";
 import sirv from "sirv";
-import { answerCall, problemResponse } from "../desk/ground/http/answer.ts";
+import { problemResponse } from "../desk/ground/http/responses.ts";
+import { createApi, type ApiLimits } from "./api.ts";
 import type { Desk } from "../desk/desk.ts";
 import { readJson } from "../desk/ground/http/read-body.ts";
 import { WORKSPACE_HEADERS } from "./workspace-headers.ts";
+import { SPECULATION } from "./speculation.ts";
 import { movedScreen } from "./moved-screens.ts";
+import { withRequestId } from "../desk/ground/request-id.ts";
+import type { Watched } from "./watched.ts";
 import type { ProxyTrust } from "../incoming/proxy-trust.ts";
-import { actorOfToken, personOfSession, signIn, signOut } from "../desk/people/people.ts";
-import { Problem } from "../desk/ground/problem.ts";
+import { personOfSession, signIn, signOut } from "../desk/people/people.ts";
+import { lookAtLink, takeLink } from "../desk/people/links.ts";
+import { actorOfToken } from "../desk/people/tokens.ts";
+import { mailReset } from "../desk/people/mail-links.ts";
+import { linkLookSchema, linkTakeSchema, resetInputSchema } from "../core/people/person.ts";
+import { checked, Problem } from "../desk/ground/problem.ts";
 import { listSites } from "../desk/sites/sites.ts";
 import type { Actor } from "../core/people/actor.ts";
 
@@ -29,8 +40,15 @@ export interface WorkspaceLocals {
   signOut(token: string): Promise<void>;
   problem: (status: number, title: string, detail: string) => Response;
   refusal(error: unknown): Response;
+  /** What a link that somebody holds is for; with a password, it is taken up. Throws what `refusal` answers. */
+  link(input: unknown): Promise<object>;
+  /** Mails somebody a link for a new password. Throws what `refusal` answers. */
+  reset(input: unknown): Promise<void>;
+  hasMail: boolean;
   sites: () => ReturnType<typeof listSites>;
   health: () => Promise<Record<string, unknown>>;
+  /** What browsers fetch before it is gone to. */
+  speculation: string;
 }
 
 type AstroHandler = (
@@ -56,15 +74,26 @@ export async function createWorkspace(options: {
   buildFolder: string;
   apiToken: string | undefined;
   trust: ProxyTrust;
+  api: ApiLimits;
   report(message: string, error: unknown): void;
+  watched: Watched;
 }): Promise<Server> {
   const { desk, report, trust } = options;
+  const api = createApi(desk, options.api, report);
   const entry = pathToFileURL(join(options.buildFolder, "server/entry.mjs")).href;
   const { handler } = (await import(entry)) as { handler: AstroHandler };
   const files = sirv(join(options.buildFolder, "client"), {
     immutable: true,
     maxAge: 31_536_000,
     etag: true,
+    // The build has laid compressed forms beside its files.
+    brotli: true,
+    gzip: true,
+  });
+  // The quality at which a screen costs a millisecond or two; its files are compressed better, once.
+  const compressed = compression({
+    threshold: 1_000,
+    brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 4 } },
   });
 
   async function localsFor(request: IncomingMessage): Promise<WorkspaceLocals> {
@@ -73,23 +102,25 @@ export async function createWorkspace(options: {
     const cookie = secure ? "__Host-maprope_session" : "maprope_session";
     const session = sessionIn(request.headers.cookie ?? "", cookie);
     const from = trust.address(remote, String(request.headers["x-forwarded-for"] ?? ""));
+    const actor = session ? await personOfSession(desk, session) : undefined;
     return {
       session,
       cookie,
       secure,
       json: readJson,
-      actor: session ? await personOfSession(desk, session) : undefined,
-      call: (call, actor) =>
-        answerCall(desk, call, actor, (error) =>
-          report(`${call.method} ${new URL(call.url).pathname} failed.`, error),
-        ),
+      actor,
+      call: api,
       bearer: (token) => actorOfToken(desk, token, options.apiToken, from),
-      signIn: (input) => signIn(desk, input, from),
+      signIn: (input) => signIn(desk, input, from, request.headers["user-agent"]),
       signOut: (token) => signOut(desk, token),
       problem: (status, title, detail) => problemResponse(new Problem(status, title, detail)),
       refusal: (error) => problemResponse(error instanceof Problem ? error : notAvailable(error)),
-      sites: () => listSites(desk),
+      link: (input) => useLink(desk, input),
+      reset: (input) => mailReset(desk, checked(resetInputSchema, input), from),
+      hasMail: desk.mailer !== undefined,
+      sites: async () => (actor ? listSites(desk, actor) : []),
       health: () => desk.health(),
+      speculation: SPECULATION,
     };
   }
   function notAvailable(error: unknown): Problem {
@@ -103,6 +134,8 @@ export async function createWorkspace(options: {
   function answerWithAstro(request: IncomingMessage, response: ServerResponse): void {
     localsFor(request)
       .then((locals) => {
+        // Whoever asked has left meanwhile, as a browser does that goes to another page: nothing of it can be read.
+        if (response.destroyed) return undefined;
         // No screen has this address: the one that says so answers, unless it is the one that is missing.
         const nothing = (error?: unknown): void => {
           if (error || request.url === NOT_FOUND) return fail(response, error);
@@ -125,13 +158,42 @@ export async function createWorkspace(options: {
       JSON.stringify({ type: "about:blank", title: error ? "Not available" : "Not found", status, detail }),
     );
   }
-  return createServer((request, response) => {
+  function handle(request: IncomingMessage, response: ServerResponse): void {
     for (const [name, value] of Object.entries(WORKSPACE_HEADERS)) response.setHeader(name, value);
     if (!METHODS.has(request.method ?? "")) return refuseMethod(response);
     const moved = movedScreen(request.url ?? "");
     if (moved) return void response.writeHead(308, { Location: moved }).end();
-    files(request, response, () => answerWithAstro(request, response));
+    // It wants the types of a framework, and nothing of it beyond what every server has.
+    type Expected = Parameters<typeof compressed>;
+    files(request, response, () => {
+      compressed(request as Expected[0], response as Expected[1], () => answerWithAstro(request, response));
+    });
+  }
+  return createServer((request, response) => {
+    if (options.watched.answers(request, response)) return;
+    const id = requestIdOf(request, trust);
+    response.setHeader("X-Request-Id", id);
+    options.watched.follow(request, response, id);
+    withRequestId(id, () => handle(request, response));
   });
+}
+
+const REQUEST_ID = /^[\w.-]{8,80}$/;
+
+// A proxy before us that is believed may have given it one already; else it is one of our own.
+function requestIdOf({ headers, socket }: IncomingMessage, trust: ProxyTrust): string {
+  const given = headers["x-request-id"];
+  const isBelieved =
+    typeof given === "string" && REQUEST_ID.test(given) && trust.believes(socket.remoteAddress ?? "");
+  return isBelieved ? given : randomUUID();
+}
+
+// With a password it is taken up, without one it is looked at.
+function useLink(desk: Desk, input: unknown): Promise<object> {
+  const isTaken = typeof input === "object" && input !== null && "password" in input;
+  return isTaken
+    ? takeLink(desk, checked(linkTakeSchema, input))
+    : lookAtLink(desk, checked(linkLookSchema, input).token);
 }
 
 const SESSION = /^[A-Za-z0-9_-]{20,100}$/;

@@ -20,7 +20,7 @@ describe("a creative", () => {
     const fresh = creatives.getByRole("form", { name: "New creative" });
     await fresh.getByLabel("Snippet").fill("<script>x()</script>");
     await fresh.getByText("There is no link beside a script").waitFor();
-    await fresh.getByLabel("Called").fill("Spring text");
+    await fresh.getByLabel("Name", { exact: true }).fill("Spring text");
     // What is in a snippet is told before it is kept, and placeholders of the program's own are filled in one step.
     const banner = `<a href="${go()}/[ACCOUNT]/harbour-optics?to=/&sub={sub}"><img src="http://harbour-optics.localhost:${app.simPort}/banner.svg" width="300" height="100" alt="Dark nights"></a><img src="${go()}/seen" width="1" height="1"><script>x()</script>`;
     await fresh.getByLabel("Snippet").fill(banner);
@@ -111,12 +111,11 @@ describe("a creative", () => {
       );
     const form = page.getByRole("form", { name: "Keep the snippet" });
     await form.getByText("A snippet with a banner.").waitFor();
-    assert.equal(await form.getByLabel("Called").inputValue(), "Starling, wide");
+    assert.equal(await form.getByLabel("Name", { exact: true }).inputValue(), "Starling, wide");
     await until(
       "its program is found",
       async () =>
-        (await form.getByLabel("Of the program").locator("option:checked").textContent()) ===
-        "Starling Eyepieces",
+        (await form.getByRole("combobox", { name: "Program" }).inputValue()) === "Starling Eyepieces",
     );
     await form.getByRole("button", { name: "Keep as a creative" }).click();
     await page.getByText("Kept Starling, wide as a creative of Starling Eyepieces").waitFor();

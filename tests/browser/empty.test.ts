@@ -7,7 +7,7 @@ import { createJobs } from "../../src/desk/jobs/jobs.ts";
 import { createOutgoing } from "../../src/outgoing/outgoing.ts";
 import { addPerson } from "../../src/desk/people/people.ts";
 import { openStore } from "../../src/store/ground/store.ts";
-import { DEMO_SIGN_IN } from "../../demo/load.ts";
+import { DEMO_SIGN_IN } from "../../demo/people.ts";
 
 let app: TestApp;
 before(async () => {
@@ -22,7 +22,7 @@ before(async () => {
     seal: sealWith(["nothing is sealed here"]),
     thread: { run: () => Promise.reject(new Error("nobody asks")), end: async () => {} },
     report: () => undefined,
-    jobs: createJobs(() => undefined),
+    jobs: createJobs(store),
     health: async () => ({}),
     preview: () => undefined,
   };
@@ -65,7 +65,7 @@ describe("an installation without a site", () => {
     }
     await page.goto("/pond-path/rules");
     await page.getByRole("button", { name: "Begin with this" }).first().click();
-    await page.getByRole("button", { name: "Switch on now" }).click();
+    await page.getByRole("button", { name: "Apply now" }).click();
     await page.getByText("Set 1 is in force").first().waitFor();
     await page.getByText("Links to outside hosts: open in a new tab").waitFor();
     await page.goto("/pond-path/pages/1");

@@ -262,7 +262,7 @@ describe("what was typed in a form and not saved", () => {
     await page.clock.install();
     await page.goto("/low-lantern/navigation");
     await page
-      .getByRole("button", { name: /^Take out/ })
+      .getByRole("button", { name: /^Remove/ })
       .first()
       .click();
     const undo = page.getByRole("button", { name: "Undo" });

@@ -2,7 +2,7 @@ import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import type { Page } from "playwright-core";
 import { ask, until } from "../support/ask.ts";
-import { assertAccessible, testApp, type TestApp } from "../support/browser.ts";
+import { assertAccessible, choose, testApp, type TestApp } from "../support/browser.ts";
 
 let app: TestApp;
 before(async () => {
@@ -30,7 +30,7 @@ describe("a program, the whole way", () => {
     await programs.getByRole("button", { name: "Dew and Felt" }).click();
     await page
       .getByRole("complementary", { name: "Dew and Felt" })
-      .getByRole("button", { name: "Take Dew and Felt away" })
+      .getByRole("button", { name: "Delete Dew and Felt" })
       .click();
     await page.getByText("Took Dew and Felt away").waitFor();
     await page.goto("/low-lantern/programs/catalogue?network=Saltmarsh+Partners");
@@ -99,15 +99,15 @@ describe("a program, the whole way", () => {
     await page.getByRole("button", { name: "Ask Saltmarsh Partners for it" }).click();
     await page.getByText("Columns as they were named the last time").waitFor();
     await page.getByRole("button", { name: "Try it" }).click();
-    await page.getByText(/Tried, nothing written yet: \d+ rows, 1 new/).waitFor();
-    await page.getByRole("button", { name: "Bring it in" }).click();
-    await page.getByText("1 belong to a page").waitFor();
-    await page.getByText(/Done: \d+ rows, 1 new/).waitFor();
+    await page.getByText(/Tried, nothing written yet: \d+ rows?, 1 new/).waitFor();
+    await page.getByRole("button", { name: "Import it" }).click();
+    await page.getByText("Matched: 1 to a page").waitFor();
+    await page.getByText(/Done: \d+ rows?, 1 new/).waitFor();
     const earned = page.getByRole("row").filter({ hasText: "Warm hands" });
     await earned.getByText("€2.03").waitFor();
-    await page.getByText(/\d+ say how many clicks were counted/).waitFor();
-    await page.getByRole("button", { name: "Bring it in" }).click();
-    await page.getByText(/Done: \d+ rows, 0 new, 0 changed, 1 as they were/).waitFor();
+    await page.getByText(/\d+ with counts of clicks alone/).waitFor();
+    await page.getByRole("button", { name: "Import it" }).click();
+    await page.getByText(/Done: \d+ rows?, 0 new, 0 changed, 1 as they were/).waitFor();
 
     // Taken back by the shop, it is taken back here.
     const back = await page.request.post(`http://127.0.0.1:${app.simPort}/return?order=${order}`, {
@@ -119,8 +119,8 @@ describe("a program, the whole way", () => {
       "the report is asked for anew",
       async () => (await page.getByText(/Done: \d+ rows/).count()) === 0,
     );
-    await page.getByRole("button", { name: "Bring it in" }).click();
-    await page.getByText(/Done: \d+ rows, 0 new, 1 changed/).waitFor();
+    await page.getByRole("button", { name: "Import it" }).click();
+    await page.getByText(/Done: \d+ rows?, 0 new, 1 changed/).waitFor();
     await context.close();
   });
 });
@@ -173,7 +173,7 @@ describe("the record", () => {
     assert.ok(!(await page.content()).includes("fog over the lawn"), "it never stood on the page");
     await record.getByRole("button", { name: "Show both" }).click();
     await record.getByText("fog over the lawn").waitFor();
-    await record.getByText("fog over the lawn").waitFor({ state: "hidden", timeout: 20_000 });
+    await record.getByText("fog over the lawn").waitFor({ state: "hidden" });
     await context.close();
   });
 });
@@ -222,7 +222,7 @@ describe("terms that change", () => {
     await harbour.getByRole("button", { name: "Save terms" }).click();
     const closing = harbour.getByRole("region", { name: "What becomes of its links" });
     await closing.getByText("The program is closed. Its links become:").waitFor();
-    await closing.getByLabel("Become").selectOption("unlink");
+    await choose(closing.getByLabel("Become"), "words without");
     await closing.getByText("→ words without a link").first().waitFor();
     await closing.getByRole("button", { name: /^Change \d/ }).click();
     await page
@@ -239,7 +239,10 @@ describe("terms that change", () => {
     await page.goto("/low-lantern/programs");
     await page.getByRole("table").getByRole("button", { name: "Harbour Optics" }).click();
     await closing.getByText("The program is closed. Its links become:").waitFor();
-    const offered = await closing.getByLabel("Become").getByRole("option").allTextContents();
+    await closing.getByLabel("Become").click();
+    await closing.getByRole("option").first().waitFor();
+    const offered = await closing.getByRole("option").allTextContents();
+    await page.keyboard.press("Escape");
     assert.equal(offered.length, 2, `no other program takes links to its shop: ${offered.join(", ")}`);
     await closing.getByRole("button", { name: "Leave them" }).click();
     await page.getByText("The links of Harbour Optics stay as they are").waitFor();
@@ -271,8 +274,13 @@ describe("a catalogue that tells other terms than the record", () => {
     // Beside what is joined already, sorted by what they earn us; what is not known stands last.
     await page.getByLabel("Beside the programs you have joined").check();
     await page.getByRole("button", { name: "Our EPC" }).click();
+    // Which it is depends on the day: the demo's clicks are of the sixty days before it.
+    const list = await context.request.get("/api/v1/sites/low-lantern/programs?limit=500");
+    const { items } = (await list.json()) as { items: { name: string; ownEpc: { d90: string | null } }[] };
+    const [best] = items.sort((a, b) => Number(b.ownEpc.d90 ?? -1) - Number(a.ownEpc.d90 ?? -1));
+    assert.ok(Number(best!.ownEpc.d90) > 0);
     await until("the best earner is first", async () =>
-      /Starling Eyepieces/.test((await page.getByRole("row").nth(1).textContent()) ?? ""),
+      (await page.getByRole("row").nth(1).textContent())?.includes(best!.name),
     );
     await page.waitForURL(/besides=1&sort=-own90/);
     await context.close();
@@ -285,12 +293,15 @@ describe("rows of a report that name no known program", () => {
     await page.goto("/low-lantern/earnings");
     await page.getByRole("button", { name: /belongs? to no program/ }).click();
     const rows = page.getByRole("region", { name: "Rows without a program" });
-    await rows.getByRole("cell", { name: "North Window", exact: true }).waitFor();
+    await rows.getByRole("rowheader", { name: "North Window", exact: true }).waitFor();
     await assertAccessible(page, "rows without a program");
     const owner = rows.getByLabel("North Window belongs to");
     // Only programs of the report's network are offered, and those of none.
-    assert.equal(await owner.getByRole("option", { name: "Harbour Optics" }).count(), 0);
-    await owner.selectOption("North Window Framing");
+    await owner.fill("r");
+    await rows.getByRole("option", { name: "North Window Framing" }).waitFor();
+    assert.equal(await rows.getByRole("option", { name: "Harbour Optics" }).count(), 0);
+    await owner.fill("framing");
+    await owner.press("Enter");
     await page.getByText("“North Window” in reports is North Window Framing").waitFor();
     const table = page.getByRole("table").last();
     await table.getByRole("link", { name: "North Window Framing" }).waitFor();
@@ -319,7 +330,7 @@ describe("a report from a file", () => {
     await page
       .getByText("This looks like a report of Saltmarsh Partners: it names Harbour Optics.")
       .waitFor();
-    assert.ok(await page.getByRole("button", { name: "Bring it in" }).isDisabled());
+    assert.ok(await page.getByRole("button", { name: "Import it" }).isDisabled());
     await assertAccessible(page, "a report that looks like another network's");
     await page.getByRole("button", { name: "It is Saltmarsh Partners’s" }).click();
     await page.getByText("A report of Saltmarsh Partners: it names Harbour Optics.").waitFor();
@@ -349,7 +360,8 @@ describe("the comparison", () => {
     await page.goto("/low-lantern/programs?sort=-earned");
     const rows = page.getByRole("table").locator("tbody tr[data-row]");
     await rows.first().getByText("Harbour Optics").waitFor();
-    await page.getByLabel("Network").selectOption("Gannet Row");
+    await page.getByRole("button", { name: "Network: all" }).click();
+    await choose(page.getByRole("combobox", { name: "Network" }), "gannet");
     await until("four are left", async () => (await rows.count()) === 4);
     await page.waitForURL(/sort=-earned&network=Gannet\+Row/);
     await rows.first().focus();

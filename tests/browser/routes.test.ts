@@ -2,7 +2,7 @@ import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import type { Page } from "playwright-core";
 import { ask, ROBOT, until } from "../support/ask.ts";
-import { assertAccessible, testApp, type TestApp } from "../support/browser.ts";
+import { assertAccessible, choose, testApp, type TestApp } from "../support/browser.ts";
 
 let app: TestApp;
 before(async () => {
@@ -148,19 +148,21 @@ describe("the routes screen", () => {
     await panel.getByText(/is free$/).waitFor();
     const slug = await panel.getByRole("textbox", { name: "Address" }).inputValue();
     await panel.getByLabel("Title").fill("A small refractor");
-    await panel.getByLabel("Answers with").selectOption("307");
+    await panel.getByLabel("Status").selectOption("307");
     await panel.getByRole("button", { name: "Make and copy" }).click();
     await row(page, slug).getByText("307").waitFor();
 
     const open = page.getByRole("complementary", { name: "Route" });
     await open.getByTestId("click-count").getByText("0", { exact: true }).waitFor();
+    const robot = { ...short, headers: { "User-Agent": ROBOT } };
+    await until("it answers", async () => (await ask(app.sitePort, slug, robot)).status === 307);
     const arrived = context.waitForEvent("page");
     await open.getByRole("link", { name: "Open" }).click();
     await (await arrived).getByRole("heading", { name: "Travel refractor, 66 mm" }).waitFor();
     await page.bringToFront();
     // A headless browser names itself as one, and so counts as a robot; this is a person.
     await ask(app.sitePort, slug, short);
-    await ask(app.sitePort, slug, { ...short, headers: { "User-Agent": ROBOT } });
+    await ask(app.sitePort, slug, robot);
     await open.getByTestId("click-count").getByText("1", { exact: true }).waitFor();
     await assertAccessible(page, "an open route");
     await context.close();
@@ -197,7 +199,7 @@ describe("the routes screen", () => {
     await address.blur();
     assert.equal(await address.inputValue(), "/*/reviews");
     assert.equal(await panel.getByLabel("Host").inputValue(), "lntn.localhost");
-    await panel.getByLabel("Host").selectOption("lowlantern.localhost");
+    await choose(panel.getByLabel("Host"), "lowlantern");
     await panel.getByLabel("Leads to").fill("/reviews/$1");
     await panel.getByText(/lead back to themselves, such as \/reviews\/reviews/).waitFor();
     await panel.getByText("Campaign and tracking parameters arrive.").waitFor();
@@ -247,7 +249,7 @@ describe("the routes screen", () => {
       .click();
     const panel = page.getByRole("complementary", { name: "Route" });
     await panel.getByLabel("Title").fill("Barlow, edited");
-    await panel.getByLabel("Answers with").selectOption("301");
+    await panel.getByLabel("Status").selectOption("301");
     await panel.getByRole("button", { name: "Save" }).click();
     await page.getByRole("status").getByText("Saved /barlow").waitFor();
     await answers(301);
@@ -274,8 +276,12 @@ describe("the routes screen", () => {
     await page.waitForURL(/kind=gone/);
     await page.getByRole("radio", { name: "Short links" }).click();
     await page.getByRole("columnheader", { name: "Clicks" }).getByRole("button").click();
+    // Which it is depends on the day: the demo's clicks are of the sixty days before it.
+    const list = await context.request.get("/api/v1/sites/low-lantern/routes?limit=500");
+    const { items } = (await list.json()) as { items: { kind: string; address: string; clicks: number }[] };
+    const [most] = items.filter(({ kind }) => kind === "short").sort((a, b) => b.clicks - a.clicks);
     await until("the most used is first", async () =>
-      /\/glass/.test((await page.getByRole("row").nth(1).textContent()) ?? ""),
+      (await page.getByRole("row").nth(1).textContent())?.includes(most!.address),
     );
     await page.getByRole("searchbox").fill("no such route");
     await page.getByText("No route answers to these words.").waitFor();

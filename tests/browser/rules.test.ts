@@ -2,7 +2,7 @@ import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import type { Page } from "playwright-core";
 import { ask, until } from "../support/ask.ts";
-import { testApp, type TestApp } from "../support/browser.ts";
+import { choose, type TestApp, testApp } from "../support/browser.ts";
 
 let app: TestApp;
 before(async () => {
@@ -26,10 +26,11 @@ describe("rules on the bench", () => {
     await page.getByRole("button", { name: "New rule" }).click();
     const form = page.getByRole("group", { name: /^The rule/ });
     await form.getByLabel("Name").fill("Harbour Optics is plain");
-    await form.getByLabel("To the domains").first().fill("harbour.*.localhost");
+    await choose(form.getByLabel("Domains").first(), "harbour.*.localhost");
     await form.getByText("the star stands alone in front").waitFor();
     await form.getByText("The set keeps this rule as it was").waitFor();
-    await form.getByLabel("To the domains").first().fill("harbour-optics.localhost");
+    await form.getByRole("button", { name: "Remove harbour.*.localhost" }).click();
+    await choose(form.getByLabel("Domains").first(), "harbour-optics.localhost");
     await form
       .getByRole("radiogroup", { name: "ugc" })
       .or(form.getByRole("group", { name: "ugc" }))
@@ -53,7 +54,7 @@ describe("rules on the bench", () => {
 
     await page.reload();
     await page.getByText("Not in force yet.").waitFor();
-    await page.getByRole("button", { name: "Switch on now" }).click();
+    await page.getByRole("button", { name: "Apply now" }).click();
     await page.getByText("Set 3 is in force").first().waitFor();
     await until("delivered pages follow", async () =>
       /harbour-optics[^>]* rel="[^"]*\bugc\b[^"]*noopener/.test(await delivered("/calendar/november")),
@@ -80,7 +81,7 @@ describe("rules on the bench", () => {
       await page.getByText(told).waitFor();
     }
     await page.getByRole("button", { name: "Move “Network links are paid”, now at place 1" }).waitFor();
-    await page.getByRole("button", { name: "Take my changes back" }).click();
+    await page.getByRole("button", { name: "Discard my changes" }).click();
     await page.getByRole("button", { name: "Move “Network links are paid”, now at place 2" }).waitFor();
     await context.close();
   });
@@ -142,12 +143,12 @@ describe("rules on the bench", () => {
     }
     await tobias.page.getByRole("switch", { name: /Inside links/ }).click();
     await mara.page.getByRole("switch", { name: /Linked pictures/ }).click();
-    await mara.page.getByRole("button", { name: "Switch on now" }).click();
+    await mara.page.getByRole("button", { name: "Apply now" }).click();
     await mara.page.getByText(/is in force; delivered/).waitFor();
-    await tobias.page.getByRole("button", { name: "Switch on now" }).click();
+    await tobias.page.getByRole("button", { name: "Apply now" }).click();
     await tobias.page.getByRole("alert").getByText("Nothing of yours is lost").waitFor();
     await tobias.page.getByRole("button", { name: /^go on over set/ }).click();
-    await tobias.page.getByRole("button", { name: "Switch on now" }).click();
+    await tobias.page.getByRole("button", { name: "Apply now" }).click();
     await tobias.page.getByText(/is in force; delivered/).waitFor();
     await tobias.page.goto("/low-lantern/rules/earlier");
     await tobias.page.getByText("switched off").first().waitFor();

@@ -143,7 +143,7 @@ describe("pictures", () => {
   test("by address; and one that links to its own file is noticed and mended", async () => {
     const { context, page } = await app.signedIn();
     await newPage(page, "By address", "/by-address", "Text");
-    await page.getByRole("button", { name: "Picture by address" }).click();
+    await page.getByRole("button", { name: "Picture from the web" }).click();
     const panel = page.getByRole("region", { name: "Picture" });
     await panel.getByLabel("Picture’s address").fill("/files/moon-three-days.svg");
     await panel.getByLabel("Alternative text").fill("The moon");

@@ -154,7 +154,7 @@ describe("nothing is lost", () => {
     await conflict.getByRole("button", { name: "Save mine over it" }).click();
     await saved(tobias.page);
     await tobias.page.getByRole("radio", { name: "Compare" }).click();
-    await tobias.page.getByText("Set aside").first().waitFor();
+    await tobias.page.getByText("Kept beside it").first().waitFor();
     await tobias.page.locator("del").getByText("Mara").waitFor();
     await tobias.page.locator("ins").getByText("Tobias").waitFor();
     await assertAccessible(tobias.page, "the comparison");
@@ -208,8 +208,8 @@ describe("what stands around pages", () => {
   test("the navigation is arranged by keyboard, and readers get it", async () => {
     const { context, page } = await app.signedIn();
     await page.goto("/low-lantern/navigation");
-    await page.getByRole("button", { name: "Take in A pier in the lawn" }).click();
-    const grip = page.getByRole("button", { name: "Move A pier in the lawn" });
+    await page.getByRole("button", { name: "Add A pier in the lawn" }).click();
+    const grip = page.getByRole("button", { name: "Move A pier in the lawn", exact: true });
     await grip.focus();
     for (const key of ["ArrowUp", "ArrowUp", "ArrowUp", "ArrowRight"])
       await page.keyboard.press(`Alt+${key}`);
@@ -226,8 +226,11 @@ describe("what stands around pages", () => {
       .getByRole("option", { name: /Windowsill almanac/ })
       .first()
       .click();
-    const almanac = await page.getByRole("combobox", { name: "Address", exact: true }).inputValue();
-    assert.match(almanac, /^http:\/\/lntn\.localhost:\d+\/\S+$/, "found by its words");
+    const address = page.getByRole("combobox", { name: "Address", exact: true });
+    await until("it is found by its words", async () =>
+      /^http:\/\/lntn\.localhost:\d+\/\S+$/.test(await address.inputValue()),
+    );
+    const almanac = await address.inputValue();
     await page.getByRole("button", { name: "Save for readers" }).click();
     await until("readers have it", async () => {
       const html = await delivered("/resources");
@@ -253,8 +256,8 @@ describe("what stands around pages", () => {
   test("an entry is dragged with the mouse", async () => {
     const { context, page } = await app.signedIn();
     await page.goto("/low-lantern/navigation");
-    const from = await page.getByRole("button", { name: "Move Resources" }).boundingBox();
-    const to = await page.getByRole("button", { name: "Move First nights" }).boundingBox();
+    const from = await page.getByRole("button", { name: "Move Resources", exact: true }).boundingBox();
+    const to = await page.getByRole("button", { name: "Move First nights", exact: true }).boundingBox();
     await page.mouse.move(from!.x + 8, from!.y + 8);
     await page.mouse.down();
     await page.mouse.move(from!.x + 8, from!.y - 20, { steps: 4 });
@@ -303,21 +306,15 @@ describe("what stands around pages", () => {
     await page.getByRole("alert").getByText("is called a picture, but its content is text").waitFor();
     await page.getByRole("button", { name, exact: true }).waitFor();
     await page.getByRole("button", { name: "eight-inch.svg", exact: true }).click();
-    const detail = page.getByRole("region", { name: "File eight-inch.svg" });
+    const detail = page.getByRole("complementary", { name: "File eight-inch.svg" });
     await detail.getByRole("link", { name: "Forty nights with the Harbour eight-inch" }).waitFor();
     await assertAccessible(page, "the files");
     await detail.getByRole("button", { name: "Delete, though 1 page uses it" }).click();
     await page.getByRole("status").getByText("Deleted “eight-inch.svg”").waitFor();
-    assert.equal(
-      (await ask(app.sitePort, "/files/eight-inch.svg", { host: "lowlantern.localhost" })).status,
-      404,
-    );
+    const asReader = () => ask(app.sitePort, "/files/eight-inch.svg", { host: "lowlantern.localhost" });
+    await until("readers have it no longer", async () => (await asReader()).status === 404);
     await page.getByRole("button", { name: "Undo" }).click();
-    await until(
-      "it is there again",
-      async () =>
-        (await ask(app.sitePort, "/files/eight-inch.svg", { host: "lowlantern.localhost" })).status === 200,
-    );
+    await until("it is there again", async () => (await asReader()).status === 200);
     await context.close();
   });
 
@@ -352,6 +349,7 @@ describe("what stands around pages", () => {
   test("variables and limits are set in the settings", async () => {
     const { context, page } = await app.signedIn();
     await page.goto("/low-lantern/settings");
+    await page.getByText("Variables", { exact: true }).click();
     await page.getByRole("button", { name: "Another variable" }).click();
     await page.getByLabel("Name of variable 2").fill("9 wrong");
     await page.getByLabel("Value of variable 2").fill("x");

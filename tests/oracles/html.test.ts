@@ -65,18 +65,18 @@ describe("tags are found as parse5 finds them", () => {
 });
 
 describe("what is written is what parse5 reads", () => {
+  const links = documents.map((html) => linksIn(readByParse5(html).tags));
   for (const wanted of WANTED)
     test(JSON.stringify(wanted), () => {
-      for (const html of documents) {
+      for (const [at, html] of documents.entries()) {
         const written = rewriteLinks(html, () => wanted);
-        const before = linksIn(readByParse5(html).tags);
         const { tags } = readByParse5(written);
         // Every byte outside of links' start tags, and how many there are.
         const after =
           wanted.href === null ? tags.filter(({ name }) => name === "a" || name === "area") : linksIn(tags);
         let from = 0;
         let put = "";
-        for (const link of before) {
+        for (const link of links[at]!) {
           const start = put.length + link.start - from;
           const tag = after.find((one) => one.start === start);
           assert.ok(tag, `${JSON.stringify(html)} → ${JSON.stringify(written)}`);
@@ -92,7 +92,7 @@ describe("what is written is what parse5 reads", () => {
           set(intended, "data-override", wanted.override ?? null);
           if (wanted.href !== undefined) set(intended, "href", wanted.href);
           if (wanted.href === null) intended.delete("xlink:href");
-          assert.deepEqual(
+          assert.equal(
             sorted(tag.attributes),
             sorted(intended),
             `${JSON.stringify(html)} → ${JSON.stringify(written)}`,
@@ -123,6 +123,6 @@ function sameTokens(is: string | undefined, wants: string | null): boolean {
   return is !== undefined && wants !== null && tokens(is) === tokens(wants);
 }
 
-function sorted(attributes: ReadonlyMap<string, string>): [string, string][] {
-  return [...attributes].sort(([a], [b]) => (a < b ? -1 : 1));
+function sorted(attributes: ReadonlyMap<string, string>): string {
+  return JSON.stringify([...attributes].sort(([a], [b]) => (a < b ? -1 : 1)));
 }

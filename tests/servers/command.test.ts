@@ -51,6 +51,9 @@ async function command(token: string, port = (server.address() as AddressInfo).p
       stdout: { write: (text) => (out += Buffer.from(text as string).toString()) },
       stderr: { write: (text) => (told += Buffer.from(text as string).toString()) },
       env: { MAPROPE_API_TOKEN: token },
+      folder: "/",
+      version: "",
+      help: "",
     },
   );
   return { status, out, told };

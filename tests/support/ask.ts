@@ -47,13 +47,13 @@ export function ask(
 export const PERSON = "Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0";
 export const ROBOT = "examplebot/2.1 (+https://bot.example/about)";
 
-/** Waits until `question` answers something true; fails with the sentence after twenty seconds. */
+/** Waits until `question` answers something true; fails with the sentence after a minute. */
 export async function until<T>(sentence: string, question: () => T | Promise<T>): Promise<T> {
-  const end = Date.now() + 20_000;
+  const end = Date.now() + 60_000;
   for (;;) {
     const answer = await question();
     if (answer) return answer;
-    if (Date.now() > end) throw new Error(`still not so after twenty seconds: ${sentence}`);
+    if (Date.now() > end) throw new Error(`still not so after a minute: ${sentence}`);
     await new Promise((resolve) => setTimeout(resolve, 25));
   }
 }

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import type { AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { startDelivery, type Delivery } from "../../src/delivery/ground/delivery.ts";
+import { startDelivery, type Delivery, type DeliveryOptions } from "../../src/delivery/ground/delivery.ts";
 import { listening, closed } from "../../src/incoming/listening.ts";
 import { newestChange } from "../../src/store/ground/changes.ts";
 import { openStore } from "../../src/store/ground/store.ts";
@@ -23,6 +23,11 @@ export interface TestDelivery extends Delivery {
 export async function testDelivery(
   databaseUrl: string,
   folder = mkdtempSync(join(tmpdir(), "maprope-spool-")),
+  {
+    port = 0,
+    trust = NO_PROXY,
+    accessLog,
+  }: Partial<Pick<DeliveryOptions, "trust" | "accessLog">> & { port?: number } = {},
 ): Promise<TestDelivery> {
   const store = openStore(databaseUrl, 3);
   const reports: string[] = [];
@@ -31,10 +36,11 @@ export async function testDelivery(
     dataFolder: folder,
     secret: "a secret of the tests",
     deliveryPort: 4601,
-    trust: NO_PROXY,
+    trust,
+    accessLog,
     report: (message) => reports.push(message),
   });
-  await listening(delivery.server, "127.0.0.1", 0, "MAPROPE_SITE_PORT");
+  await listening(delivery.server, "127.0.0.1", port, "MAPROPE_SITE_PORT");
   return {
     ...delivery,
     port: (delivery.server.address() as AddressInfo).port,

@@ -1,13 +1,17 @@
 import { answerCall } from "../../src/desk/ground/http/answer.ts";
 import type { Desk } from "../../src/desk/desk.ts";
 import { createJobs } from "../../src/desk/jobs/jobs.ts";
+import { JOB_KINDS } from "../../src/desk/job-kinds.ts";
+import { startJobs } from "../../src/desk/jobs/start-jobs.ts";
 import { sealWith } from "../../src/desk/ground/seal.ts";
 import { runTask } from "../../src/desk/tasks.ts";
 import { textsHere } from "../../src/desk/pages/texts/read-text.ts";
 import type { Outgoing } from "../../src/outgoing/outgoing.ts";
 import { createSite } from "../../src/desk/sites/sites.ts";
 import type { Store } from "../../src/store/ground/store.ts";
+import { assertDocumented } from "./documented.ts";
 import { freshStore } from "./database.ts";
+import { proofWith } from "../../src/incoming/proof.ts";
 import { openSite, type OpenSite } from "../../src/desk/sites/open-site.ts";
 import type { Actor } from "../../src/core/people/actor.ts";
 
@@ -43,19 +47,23 @@ export interface TestDesk {
     options?: { actor?: Actor | null; headers?: Record<string, string>; raw?: BodyInit },
   ): Promise<Answered>;
   failures: unknown[];
+  /** Ends its part in long work. */
+  endJobs(): Promise<void>;
   close(): Promise<void>;
 }
 
-/** The site is “garden”, on garden.example, with short links on gdn.example. */
-export async function testDesk(): Promise<TestDesk> {
-  const { store, url, drop } = await freshStore();
+/** The site is “garden”, on garden.example, with short links on gdn.example; on a fresh database, or on one that is migrated. */
+export async function testDesk(
+  database?: Pick<Awaited<ReturnType<typeof freshStore>>, "store" | "url" | "drop">,
+): Promise<TestDesk> {
+  const { store, url, drop } = database ?? (await freshStore());
   const failures: unknown[] = [];
   const desk: Desk = {
     store,
     deliveryPort: 4601,
     outgoing: NOBODY_OUTSIDE,
     seal: sealWith(["a secret of the tests"]),
-    jobs: createJobs((error) => failures.push(error)),
+    jobs: createJobs(store),
     report: (_message, error) => failures.push(error),
     thread: {
       run: ({ name }, siteId, input, progress) =>
@@ -64,9 +72,13 @@ export async function testDesk(): Promise<TestDesk> {
     },
     texts: textsHere,
     workspaceHosts: ["localhost:4600"],
+    mailer: undefined,
+    workspaceUrl: "https://desk.garden.example",
     health: async () => ({}),
+    proof: proofWith("a secret of the tests"),
     preview: (_site, page) => `<title>${page.title}</title>${page.html}`,
   };
+  const runner = startJobs(desk, JOB_KINDS);
   const { id } = await createSite(desk, OWNER, {
     key: "garden",
     name: "Garden",
@@ -102,14 +114,20 @@ export async function testDesk(): Promise<TestDesk> {
       const bytes = new Uint8Array(await response.arrayBuffer());
       const text = new TextDecoder().decode(bytes);
       const type = response.headers.get("content-type") ?? "";
-      return {
+      const answered = {
         status: response.status,
         type,
         headers: response.headers,
         bytes,
-        body: type.includes("json") ? JSON.parse(text) : text,
+        body: type.includes("json") && text !== "" ? JSON.parse(text) : text,
       };
+      assertDocumented(method, path, answered);
+      return answered;
     },
-    close: drop,
+    endJobs: () => runner.stop(),
+    async close() {
+      await runner.stop();
+      await drop();
+    },
   };
 }

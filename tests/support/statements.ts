@@ -7,9 +7,12 @@ export interface Statement {
   where: string;
   /** With its parameters numbered, as PostgreSQL takes it; undefined where it is not known before it runs. */
   sql: string | undefined;
-  /** The declared columns, each by the kind of its type; undefined where none are declared. */
-  declared: ReadonlyMap<string, string> | undefined;
+  /** The declared columns; undefined where none are declared. */
+  declared: Columns | undefined;
 }
+
+/** Columns by their names: the kind of each one's type, and whether it may be null. */
+export type Columns = ReadonlyMap<string, { kind: string; isNullable: boolean }>;
 
 /**
  * What stands for a part of a statement that is only known when it runs, by its text: any condition and any order will
@@ -26,10 +29,10 @@ const STAND_INS: Readonly<Record<string, string>> = {
   rank: "1",
 };
 
-/** Reads all statements of the store's sources, with the types that they declare. */
-export function statementsIn(folder: string): Statement[] {
+/** The sources of a folder, but its tests and migrations, with their types. */
+export function programOf(folder: string): ts.Program {
   const files = globSync(["**/*.ts"], { cwd: folder, ignore: ["**/*.test.ts", "**/migrations/**"] });
-  const program = ts.createProgram(
+  return ts.createProgram(
     files.map((file) => join(folder, file)),
     {
       strict: true,
@@ -41,10 +44,24 @@ export function statementsIn(folder: string): Statement[] {
       skipLibCheck: true,
     },
   );
+}
+
+/** The interfaces that a file exports, each with its columns. */
+export function rowTypesIn(program: ts.Program, file: string): Map<string, Columns> {
+  const checker = program.getTypeChecker();
+  const found = new Map<string, Columns>();
+  for (const node of program.getSourceFile(file)!.statements)
+    if (ts.isInterfaceDeclaration(node))
+      found.set(node.name.text, columnsOf(checker.getTypeAtLocation(node), checker, node));
+  return found;
+}
+
+/** Reads all statements of the store's sources, with the types that they declare. */
+export function statementsIn(program: ts.Program): Statement[] {
   const checker = program.getTypeChecker();
   const found: Statement[] = [];
-  for (const file of files) {
-    const source = program.getSourceFile(join(folder, file))!;
+  for (const file of program.getRootFileNames()) {
+    const source = program.getSourceFile(file)!;
     const visit = (node: ts.Node): void => {
       if (ts.isCallExpression(node) && /(?:^|\.)store\.rows$|^rows$/.test(node.expression.getText())) {
         const line = source.getLineAndCharacterOfPosition(node.getStart()).line + 1;
@@ -201,11 +218,16 @@ function numbered(sql: string): string {
   });
 }
 
-function columnsOf(type: ts.Type, checker: ts.TypeChecker, at: ts.Node): ReadonlyMap<string, string> {
+function columnsOf(type: ts.Type, checker: ts.TypeChecker, at: ts.Node): Columns {
   return new Map(
-    checker
-      .getPropertiesOfType(type)
-      .map((property) => [property.name, kindOf(checker.getTypeOfSymbolAtLocation(property, at), checker)]),
+    checker.getPropertiesOfType(type).map((property) => {
+      const declared = checker.getTypeOfSymbolAtLocation(property, at);
+      const parts = declared.isUnion() ? declared.types : [declared];
+      const isNullable = parts.some(
+        ({ flags }) => flags & (ts.TypeFlags.Null | ts.TypeFlags.Any | ts.TypeFlags.Unknown),
+      );
+      return [property.name, { kind: kindOf(declared, checker), isNullable }];
+    }),
   );
 }
 

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { id } from "../../core/ground/fields.ts";
 import { MAX_HTML } from "../../core/pages/page.ts";
-import type { Role } from "../../core/people/person.ts";
+import type { Role } from "../../core/people/choices.ts";
 import { wholeListQuery } from "./lists.ts";
 
 export type Method = "GET" | "POST" | "PUT" | "PATCH" | "DELETE";
@@ -11,7 +11,8 @@ export interface FileAnswer {
   name: string;
   /** Media type; the first of the call's when absent. */
   type?: string;
-  content: Uint8Array | string;
+  /** A stream is read as fast as whoever asked takes it. */
+  content: Uint8Array | string | ReadableStream<Uint8Array>;
 }
 
 /** What a call takes and answers, besides its method and path. */
@@ -28,8 +29,12 @@ export interface CallDefinition {
   bytes?: { media: readonly string[]; max: number };
   /** Shape of a JSON answer; of a job's result where there is one. */
   answer?: z.ZodType;
-  /** Something is made: answered as 201. */
+  /** Something is made: answered as 201, with `Location` where it is. */
   status?: 201;
+  /** Where that is, below /api/v1, with `:names` of the path and `{fields}` of the answer; absent: `{id}` below the call's own path. */
+  madeAt?: string;
+  /** The answer holds what is shown once: it is not kept, and not answered again. */
+  showsSecret?: true;
   /** The answer is a file in one of these media. */
   file?: { media: readonly string[] };
   /** The answer is HTML; `shownWithin` is its content security policy where the workspace shows it in a frame. */
@@ -38,6 +43,8 @@ export interface CallDefinition {
   job?: "always" | "preferred";
   /** The answer is made from the ledger: it waits a moment for it, and tells as `current` whether what was changed last is in it. */
   ofLedger?: true;
+  /** It may be made of a site that rests, though it changes something. */
+  ofResting?: true;
   /** A route's `address` may be a whole address of the site: its host is taken from there. */
   takesHost?: true;
 }
@@ -77,12 +84,22 @@ export type AnswerOf<C extends CallDefinition> = C["answer"] extends z.ZodType
       ? string
       : void;
 
+/** What a call's JSON body comes to, checked. */
+export type BodyOf<C extends CallDefinition> = C["body"] extends z.ZodType ? z.output<C["body"]> : never;
+
 const PARAMETERS: Readonly<Record<string, z.ZodType<string>>> = {
   site: z.string().regex(/^[a-z\d][a-z\d-]{0,59}$/),
   id,
   revision: id,
+  entry: id,
   version: z.string().regex(/^\d{1,9}$/),
   job: z.uuid(),
+  session: z.uuid(),
+  host: z
+    .string()
+    .max(253)
+    .regex(/^(?:[a-z\d-]+\.)+[a-z][a-z\d-]*$/),
+  item: z.string().regex(/^(?:page|block|route|file|program|creative|rule|view)-\d{1,18}$/),
 };
 
 // A call whose path has a parameter that nobody has said the meaning of cannot be declared.
@@ -128,19 +145,33 @@ function askedOf(call: CallDefinition): z.ZodObject | undefined {
   return call.query ? call.query.extend(wholeListQuery.shape) : wholeListQuery;
 }
 
+/** True for a body that says on which version of the object the change was made. */
+export function namesVersion({ body }: CallDefinition): boolean {
+  return body instanceof z.ZodObject && "version" in body.shape;
+}
+
+/** True for an answer that is an object with a version: its `ETag` tells it (RFC 9110, section 8.8.3). */
+export function hasVersion({ answer }: CallDefinition): boolean {
+  return answer instanceof z.ZodObject && "version" in answer.shape;
+}
+
 /** The statuses of the problems that a call may answer with. */
 export function problemsOf(call: Call): number[] {
-  const { asked, body, bytes, path, job } = call;
-  const hasVersion = body instanceof z.ZodObject && "version" in body.shape;
+  const { asked, body, bytes, path, method } = call;
+  const isChange = method !== "GET";
   return [
     ...new Set([
-      ...(asked ? [400] : []),
+      // A parameter, a header or a body that is not as documented.
+      400,
       401,
       403,
       ...(path.includes(":") ? [404] : []),
-      ...(hasVersion ? [409] : []),
-      ...(body || bytes ? [400, 413, 415, 422] : []),
-      ...(job ? [422] : []),
+      ...(isChange ? [409] : []),
+      ...(isChange || asked ? [422] : []),
+      ...(namesVersion(call) || method === "DELETE" ? [412] : []),
+      ...(body || bytes ? [413, 415] : []),
+      429,
+      500,
       503,
     ]),
   ].sort((a, b) => a - b);

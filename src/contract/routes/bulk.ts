@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { destination as destinationSchema, id, requiredLine } from "../../core/ground/fields.ts";
+import { destination as destinationSchema, id, requiredLine, sitePath } from "../../core/ground/fields.ts";
 import { routeFilter } from "../../core/routes/filter.ts";
 
 const tag = requiredLine("A tag", 60);
@@ -17,6 +17,12 @@ export const bulkSchema = z.strictObject({
     z.strictObject({ do: z.literal("untag"), tag }),
     z.strictObject({ do: z.literal("switch"), on: z.boolean() }),
     z.strictObject({ do: z.literal("delete") }),
+    /** What search engines are told (X-Robots-Tag); what is absent stays. */
+    z.strictObject({
+      do: z.literal("robots"),
+      noindex: z.boolean().optional(),
+      nofollow: z.boolean().optional(),
+    }),
     z.strictObject({
       do: z.literal("retarget"),
       find: z.string().min(1, "What is to be replaced?").max(2048),
@@ -26,6 +32,13 @@ export const bulkSchema = z.strictObject({
       do: z.literal("mend"),
       destinations: z.record(id, destinationSchema).optional(),
       delete: z.array(id).optional(),
+    }),
+    z.strictObject({
+      do: z.literal("move"),
+      /** New addresses of single routes. */
+      addresses: z.record(id, sitePath),
+      /** Whether their old addresses answer on. */
+      keepOld: z.boolean().default(true),
     }),
   ]),
   /** Only says what would change. */

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { id } from "../../core/ground/fields.ts";
-import { ROUTE_KINDS, QUERY_MODES, AFTER_END } from "../../core/routes/route.ts";
+import { ROUTE_KINDS, QUERY_MODES, AFTER_END } from "../../core/routes/choices.ts";
 import { MATCH_KINDS } from "../../core/routes/match/match-kind.ts";
 
 /** A route as it is being typed, and addresses to try it on. */

@@ -1,11 +1,8 @@
 import { z } from "zod";
 import { CLICK_CLASSES, DEVICES } from "./record.ts";
+import { CLICK_GROUPINGS } from "./choices.ts";
 
 const day = z.iso.date("A day is written as 2026-11-23.");
-
-/** What clicks can be counted by. */
-export const CLICK_GROUPINGS = ["day", "route", "referrer", "page", "program", "device", "hour"] as const;
-export type ClickGrouping = (typeof CLICK_GROUPINGS)[number];
 
 const span = {
   from: day.optional(),

@@ -2,11 +2,7 @@ import { z } from "zod";
 import { DATE_ORDERS } from "./report-date.ts";
 import { currencyDigits } from "./currencies.ts";
 import { clicksOf, id, line, requiredLine } from "../ground/fields.ts";
-
-export const CONVERSION_KINDS = ["sale", "lead", "click"] as const;
-export const CONVERSION_STATES = ["pending", "approved", "reversed"] as const;
-export type ConversionKind = (typeof CONVERSION_KINDS)[number];
-export type ConversionState = (typeof CONVERSION_STATES)[number];
+import { EARNINGS_BY } from "./choices.ts";
 
 /** A currency's code in capitals (ISO 4217). */
 export const currencyCode = z
@@ -50,11 +46,13 @@ export const reportImportQuerySchema = z.object({
   /** The columns as JSON; those that were kept for the network when absent. */
   columns: z.string().max(4000).optional(),
   dryRun: z.enum(["0", "1"]).optional(),
+  /** A report that was asked of its network: the id of the job that did. The body stays empty. */
+  pulled: z.uuid("pulled is the id of the job that asked for the report.").optional(),
 });
 
 /** A look needs no network: whose report it is may be what one wants to know. */
 export const reportLookQuerySchema = reportImportQuerySchema
-  .pick({ name: true })
+  .pick({ name: true, pulled: true })
   .extend({ network: line("The network", 120).optional() });
 
 export const reportLookSchema = z.object({
@@ -105,8 +103,6 @@ const sums = z.object({
   epc: z.string().nullable(),
 });
 export type EarningSums = z.infer<typeof sums>;
-
-export const EARNINGS_BY = ["program", "page", "subId", "day", "month", "network"] as const;
 export const earningsQuerySchema = z.object({
   from: z.iso.date("from is a day, such as 2026-11-01.").optional(),
   to: z.iso.date("to is a day, such as 2026-11-30.").optional(),

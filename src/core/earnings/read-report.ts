@@ -1,4 +1,5 @@
-import type { ConversionKind, ConversionState, ReportColumns } from "./earning.ts";
+import type { ReportColumns } from "./earning.ts";
+import type { ConversionKind, ConversionState } from "./choices.ts";
 import { readAmount } from "./money.ts";
 import { possibleOrders, readReportDate, type DateOrder } from "./report-date.ts";
 

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { cropSchema, focusSchema } from "./picture.ts";
 import { FILES_PREFIX } from "./files-prefix.ts";
 import { id, line, pathFault } from "../ground/fields.ts";
 
@@ -14,6 +15,10 @@ export const fileSchema = z.object({
   width: z.int().nullable(),
   height: z.int().nullable(),
   alt: z.string(),
+  crop: cropSchema.nullable(),
+  focus: focusSchema.nullable(),
+  /** Its sizes for readers are made; a picture is sent as it is until then. */
+  isFormed: z.boolean(),
   url: z.string(),
   /** On how many pages and blocks it is used. */
   uses: z.int(),
@@ -31,6 +36,9 @@ export const uploadQuery = z.object({
 
 export const fileChangeSchema = z.strictObject({
   alt: line("The alternative text", 500).optional(),
+  /** Which part of a picture is shown; null: all of it. */
+  crop: cropSchema.nullable().optional(),
+  focus: focusSchema.nullable().optional(),
   path: z
     .string()
     .trim()
@@ -44,6 +52,8 @@ export const fileChangeSchema = z.strictObject({
     })
     .optional(),
 });
+
+export type FileChange = z.infer<typeof fileChangeSchema>;
 
 export const fileUsesSchema = z.object({
   items: z.array(z.object({ id, title: z.string(), path: z.string(), kind: z.enum(["page", "block"]) })),

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import "./plain-issues.ts";
 import { repairAddress } from "../address/repair/repair.ts";
 import { ownPlace } from "../address/classify.ts";
 
@@ -54,16 +55,26 @@ export function pathFault(path: string): string | undefined {
   return undefined;
 }
 
+function webAddress(name: string, otherwise: string) {
+  return z.string(`${name} is text.`).transform((pasted, context) => {
+    const repaired = repairAddress(pasted);
+    if (repaired.ok && (repaired.form === "web" || repaired.form === "path")) return repaired.address;
+    context.addIssue({ code: "custom", message: repaired.ok ? otherwise : repaired.reason.message });
+    return z.NEVER;
+  });
+}
+
 /** An address that a link or a route may lead to: repaired on the way in, refused with the reason. */
-export const destination = z.string("A destination is text.").transform((pasted, context) => {
-  const repaired = repairAddress(pasted);
-  if (repaired.ok && (repaired.form === "web" || repaired.form === "path")) return repaired.address;
-  const message = repaired.ok
-    ? "A route leads to a web address or to a path of this site; a mail, a phone number or a heading cannot be redirected to."
-    : repaired.reason.message;
-  context.addIssue({ code: "custom", message });
-  return z.NEVER;
-});
+export const destination = webAddress(
+  "A destination",
+  "A route leads to a web address or to a path of this site; a mail, a phone number or a heading cannot be redirected to.",
+);
+
+/** The same of something that is found on the web, such as a page or a picture. */
+export const webPlace = webAddress(
+  "An address",
+  "A web address or a path of this site stands here; a mail, a phone number or a heading is neither.",
+);
 
 /** A host name, in lower-case ASCII form without port. */
 export const hostName = z

@@ -4,7 +4,8 @@ import type { z } from "zod";
 import { clicksQuestionSchema } from "../clicks/clicks.ts";
 import { hostName, pathFault, splitOwnAddress } from "./fields.ts";
 import { pageInputSchema } from "../pages/page.ts";
-import { signInSchema, tokenInputSchema } from "../people/person.ts";
+import { signInSchema } from "../people/person.ts";
+import { tokenInputSchema } from "../people/token.ts";
 import { routeInputSchema } from "../routes/route.ts";
 import { siteInputSchema } from "../sites/site.ts";
 

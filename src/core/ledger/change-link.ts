@@ -38,6 +38,7 @@ export function changeLink(link: ChangeableLink, action: LinkAction): LinkChange
       return withAddress(link, withParameter(link.address, action));
     case "program":
     case "creative":
+    case "directory":
       // What becomes of these is not told by the link alone.
       return undefined;
     case "shorten":

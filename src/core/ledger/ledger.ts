@@ -1,11 +1,13 @@
 import { z } from "zod";
+import { directorySchema } from "../sites/directory.ts";
 import { readHost } from "../address/repair/named-host.ts";
 import { DESTINATION_KINDS } from "../address/classify.ts";
 import { FINDING_CODES } from "../pages/check/finding.ts";
 import { TREATMENTS } from "../rules/treatment.ts";
 import { id } from "../ground/fields.ts";
-import { HEALTH_VERDICTS } from "../routes/route.ts";
-import { MANAGED_TOKENS, switchSchema, targetSchema } from "../rules/rule.ts";
+import { HEALTH_VERDICTS } from "../routes/choices.ts";
+import { switchSchema, targetSchema } from "../rules/rule.ts";
+import { MANAGED_TOKENS } from "../rules/choices.ts";
 
 export const EDITIONS = ["written", "readers"] as const;
 
@@ -110,6 +112,14 @@ const host = (what: string) =>
     `${what} is no host; write one such as shop.example.`,
   );
 
+const directory = (name: string) =>
+  z.string(`${name} is missing.`).transform((text, context) => {
+    const read = directorySchema.safeParse(text.trim());
+    if (read.success) return read.data || "/";
+    context.addIssue({ code: "custom", message: `${name} starts and ends with a slash, such as /to/.` });
+    return z.NEVER;
+  });
+
 /** What can be done to many links at once. */
 export const linkActionSchema = z.discriminatedUnion(
   "do",
@@ -148,6 +158,16 @@ export const linkActionSchema = z.discriminatedUnion(
     }),
     z.strictObject({ do: z.literal("shorten") }),
     z.strictObject({
+      do: z.literal("directory"),
+      /** Short links that begin with this, and the links that lead to them, begin with `to` from then on. */
+      from: directory("The directory that they leave"),
+      to: directory("The new directory"),
+      /** The host that they answer on; the primary one when absent. */
+      host: z.string().trim().toLowerCase().max(255).optional(),
+      /** Whether their old addresses answer on. */
+      keepOld: z.boolean().default(true),
+    }),
+    z.strictObject({
       do: z.literal("program"),
       program: id,
       /** `unlink` leaves the words of links in content; routes go on to the plain address. */
@@ -174,7 +194,7 @@ export const linkActionSchema = z.discriminatedUnion(
       html: z.string().max(20_000),
     }),
   ],
-  "do is override, clear-overrides, destination, host, parameter, shorten, program or creative.",
+  "do is override, clear-overrides, destination, host, parameter, shorten, directory, program or creative.",
 );
 export type LinkAction = z.infer<typeof linkActionSchema>;
 
@@ -192,7 +212,7 @@ export const linkBulkSchema = z
   .refine(
     ({ ids, filter, action: { do: what } }) =>
       (ids === undefined) !== (filter === undefined) ||
-      ((what === "program" || what === "creative") && ids === undefined),
+      ((what === "program" || what === "creative" || what === "directory") && ids === undefined),
     "Choose links by ids or by filter.",
   );
 export type LinkBulk = z.infer<typeof linkBulkSchema>;

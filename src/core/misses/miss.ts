@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { MATCH_KINDS } from "../routes/match/match-kind.ts";
 import { destination, id } from "../ground/fields.ts";
-import { ROUTE_STATUSES, routeSchema } from "../routes/route.ts";
+import { routeSchema } from "../routes/route.ts";
+import { ROUTE_STATUSES } from "../routes/choices.ts";
 
 /** Who asks for what nothing answers: people, robots, or scanners that look for holes. */
 export const MISS_GROUPS = ["people", "robots", "scanners"] as const;

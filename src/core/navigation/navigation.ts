@@ -36,7 +36,8 @@ const landing = z
     return z.NEVER;
   });
 
-const itemSchema: z.ZodType<StoredItem> = z.lazy(() =>
+/** An entry as it is sent. */
+export const navigationItemInputSchema: z.ZodType<StoredItem> = z.lazy(() =>
   z
     .strictObject({
       id: z.string().min(1).max(60),
@@ -45,7 +46,7 @@ const itemSchema: z.ZodType<StoredItem> = z.lazy(() =>
       page: id.optional(),
       address: landing.optional(),
       target: z.enum(["same", "new"]).optional(),
-      children: z.array(itemSchema).max(100).default([]),
+      children: z.array(navigationItemInputSchema).max(100).default([]),
     })
     .superRefine((item, context) => {
       if (item.kind === "page" && !item.page)
@@ -64,14 +65,31 @@ const itemSchema: z.ZodType<StoredItem> = z.lazy(() =>
 );
 
 const items = z
-  .array(itemSchema)
+  .array(navigationItemInputSchema)
   .max(200, "The navigation has at most 200 entries on its first level.")
   .refine((list) => depthOf(list) <= MAX_LEVELS, `The navigation has at most ${MAX_LEVELS} levels.`);
 
 export const navigationInputSchema = z.strictObject({ version: z.int().nonnegative(), items });
+
+/** An entry as it is answered. */
+export const navigationItemSchema: z.ZodType<StoredItem> = z.lazy(() =>
+  z.object({
+    id: z.string(),
+    label: z.string(),
+    kind: z.enum(NAVIGATION_KINDS),
+    page: z.string().optional(),
+    address: z
+      .string()
+      .transform((address) => address as Address)
+      .optional(),
+    target: z.enum(["same", "new"]).optional(),
+    children: z.array(navigationItemSchema),
+  }),
+);
+
 export const navigationSchema = z.object({
   version: z.int(),
-  items: z.array(z.custom<StoredItem>(() => true)),
+  items: z.array(navigationItemSchema),
   updatedBy: z.string(),
 });
 export type Navigation = z.infer<typeof navigationSchema>;

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { DESTINATION_KINDS } from "../address/classify.ts";
-import { bodyInput } from "./body/body.ts";
+import { bodyInput } from "./body/body-input.ts";
+import { pageSearchSchema } from "./search.ts";
 import { id, line, requiredLine, sitePath, version } from "../ground/fields.ts";
 
 /** The longest HTML body that is taken, in characters. */
@@ -32,6 +33,7 @@ const fields = {
   description: line("The description", 500).optional(),
   category: line("The category", 120).optional(),
   inNavigation: z.boolean().optional(),
+  search: pageSearchSchema.optional(),
   html: html.optional(),
   body: bodyInput.optional(),
 } as const;
@@ -42,6 +44,19 @@ export const pageChangeSchema = z
   .partial()
   .required({ version: true });
 export const publishSchema = z.strictObject({ version });
+
+/** Many pages to be published, each over the version that was read. */
+export const publishManySchema = z.strictObject({
+  pages: z
+    .array(z.strictObject({ id, version }), "pages is a list of pages.")
+    .min(1, "Which pages?")
+    .max(500, "At most 500 pages are published at once."),
+});
+export const publishedManySchema = z.object({
+  published: z.array(z.object({ id: z.string(), version: z.int(), url: z.string() })),
+  /** Those that stay as they were, and why. */
+  refused: z.array(z.object({ id: z.string(), message: z.string() })),
+});
 
 export type PageInput = z.infer<typeof pageInputSchema>;
 export type PageChange = z.infer<typeof pageChangeSchema>;
@@ -69,9 +84,13 @@ export const pageSummarySchema = z.object({
 });
 export type PageSummary = z.infer<typeof pageSummarySchema>;
 
+/** A category as pages name it, and how many do. */
+export const categorySchema = z.object({ category: z.string(), pages: z.number().int() });
+
 export const pageSchema = pageSummarySchema.extend({
   description: z.string(),
   inNavigation: z.boolean(),
+  search: pageSearchSchema,
   html: z.string(),
   body: z.unknown(),
   /** What was left out of submitted HTML, in words. */
@@ -97,6 +116,7 @@ export const revisionFullSchema = revisionSchema.extend({
   description: z.string(),
   category: z.string(),
   inNavigation: z.boolean(),
+  search: pageSearchSchema,
   html: z.string(),
   body: z.unknown(),
 });

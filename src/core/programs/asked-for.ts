@@ -1,4 +1,5 @@
-import type { ProgramInput, ProgramState } from "./program.ts";
+import type { ProgramInput } from "./program.ts";
+import type { ProgramState } from "./choices.ts";
 
 /** What programs are narrowed by; an empty or absent field narrows nothing. */
 export interface ProgramsAsked {

@@ -1,13 +1,8 @@
 import Papa from "papaparse";
 import { z } from "zod";
 import { delimiterOf } from "../text/delimiter.ts";
-import {
-  COMMISSION_FOR,
-  COMMISSION_KINDS,
-  programInputSchema,
-  type ProgramInput,
-  type WrittenProgram,
-} from "./program.ts";
+import { programInputSchema, type ProgramInput, type WrittenProgram } from "./program.ts";
+import { COMMISSION_FOR, COMMISSION_KINDS } from "./choices.ts";
 
 /** A program as a network's catalogue offers it. */
 export const catalogueEntrySchema = z.object({

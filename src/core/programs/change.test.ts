@@ -1,6 +1,7 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
-import { JOINED, programChangeSchema, programInputSchema } from "./program.ts";
+import { programChangeSchema, programInputSchema } from "./program.ts";
+import { JOINED } from "./choices.ts";
 import type { Partner } from "./partner.ts";
 import { needsReferrer, partnersOf, subIdOf, tracked, untracked } from "../rules/partners.ts";
 import type { LinkTerms } from "./build-link.ts";

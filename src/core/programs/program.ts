@@ -5,14 +5,7 @@ import { DEFAULT_SUB_ID, subIdPatternFault } from "./sub-id.ts";
 import { domainPattern } from "../address/domain-pattern.ts";
 import { currencyCode } from "../earnings/earning.ts";
 import { clicksOf, destination, hostName, id, line, requiredLine, version } from "../ground/fields.ts";
-
-export const PROGRAM_STATES = ["considering", "applied", "approved", "paused", "closed"] as const;
-export type ProgramState = (typeof PROGRAM_STATES)[number];
-/** States in which links to a program's domains count as its links: it was joined. */
-export const JOINED: readonly ProgramState[] = ["approved", "paused", "closed"];
-
-export const COMMISSION_KINDS = ["percent", "flat"] as const;
-export const COMMISSION_FOR = ["sale", "lead", "click"] as const;
+import { PROGRAM_STATES, COMMISSION_KINDS, COMMISSION_FOR } from "./choices.ts";
 
 const text = (name: string, most: number) =>
   z.string(`${name} is text.`).max(most, `${name} has more than ${most} characters; shorten it.`).default("");

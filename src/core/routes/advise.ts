@@ -1,3 +1,5 @@
+import { withPath } from "../address/with-path.ts";
+import { respelled } from "./chain/own-site.ts";
 import { before } from "../text/cut.ts";
 import { ownPlace } from "../address/classify.ts";
 import { caseFoldedKey, pathKey } from "../address/path-key.ts";
@@ -227,7 +229,12 @@ function followDraft(draft: RouteDraft, destination: string, around: RouteSurrou
       ];
     }
     const answer = around.answerAt(place.host, place.key);
-    if (answer.by === "page" || answer.by === "file") return chainAdvice(visited, current);
+    if (answer.by === "page" || answer.by === "file") {
+      const spelled = respelled(current, answer);
+      return spelled === undefined
+        ? chainAdvice(visited, current)
+        : chainAdvice([...visited, current], withPath(current, spelled));
+    }
     if (answer.by === "miss") {
       return [
         ...chainAdvice(visited, current),

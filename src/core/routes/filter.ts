@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { ROUTE_KINDS, HEALTH_VERDICTS } from "./route.ts";
+import { ROUTE_KINDS, HEALTH_VERDICTS } from "./choices.ts";
 import { MATCH_KINDS } from "./match/match-kind.ts";
 
 /** What routes can be narrowed by, in lists and for changes of many at once. */

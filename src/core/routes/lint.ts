@@ -32,7 +32,7 @@ export function lintRoutes(routes: readonly LintedRoute[], site: LintedSite): Li
   const standing: StandingAt<{ index: number; isExact: boolean }, string> = {
     routeAt: (host, key) => indexed(table.find(host, key), true),
     pageAt: (_host, key) => site.pageAt(key),
-    fileAt: (key) => site.hasFile(key),
+    fileAt: (key) => (site.hasFile(key) ? key : undefined),
     patternAt: (host, key) => indexed(patterns.find(host, key)[0]?.entry, false),
   };
   const next = routes.map((route) => nextOf(route, routes, site, standing));

@@ -20,7 +20,7 @@ const ASKED_BY_MACHINES: Readonly<Record<string, string>> = {
  */
 export function reservedPath(key: string): Reserved | undefined {
   const path = caseFoldedKey(key);
-  if (path === "/healthz")
+  if (path === "/healthz" || path === "/readyz")
     return {
       severity: "error",
       message: `${key} is answered by delivery itself: whoever watches the servers asks there. A route would never be reached.`,
@@ -29,6 +29,11 @@ export function reservedPath(key: string): Reserved | undefined {
     return {
       severity: "error",
       message: `What is below /~theme is the look of the site's own pages. Choose another address.`,
+    };
+  if (path === "/~pictures" || path.startsWith("/~pictures/"))
+    return {
+      severity: "error",
+      message: `Below /~pictures are the sizes of the site's own pictures. Choose another address.`,
     };
   if (path === "/.well-known" || path.startsWith("/.well-known/"))
     return {

@@ -3,38 +3,15 @@ import { addressFault } from "./match/address-form.ts";
 import { MATCH_KINDS } from "./match/match-kind.ts";
 import { parametersFault } from "./chain/parameters.ts";
 import { destination, hostName, id, line, requiredLine, time, version } from "../ground/fields.ts";
-
-export const ROUTE_KINDS = ["short", "redirect", "gone"] as const;
-export type RouteKind = (typeof ROUTE_KINDS)[number];
-
-/**
- * Statuses that a route may answer with (RFC 9110 section 15.4 and 15.5.11). 200 is the notice page, which
- * shows itself for some seconds and then goes on.
- */
-export const ROUTE_STATUSES = [301, 302, 303, 307, 308, 200, 410] as const;
-export type RouteStatus = (typeof ROUTE_STATUSES)[number];
-
-/** What each status means to the person who chooses it. */
-export const STATUS_WORDS: Readonly<Record<RouteStatus, string>> = {
-  301: "moved for good",
-  302: "for now, counted each time",
-  303: "see other, always fetched with GET",
-  307: "for now, method kept",
-  308: "moved for good, method kept",
-  200: "a notice page, then onwards",
-  410: "gone, nothing in its place",
-};
-
-export const QUERY_MODES = ["drop", "forward", "merge"] as const;
-export type QueryMode = (typeof QUERY_MODES)[number];
-
-/** What a route answers after its last day: as if it were not there, gone (410), or another destination. */
-export const AFTER_END = ["nothing", "gone", "destination"] as const;
-export type AfterEnd = (typeof AFTER_END)[number];
-
-/** On which pages links to the raw destination are delivered as links to the route. */
-export const IN_CONTENT = ["nowhere", "everywhere", "pages"] as const;
-export type InContent = (typeof IN_CONTENT)[number];
+import {
+  ROUTE_KINDS,
+  ROUTE_STATUSES,
+  type RouteStatus,
+  QUERY_MODES,
+  AFTER_END,
+  IN_CONTENT,
+  HEALTH_VERDICTS,
+} from "./choices.ts";
 
 const status = z
   .union([z.number(), z.string().regex(/^\d+$/).transform(Number)])
@@ -146,18 +123,6 @@ export const adviceSchema = z.object({
   fix: z.string().optional(),
 });
 export type Advice = z.infer<typeof adviceSchema>;
-
-export const HEALTH_VERDICTS = ["fine", "slow", "chain", "loop", "dead", "failing", "unreachable"] as const;
-export type HealthVerdict = (typeof HEALTH_VERDICTS)[number];
-
-/** Verdicts with which readers arrive; the others are to be looked at. */
-const ARRIVING: readonly HealthVerdict[] = ["fine", "slow", "chain"];
-export const BAD_HEALTH = HEALTH_VERDICTS.filter((verdict) => !ARRIVING.includes(verdict));
-
-/** True when readers do not arrive. */
-export function isBadHealth(verdict: HealthVerdict): boolean {
-  return BAD_HEALTH.includes(verdict);
-}
 
 /** How a route's destination answered. */
 export const routeHealthSchema = z.object({

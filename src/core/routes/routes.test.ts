@@ -144,7 +144,7 @@ describe("the linter, before a route is saved", () => {
       const route = known(key);
       if (route) return { by: "route", status: 301, query: "drop", ...route };
       return key === "/resources"
-        ? { by: "page", id: "1", title: "Resources", status: 200 }
+        ? { by: "page", id: "1", title: "Resources", status: 200, path: "/resources" }
         : { by: "miss", status: 404, destination: null, rule: "help" };
     },
     pageAt: (host, key) =>

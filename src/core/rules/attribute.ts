@@ -1,4 +1,4 @@
-import { MANAGED_TOKENS, type ManagedToken } from "./rule.ts";
+import { MANAGED_TOKENS, type ManagedToken } from "./choices.ts";
 
 /** Something a rule or an override can decide about a link. */
 export type Attribute = ManagedToken | "target";

@@ -1,4 +1,4 @@
-import { MANAGED_TOKENS, type ManagedToken } from "./rule.ts";
+import { MANAGED_TOKENS, type ManagedToken } from "./choices.ts";
 
 /** What an author set on one link by hand; it beats every rule. Absent: left to the rules. */
 export type Override = Partial<Record<ManagedToken, "on" | "off">> & { target?: "new" | "same" };

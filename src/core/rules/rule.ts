@@ -2,10 +2,6 @@ import { z } from "zod";
 import { domainPattern } from "../address/domain-pattern.ts";
 import { requiredLine } from "../ground/fields.ts";
 
-/** The rel tokens that rules manage, in the order in which they are delivered. */
-export const MANAGED_TOKENS = ["nofollow", "sponsored", "ugc", "noopener", "noreferrer", "external"] as const;
-export type ManagedToken = (typeof MANAGED_TOKENS)[number];
-
 export const switchSchema = z.enum(["on", "off"]);
 export const targetSchema = z.enum(["new", "same"]);
 
@@ -71,6 +67,14 @@ export const attributesQuestionSchema = z.strictObject({
   page: z.string().max(1024).optional(),
   category: z.string().max(120).optional(),
   anchor: z.enum(["text", "image"]).optional(),
+});
+
+/** Several links asked about at once. */
+export const manyAttributesSchema = z.strictObject({
+  links: z
+    .array(attributesQuestionSchema, "links is a list of links.")
+    .min(1, "Which links?")
+    .max(1_000, "At most 1,000 links are asked about at once."),
 });
 
 export const attributesAnswerSchema = z.object({

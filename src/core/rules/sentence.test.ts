@@ -23,7 +23,7 @@ describe("a rule reads as a sentence", () => {
         except: { domains: ["a.example"], pages: ["/b"] },
         set: { ugc: "off" },
       },
-      "Links on pictures on pages in Reviews, except those to a.example or on /b: take off ugc, where the author set nothing.",
+      "Links on pictures on pages in Reviews, except those to a.example or on /b: remove ugc, where the author set nothing.",
     ],
     [
       {
@@ -32,11 +32,11 @@ describe("a rule reads as a sentence", () => {
         set: { sponsored: "on", noreferrer: "off" },
         mode: "overwrite",
       },
-      "Links of the program Shop of the network Net, except those on /press/*: add sponsored and take off noreferrer, replacing what the author set.",
+      "Links of the program Shop of the network Net, except those on /press/*: add sponsored and remove noreferrer, replacing what the author set.",
     ],
     [
       { match: { destination: "internal", anchor: "text" }, set: { target: "same", external: "off" } },
-      "Links on words inside the site: take off external and open in the same tab, where the author set nothing.",
+      "Links on words inside the site: remove external and open in the same tab, where the author set nothing.",
     ],
     [{ match: {}, set: {} }, "All links: change nothing."],
     [

@@ -1,4 +1,5 @@
-import { MANAGED_TOKENS, type Rule, type RuleMatch } from "./rule.ts";
+import type { Rule, RuleMatch } from "./rule.ts";
+import { MANAGED_TOKENS } from "./choices.ts";
 
 /** A rule as a sentence: "Links to shop.example: add sponsored and nofollow, open in a new tab, replacing what the author set." */
 export function ruleSentence(rule: Rule): string {
@@ -31,7 +32,7 @@ function setWords(rule: Rule): string[] {
   const drops = MANAGED_TOKENS.filter((token) => rule.set[token] === "off");
   const acts: string[] = [];
   if (adds.length > 0) acts.push(`add ${list(adds)}`);
-  if (drops.length > 0) acts.push(`take off ${list(drops)}`);
+  if (drops.length > 0) acts.push(`remove ${list(drops)}`);
   if (rule.set.target) acts.push(rule.set.target === "new" ? "open in a new tab" : "open in the same tab");
   return acts;
 }

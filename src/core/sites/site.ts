@@ -2,16 +2,13 @@ import { z } from "zod";
 import { destination, id, line, requiredLine } from "../ground/fields.ts";
 import { adviceSchema } from "../routes/route.ts";
 import { publicHost } from "../address/public-host.ts";
+import { siteHostSchema } from "./host.ts";
+import { HOST_ROLES } from "./choices.ts";
+import { directorySchema } from "./directory.ts";
+import { isCountry, isLanguage, isTimeZone } from "./locale.ts";
+import { deliveredSiteSchema } from "./delivered-site.ts";
+import { routeDefaultsSchema } from "./route-defaults.ts";
 import { disclosureSchema, partnerSchema } from "../programs/partner.ts";
-
-export const HOST_ROLES = ["primary", "short", "other"] as const;
-
-const prefix = z
-  .string()
-  .regex(
-    /^(?:\/(?:[A-Za-z0-9._~-]+\/)*)?$/,
-    "The prefix starts and ends with a slash, such as /to/, or is empty.",
-  );
 
 /** First parts of the workspace's own addresses: a site with such a key could not be told from them. */
 export const RESERVED_KEYS: ReadonlySet<string> = new Set([
@@ -35,6 +32,7 @@ export const RESERVED_KEYS: ReadonlySet<string> = new Set([
   "sign-in",
   "sign-out",
   "sites",
+  "welcome",
 ]);
 
 export const siteInputSchema = z.strictObject({
@@ -61,7 +59,10 @@ export const siteInputSchema = z.strictObject({
       (hosts) => new Set(hosts.map((host) => host.name)).size === hosts.length,
       "Each host stands once.",
     ),
-  shortPrefix: prefix.optional(),
+  shortPrefix: directorySchema.optional(),
+  /** A site whose settings the new one takes over, and its rules where `copyRules` says so; all else is its own. */
+  copyOf: z.string().max(60).optional(),
+  copyRules: z.boolean().optional(),
 });
 export type SiteInput = z.infer<typeof siteInputSchema>;
 
@@ -123,13 +124,34 @@ export const siteChangeSchema = z.strictObject({
     .string("A country is two letters, such as GB.")
     .trim()
     .toUpperCase()
-    .regex(/^(?:[A-Z]{2})?$/, "A country is two letters, such as GB.")
+    .refine((code) => code === "" || isCountry(code), "A country is two letters, such as GB.")
     .optional(),
+  /** A language tag (BCP 47), such as en-GB: dates, numbers and money are shown in it. */
+  language: z
+    .string("A language is its tag, such as en-GB.")
+    .trim()
+    .refine(isLanguage, "A language is its tag, such as en-GB or de.")
+    .optional(),
+  /** An IANA time zone, such as Europe/London; empty: that of whoever looks. */
+  timeZone: z
+    .string("A time zone is its name, such as Europe/London.")
+    .trim()
+    .refine(isTimeZone, "A time zone is its name, such as Europe/London.")
+    .optional(),
+  /** Where new short links of the primary host begin, such as /to/; those that there are stay where they are. */
+  shortPrefix: directorySchema.optional(),
+  defaults: routeDefaultsSchema.optional(),
+  delivered: deliveredSiteSchema.optional(),
   disclosure: disclosureSchema.optional(),
   clickMonths: z
     .int("Months are a whole number.")
     .min(1, "Clicks are kept for at least one month.")
     .max(240, "Clicks are kept for at most 240 months.")
+    .optional(),
+  historyMonths: z
+    .int("Months are a whole number.")
+    .min(1, "History is kept for at least one month.")
+    .max(240, "History is kept for at most 240 months.")
     .optional(),
   version: z.int().positive(),
 });
@@ -140,7 +162,7 @@ export const siteSchema = z.object({
   key: z.string(),
   name: z.string(),
   tagline: z.string(),
-  hosts: z.array(z.object({ name: z.string(), role: z.enum(HOST_ROLES), url: z.string() })),
+  hosts: z.array(siteHostSchema.pick({ name: true, role: true, url: true })),
   shortPrefix: z.string(),
   variables: z.record(z.string(), z.string()),
   /** Paid links that a page of usual length bears, and one of at least `longWords` words. */
@@ -153,7 +175,15 @@ export const siteSchema = z.object({
   disclosure: z.object({ text: z.string(), place: z.boolean() }),
   /** Months that clicks themselves are kept; their counts stay. */
   clickMonths: z.int(),
+  /** Months that its history is kept. */
+  historyMonths: z.int(),
+  /** Since when it rests: readers get what they got, and nothing is changed; null: it does not. */
+  archivedAt: z.string().nullable(),
   country: z.string(),
+  language: z.string(),
+  timeZone: z.string(),
+  defaults: routeDefaultsSchema,
+  delivered: deliveredSiteSchema,
   version: z.int(),
   createdAt: z.string(),
   updatedAt: z.string(),

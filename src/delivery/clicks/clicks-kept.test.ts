@@ -1,8 +1,14 @@
 import assert from "node:assert/strict";
+import { mkdtempSync, readdirSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { after, before, describe, test } from "node:test";
 import { testDesk, type TestDesk } from "../../../tests/support/desk.ts";
 import type { ClickClass, ClickRecord } from "../../core/clicks/record.ts";
 import { MAX_MISSES } from "../../store/misses/miss-keeping.ts";
+import { writeSpoolLine } from "../../core/clicks/spool-line.ts";
+import { createSpoolCopier } from "./spool-copier.ts";
+import { openSpool } from "./spool.ts";
 import { keepClicks } from "./click-keeping.ts";
 import { closeSegment, copyBatch } from "../../store/clicks/click-spool.ts";
 import { dropOldMonths, ensureMonths } from "../../store/clicks/click-months.ts";
@@ -319,5 +325,58 @@ describe("clicks are kept by month", () => {
     for (const { key } of kept) assert.ok(keys.has(key), key);
     const { body } = await garden.call("GET", "/sites/garden/misses/summary");
     assert.ok(body.letGo.misses >= 200);
+  });
+});
+
+describe("a spool before a database that a standby may follow", () => {
+  const folder = mkdtempSync(join(tmpdir(), "maprope-kept-"));
+  after(() => rmSync(folder, { recursive: true, force: true }));
+  const counted = async (): Promise<number> =>
+    Number(
+      (
+        await garden.store.rows<{ n: string }>(
+          "SELECT count(*)::text AS n FROM clicks WHERE page = '/spooled'",
+        )
+      )[0]!.n,
+    );
+  function spooled(records: number): void {
+    const spool = openSpool(folder);
+    const line = writeSpoolLine(click(Date.now(), lamp, { page: "/spooled" }));
+    spool.append(line.repeat(records), records);
+    spool.close();
+  }
+
+  test("what was copied stays for a while, and is copied again where another server knows less, each click once", async () => {
+    const [before_, behind] = garden.url.split("/t_") as [string, string];
+    const host = before_.split("@")[1]!;
+    let started = "monday";
+    const store = {
+      ...garden.store,
+      // The same server named twice stands for two; when it was started tells them apart.
+      url: `${before_},${host}/t_${behind}`,
+      rows: ((sql: string, ...more: [Record<string, unknown>]) =>
+        sql.includes("pg_postmaster_start_time")
+          ? Promise.resolve([{ at: started }])
+          : garden.store.rows(sql, ...more)) as typeof garden.store.rows,
+    };
+    const copier = createSpoolCopier(store, folder);
+    spooled(5);
+    assert.equal(await copier.copy(), 5);
+    assert.equal(await copier.copy(), 0);
+    assert.equal(readdirSync(folder).length, 1);
+    // The standby had got two batches less than the primary that is gone.
+    await garden.store.rows("DELETE FROM clicks WHERE page = '/spooled' RETURNING page");
+    await garden.store.rows("DELETE FROM spool_progress RETURNING segment");
+    assert.equal(await copier.copy(), 0);
+    started = "tuesday";
+    assert.equal(await copier.copy(), 5);
+    assert.equal(await copier.copy(), 0);
+    assert.equal(await counted(), 5);
+  });
+
+  test("with one database alone, what was copied goes at once", async () => {
+    spooled(2);
+    await createSpoolCopier(garden.store, folder).copy();
+    assert.deepEqual(readdirSync(folder), []);
   });
 });

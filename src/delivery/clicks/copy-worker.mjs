@@ -2,4 +2,5 @@
 import { register } from "tsx/esm/api";
 
 register();
-await import("./copy-worker.ts");
+const { default: work } = await import("./copy-worker.ts");
+export default work;

@@ -1,4 +1,7 @@
-import { Worker } from "node:worker_threads";
+import type { Waiting } from "./spool-copier.ts";
+import { keepRunning } from "../../threads/keep-running.ts";
+import { UNWATCHED } from "../../threads/progress.ts";
+import { startThread } from "../../threads/thread.ts";
 
 /** What the copying thread works on. */
 export interface CopyWork {
@@ -10,21 +13,16 @@ export interface CopyWork {
   counter: SharedArrayBuffer;
 }
 
-export type ToCopyWorker = { kind: "pending"; id: number } | { kind: "stop" };
-export type FromCopyWorker =
-  | { kind: "report"; message: string; error: unknown }
-  | { kind: "pending"; id: number; records: number }
-  | { kind: "failed"; id: number; error: unknown };
+/** What it is asked: to copy until it is told to stop, or how many records wait in the folder. */
+export type CopyRequest = "copy" | "pending";
 
 /** Copying of the spool to the database, beside the listener. */
 export interface Copying {
-  /** How many records wait in the folder, as the thread says, or said last while it is being started again. */
-  pending(): Promise<number>;
+  /** What waits in the folder, as the thread says, or said last while it is being started again. */
+  pending(): Promise<Waiting>;
   /** Ends after a last copy. */
   stop(): Promise<void>;
 }
-
-const AGAIN_MS = 1_000;
 
 /**
  * Copies in a thread of its own: a batch of some thousand records takes tens of milliseconds to read and to
@@ -37,55 +35,42 @@ export function startCopying(
   counter: SharedArrayBuffer,
   report: (message: string, error: unknown) => void,
 ): Copying {
-  const asked = new Map<number, { resolve(records: number): void; reject(error: unknown): void }>();
-  let lastId = 0;
-  let lastPending = 0;
-  let stopping = false;
-  let again: NodeJS.Timeout | undefined;
-  let worker: Worker | undefined;
-  let ended: Promise<void> = Promise.resolve();
+  const workerData: CopyWork = { databaseUrl, folder, owner, counter };
+  const thread = startThread<CopyRequest, Waiting>(new URL("./copy-worker.mjs", import.meta.url), {
+    atOnce: 16,
+    workerData,
+    report,
+  });
+  const stopping = new AbortController();
+  let lastPending: Waiting = { records: 0, oldest: null };
+  let isRunning = false;
 
-  function begin(): void {
-    const work: CopyWork = { databaseUrl, folder, owner, counter };
-    const thread = new Worker(new URL("./copy-worker.mjs", import.meta.url), { workerData: work });
-    worker = thread;
-    ended = new Promise((resolve) => {
-      thread.once("exit", () => {
-        worker = undefined;
-        for (const { resolve: answer } of asked.values()) answer(lastPending);
-        asked.clear();
-        if (!stopping) again = setTimeout(begin, AGAIN_MS);
-        resolve();
-      });
-    });
-    thread.on("error", (error) =>
-      report("The thread that copies clicks failed; it is started again.", error),
-    );
-    thread.on("message", take);
-  }
-  function take(message: FromCopyWorker): void {
-    if (message.kind === "report") return report(message.message, message.error);
-    const waiting = asked.get(message.id);
-    asked.delete(message.id);
-    if (message.kind === "failed") return waiting?.reject(message.error);
-    lastPending = message.records;
-    waiting?.resolve(message.records);
-  }
-  begin();
+  const copying = keepRunning(
+    () => {
+      isRunning = true;
+      return thread.run("copy", { ...UNWATCHED, signal: stopping.signal });
+    },
+    stopping.signal,
+    (error) => {
+      isRunning = false;
+      report("The thread that copies clicks failed; it is started again.", error);
+    },
+  );
   return {
-    pending: () =>
-      new Promise((resolve, reject) => {
-        if (!worker) return resolve(lastPending);
-        const message: ToCopyWorker = { kind: "pending", id: (lastId += 1) };
-        asked.set(message.id, { resolve, reject });
-        worker.postMessage(message);
-      }),
+    async pending() {
+      if (!isRunning) return lastPending;
+      try {
+        lastPending = await thread.run("pending", UNWATCHED);
+      } catch (error) {
+        // A thread that dies over the question is told of by what it was copying.
+        if (isRunning) throw error;
+      }
+      return lastPending;
+    },
     async stop() {
-      stopping = true;
-      clearTimeout(again);
-      const message: ToCopyWorker = { kind: "stop" };
-      worker?.postMessage(message);
-      await ended;
+      stopping.abort();
+      await copying;
+      await thread.end();
     },
   };
 }

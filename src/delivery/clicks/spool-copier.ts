@@ -1,8 +1,11 @@
-import { open, readdir, rename, stat, unlink } from "node:fs/promises";
+import { open, readdir, rename, stat, statfs, unlink } from "node:fs/promises";
 import { join } from "node:path";
 import { readSpoolLine } from "../../core/clicks/spool-line.ts";
 import type { SpoolRecord } from "../../core/clicks/record.ts";
+import { isSegment, segmentOf } from "./segment-name.ts";
 import { copiedBytes, copyBatch, closeSegment, isDataFault } from "../../store/clicks/click-spool.ts";
+import { hasStandby } from "../../store/ground/connection.ts";
+import { serverStart } from "../../store/ground/installation.ts";
 import type { Store } from "../../store/ground/store.ts";
 
 /** How much is copied in one transaction: little while readers want the machine, much when a backlog is worked off. */
@@ -12,7 +15,9 @@ export type BatchSize = "small" | "large";
 const BATCH_BYTES: Readonly<Record<BatchSize, number>> = { small: 256 * 1024, large: 9 * 1024 * 1024 };
 // Two at once: while PostgreSQL counts and commits one segment's batch, the other's lines are read.
 const SEGMENTS_AT_ONCE = 2;
-const SEGMENT = /\.(?:[\da-f]+\.open|sealed)$/;
+// Longer than a standby is ever behind; and only while there is room for clicks that come.
+const KEPT_MS = 300_000;
+const ROOM_BYTES = 2_000_000_000;
 
 /** A record, and where its line ends, counted from the start of the batch. */
 interface Line {
@@ -27,14 +32,21 @@ interface Stretch {
   bad: number;
 }
 
+/** What waits in a spool's folder. */
+export interface Waiting {
+  records: number;
+  /** The moment of the record that waits longest, in milliseconds since 1970; null when none waits. */
+  oldest: number | null;
+}
+
 /** Copies the spool's segments to the database, each line exactly once. */
 export interface SpoolCopier {
   /** Copies what is there now, at most so many batches; answers how many records. Throws when the database does not answer. */
   copy(mostBatches?: number, size?: BatchSize): Promise<number>;
   /** Bytes that waited when copying last ended. */
   readonly waitingBytes: number;
-  /** How many records wait in the folder, counted in the files; the database is not asked. */
-  pending(): Promise<number>;
+  /** How many records wait in the folder, counted in the files, and since when; the database is not asked. */
+  pending(): Promise<Waiting>;
   /** Lines that could not be read: torn by a full disk, or never ours. */
   readonly unreadable: number;
 }
@@ -45,11 +57,13 @@ export interface SpoolCopier {
  */
 export function createSpoolCopier(store: Store, folder: string, owner?: string): SpoolCopier {
   const offsets = new Map<string, number>();
+  const mayFailOver = hasStandby(store.url);
+  let server: string | undefined;
   let unreadable = 0;
   let waitingBytes = 0;
 
   async function copySegment(name: string, budget: { batches: number; bytes: number }): Promise<number> {
-    const segment = name.replace(SEGMENT, "");
+    const segment = segmentOf(name);
     const size = await sizeOf(join(folder, name));
     let from = offsets.get(segment) ?? (await copiedBytes(store, segment));
     let copied = 0;
@@ -71,7 +85,7 @@ export function createSpoolCopier(store: Store, folder: string, owner?: string):
       }
     }
     waitingBytes += Math.max(0, size - from);
-    if (name.endsWith(".sealed") && from >= size) await clear(name, segment);
+    if (name.endsWith(".sealed") && from >= size && !(await staysAWhile(name))) await clear(name, segment);
     return copied;
   }
 
@@ -99,6 +113,22 @@ export function createSpoolCopier(store: Store, folder: string, owner?: string):
     }
   }
 
+  // What a primary took and its standby had not got yet would be gone with it: it can be copied again for a while.
+  async function staysAWhile(name: string): Promise<boolean> {
+    if (!mayFailOver) return false;
+    const age = Date.now() - ((await stat(join(folder, name)).catch(unlessGone))?.mtimeMs ?? 0);
+    const { bavail, bsize } = await statfs(folder);
+    return age < KEPT_MS && bavail * bsize > ROOM_BYTES;
+  }
+
+  // Another server than before may know of less: each segment's progress is asked for again.
+  async function forgetOnNewServer(): Promise<void> {
+    if (!mayFailOver) return;
+    const now = await serverStart(store);
+    if (server !== undefined && server !== now) offsets.clear();
+    server = now;
+  }
+
   async function clear(name: string, segment: string): Promise<void> {
     await unlink(join(folder, name)).catch(unlessGone);
     offsets.delete(segment);
@@ -116,12 +146,14 @@ export function createSpoolCopier(store: Store, folder: string, owner?: string):
 
   return {
     async pending() {
-      let records = 0;
+      const waiting: Waiting = { records: 0, oldest: null };
       for (const name of (await readdir(folder).catch(unlessGone)) ?? []) {
-        if (SEGMENT.test(name))
-          records += await countLines(join(folder, name), await copiedOf(name.replace(SEGMENT, "")));
+        if (!isSegment(name)) continue;
+        const { lines, first } = await countLines(join(folder, name), await copiedOf(segmentOf(name)));
+        waiting.records += lines;
+        if (first !== undefined) waiting.oldest = Math.min(first, waiting.oldest ?? Infinity);
       }
-      return records;
+      return waiting;
     },
     get unreadable() {
       return unreadable;
@@ -131,9 +163,10 @@ export function createSpoolCopier(store: Store, folder: string, owner?: string):
     },
     async copy(mostBatches = Infinity, size = "large") {
       const budget = { batches: mostBatches, bytes: BATCH_BYTES[size] };
+      await forgetOnNewServer();
       waitingBytes = 0;
       let copied = 0;
-      const names = (await readdir(folder)).filter((name) => SEGMENT.test(name)).sort();
+      const names = (await readdir(folder)).filter(isSegment).sort();
       const copyNext = async (): Promise<void> => {
         for (let name = names.shift(); name !== undefined; name = names.shift()) {
           const records = await copySegment(await sealedIfAbandoned(folder, name, owner), budget);
@@ -190,21 +223,25 @@ async function readLines(
   }
 }
 
-async function countLines(path: string, from: number): Promise<number> {
+/** The lines behind a place in a file, and the moment that the first of them tells. */
+async function countLines(path: string, from: number): Promise<{ lines: number; first?: number }> {
   const file = await open(path, "r").catch(unlessGone);
-  if (!file) return 0;
+  if (!file) return { lines: 0 };
   try {
     const buffer = Buffer.allocUnsafe(BATCH_BYTES.small);
     let lines = 0;
+    let first: number | undefined;
     for (let at = from; ;) {
       const { bytesRead } = await file.read(buffer, 0, buffer.length, at);
-      if (bytesRead === 0) return lines;
+      if (bytesRead === 0) return first === undefined ? { lines } : { lines, first };
       for (
         let byte = buffer.indexOf(10);
         byte !== -1 && byte < bytesRead;
         byte = buffer.indexOf(10, byte + 1)
-      )
+      ) {
+        if (lines === 0) first = readSpoolLine(buffer.toString("utf8", 0, byte))?.at;
         lines += 1;
+      }
       at += bytesRead;
     }
   } finally {

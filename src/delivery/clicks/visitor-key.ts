@@ -14,6 +14,8 @@ export interface VisitorKeys {
   key(address: string, userAgent: string, now: number): string;
   /** Changes whenever keys made before are no longer this moment's: with the day, and when its shared salt comes. */
   epoch(now: number): number;
+  /** Resolves once the day's shared salt is known, or cannot be for now: a new process counts nobody apart from the others. */
+  ready(now: number): Promise<void>;
   stop(): void;
 }
 
@@ -44,6 +46,7 @@ export function createVisitorKeys(
   let dailyKey = "";
   let epoch = 0;
   let again: NodeJS.Timeout | undefined;
+  let sharing: Promise<void> = Promise.resolve();
   // A reader's requests come in runs; what was hashed lately is kept in memory, and never longer than the day.
   let lately = new Map<string, string>();
   const hmac = (text: string): string => createHmac("sha256", secret).update(text).digest("base64url");
@@ -69,10 +72,10 @@ export function createVisitorKeys(
     const salt = saltOf(day);
     take(salt);
     keeping.write({ day, salt });
-    share(day, salt);
+    sharing = share(day, salt);
   }
-  function share(today: number, salt: string): void {
-    fetchSalt(today * DAY, salt).then(
+  function share(today: number, salt: string): Promise<void> {
+    return fetchSalt(today * DAY, salt).then(
       (shared) => {
         if (today !== day || shared === salt) return;
         take(shared);
@@ -81,7 +84,7 @@ export function createVisitorKeys(
       () => {
         // The database is gone: asked again until it is back or the day is over.
         if (today !== day) return;
-        again = setTimeout(() => share(today, salt), AGAIN_MS);
+        again = setTimeout(() => void share(today, salt), AGAIN_MS);
         again.unref();
       },
     );
@@ -104,6 +107,10 @@ export function createVisitorKeys(
       const key = hash("sha256", `${dailyKey}\n${who}`, "base64url").slice(0, KEY_LENGTH);
       lately.set(who, key);
       return key;
+    },
+    async ready(now) {
+      turnIfDue(now);
+      await sharing;
     },
     stop: () => clearTimeout(again),
   };

@@ -7,10 +7,13 @@ import { openStore, type Store } from "../../store/ground/store.ts";
 import { startCopying } from "../clicks/copying.ts";
 import { followStore } from "./follow-store.ts";
 import { createHotPath } from "../routes/hot-path.ts";
-import { createListener } from "./listener.ts";
-import { publicAddress } from "../../core/address/public-address.ts";
+import { ANSWER_KINDS, createListener, type AccessLog, type AnswerKind } from "./listener.ts";
+import { proofWith } from "../../incoming/proof.ts";
+import { createTally, type AnswerTimes } from "../../incoming/tally.ts";
+import type { Waiting } from "../clicks/spool-copier.ts";
 import type { PublishedPage } from "../../store/ground/models.ts";
 import { createRenderedPages, documentOf } from "../pages/rendered-pages.ts";
+import { createMachineDocuments } from "../sites/machine-documents.ts";
 import { createSiteFiles } from "../sites/site-files.ts";
 import { lockFolder } from "../clicks/folder-lock.ts";
 import { openSpool } from "../clicks/spool.ts";
@@ -27,12 +30,17 @@ export interface DeliveryOptions {
   /** Which proxies before us are believed what they say of the reader. */
   trust: ProxyTrust;
   report(message: string, error: unknown): void;
+  accessLog?: AccessLog | undefined;
 }
 
 /** The delivery listener of one process, with everything that it needs behind it. */
 export interface Delivery {
   server: Server;
   health(): Promise<DeliveryHealth>;
+  /** What there is to be watched. */
+  measures(): Promise<DeliveryMeasures>;
+  /** From now on it says that it is not ready, and keeps no connection; it answers still. */
+  leave(): void;
   /** Sequence number of the last change of the store that readers of this process get. */
   lastChange(): string;
   /** A page's document as readers would get it now; undefined when this process does not know the site yet. */
@@ -51,6 +59,19 @@ export interface DeliveryHealth {
   lostClicks: number;
 }
 
+/** What a delivery listener does, in numbers. */
+export interface DeliveryMeasures {
+  answers: Readonly<Record<AnswerKind, AnswerTimes>>;
+  spool: Waiting & { written: number; lost: number };
+  routes: number;
+  /** Seconds since it was last known that no change was missed. */
+  staleSeconds: number;
+  cache: { documents: number; bytes: number };
+}
+
+// As long as a database may take to come back, or another to take its place, with readers served from memory.
+const MAX_STALE_MS = 300_000;
+
 /** Starts delivery: loads the index, follows changes, and copies clicks to the database for as long as it runs. */
 export async function startDelivery(options: DeliveryOptions): Promise<Delivery> {
   const { store, report, trust, deliveryPort } = options;
@@ -66,6 +87,7 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
     (now, fresh) => visitorSalt(store, now, fresh),
     saltFile(join(options.dataFolder, "visitor-salt.json"), report),
   );
+  await visitors.ready(Date.now());
   const copying = startCopying(store.url, { folder, owner: spool.owner }, counter, report);
 
   const health = async (): Promise<DeliveryHealth> => {
@@ -75,15 +97,30 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
       status: fine ? "ok" : "degraded",
       database: up ? "up" : "down",
       routes: index.current().routeCount,
-      pendingClicks: await copying.pending(),
+      pendingClicks: (await copying.pending()).records,
       lostClicks: spool.lost,
     };
   };
+  const tally = createTally(ANSWER_KINDS);
+  const pages = createRenderedPages(store, deliveryPort);
+  let isLeaving = false;
+  const staleMs = (): number => performance.now() - index.lastLook();
   const listener = createListener({
     index,
-    hotPath: createHotPath(spool, visitors, trust, deliveryPort),
-    pages: createRenderedPages(store, deliveryPort),
+    hotPath: createHotPath(spool, visitors, trust, deliveryPort, tally),
+    pages,
+    tally,
+    accessLog: options.accessLog,
+    proof: proofWith(options.secret),
+    isLeaving: () => isLeaving,
+    readiness: () => [
+      ...(isLeaving ? ["It is about to stop."] : []),
+      ...(staleMs() > MAX_STALE_MS
+        ? [`What it serves is ${Math.round(staleMs() / 1000)} s old: the database could not be asked.`]
+        : []),
+    ],
     files: createSiteFiles(store),
+    documents: createMachineDocuments(store, deliveryPort),
     assets: loadThemeAssets(),
     deliveryPort,
     trust,
@@ -93,10 +130,20 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
   return {
     server: createServer(listener),
     health,
+    measures: async () => ({
+      answers: tally.read(),
+      spool: { ...(await copying.pending()), written: spool.written, lost: spool.lost },
+      routes: index.current().routeCount,
+      staleSeconds: staleMs() / 1000,
+      cache: pages.cached(),
+    }),
+    leave() {
+      isLeaving = true;
+    },
     lastChange: () => index.lastChange(),
     preview(siteId, page) {
       const site = index.current().siteById(siteId);
-      return site && documentOf(site, page, publicAddress(site.primary, page.path, deliveryPort));
+      return site && documentOf(site, page, deliveryPort, true);
     },
     async stop() {
       await index.stop();

@@ -25,6 +25,8 @@ export interface FollowedIndex {
   generation(): number;
   /** Sequence number of the last change that was taken in. */
   lastChange(): string;
+  /** When it was last known that nothing was missed, by `performance.now()`. */
+  lastLook(): number;
   stop(): Promise<void>;
 }
 
@@ -39,18 +41,22 @@ export async function followStore(
 ): Promise<FollowedIndex> {
   let { index, seq } = await load(store, deliveryPort);
   let generation = 1;
+  let looked = performance.now();
   let busy: Promise<void> | undefined;
   let again = false;
 
-  async function takeIn(change: Change): Promise<void> {
+  /** Answers false where a site is gone: with it went all that it had, which no change tells of. */
+  async function takeIn(change: Change): Promise<boolean> {
     if (change.kind === "page")
       index.putPage(change.objectId!, change.siteId, await readDeliveredPage(store, change.objectId!));
     else if (change.kind === "file")
       index.putFile(change.objectId!, change.siteId, await readDeliveredFile(store, change.objectId!));
     else {
       const site = await readDeliveredSite(store, change.siteId);
-      if (site) index.putSite(site);
+      if (!site) return false;
+      index.putSite(site);
     }
+    return true;
   }
   // Routes change by the thousand when many are imported or changed together: they are read together as well.
   async function takeInRoutes(changes: readonly Change[]): Promise<void> {
@@ -62,18 +68,25 @@ export async function followStore(
   }
   async function catchUp(): Promise<void> {
     for (;;) {
-      const changes = await changesAfter(store, seq);
-      if (!changes) ({ index, seq } = await load(store, deliveryPort));
+      const asked = performance.now();
+      let changes = await changesAfter(store, seq);
       for (let at = 0; changes && at < changes.length;) {
         let end = at;
         while (end < changes.length && changes[end]!.kind === "route") end += 1;
         if (end > at) await takeInRoutes(changes.slice(at, end));
-        else await takeIn(changes[(end = at + 1) - 1]!);
+        else if (!(await takeIn(changes[(end = at + 1) - 1]!))) {
+          changes = undefined;
+          break;
+        }
         at = end;
         generation += 1;
         seq = changes[at - 1]!.seq;
       }
-      if (!changes) generation += 1;
+      if (!changes) {
+        ({ index, seq } = await load(store, deliveryPort));
+        generation += 1;
+      }
+      looked = asked;
       if (!changes || changes.length < CHANGES_AT_ONCE) return;
     }
   }
@@ -101,6 +114,7 @@ export async function followStore(
     current: () => index,
     generation: () => generation,
     lastChange: () => seq,
+    lastLook: () => looked,
     async stop() {
       clearInterval(timer);
       again = false;

@@ -7,12 +7,19 @@ import type { FollowedIndex } from "./follow-store.ts";
 import { inEffect } from "../../core/routes/chain/in-effect.ts";
 import { leadsBack } from "../../core/routes/chain/leads-back.ts";
 import { goingTo, type Asked, type HotPath } from "../routes/hot-path.ts";
-import { servesPages, type AnsweredMiss, type RenderedPages } from "../pages/rendered-pages.ts";
-import { readHeaders, requesterOf, type SeenHeaders } from "../clicks/requester.ts";
+import { NOTICE_SECONDS } from "../../core/routes/choices.ts";
+import { refreshing, servesPages, type AnsweredMiss, type RenderedPages } from "../pages/rendered-pages.ts";
+import { readHeaders, requesterOf } from "../clicks/requester.ts";
+import { sendReadiness, type Readiness } from "../../incoming/readiness.ts";
+import type { Tally } from "../../incoming/tally.ts";
+import { headerSafe } from "../../core/routes/chain/header-safe.ts";
+import { HOST_CHECK_PATH } from "../../core/sites/host.ts";
 import { SECURITY } from "./security-headers.ts";
-import type { SiteIndex } from "../sites/site-index.ts";
+import { fileAt, iconOf, pageAt, pathOfPage, type SiteIndex } from "../sites/site-index.ts";
+import { formAt } from "../sites/pictures.ts";
+import type { MachineDocuments } from "../sites/machine-documents.ts";
 import type { SiteFiles } from "../sites/site-files.ts";
-import type { ThemeAsset } from "../pages/theme/assets.ts";
+import { sendRepresentation, type Representation } from "./sending/representation.ts";
 
 /** What the delivery listener works with. */
 export interface ListenerParts {
@@ -20,21 +27,47 @@ export interface ListenerParts {
   hotPath: HotPath;
   pages: RenderedPages;
   files: SiteFiles;
-  assets: ReadonlyMap<string, ThemeAsset>;
+  documents: MachineDocuments;
+  assets: ReadonlyMap<string, Representation>;
   deliveryPort: number;
   trust: ProxyTrust;
   health(): Promise<Record<string, unknown>>;
+  /** Whether readers may be sent here; where not, why. */
+  readiness(): Readiness;
+  /** It ends soon: answers are given still, and connections are not kept. */
+  isLeaving(): boolean;
+  /** What this installation alone can answer to a question. */
+  proof(question: string): string;
+  tally: Tally<AnswerKind>;
+  /** Told of each answer, where a log of them is asked for. */
+  accessLog: AccessLog | undefined;
   report(message: string, error: unknown): void;
 }
+
+/** What an answer to a reader is counted as. */
+export const ANSWER_KINDS = ["route", "page", "file", "asset", "miss", "moved", "refused", "health"] as const;
+export type AnswerKind = (typeof ANSWER_KINDS)[number];
+
+/** Writes an answer to a reader down: what was asked for and what came of it, and nothing of who asked. */
+export type AccessLog = (answer: {
+  host: string;
+  method: string;
+  path: string;
+  status: number;
+  ms: number;
+}) => void;
 
 interface Place {
   site: SiteIndex;
   host: string;
+  /** The host that readers are led to, path by path, where this one is a former one. */
+  leadsTo?: string | undefined;
 }
 
-const HTML = "text/html; charset=utf-8";
+const PAGE = ["Cache-Control", "no-cache", ...SECURITY];
 // The workspace shows pages in their own look, and fonts are fetched across origins only where that is allowed.
 const ASSET = ["Cache-Control", "public, max-age=3600", "Access-Control-Allow-Origin", "*"];
+const DOCUMENT = ["Cache-Control", "public, max-age=300", "X-Content-Type-Options", "nosniff"];
 const MAX_HOSTS = 1_000;
 
 /** The request handler of the delivery listener. Order of answer: exact route, published page, file, pattern
@@ -57,75 +90,190 @@ export function createListener(
     const current = parts.index.current();
     const own = current.siteOfHost(host);
     const only = /^(?:localhost|127\.0\.0\.1|\[::1\])$/.test(host) ? current.onlySite() : undefined;
-    const place = own ? { site: own, host } : only ? { site: only, host: only.primary } : null;
+    const place = own
+      ? { site: own, host, leadsTo: own.former.get(host) }
+      : only
+        ? { site: only, host: only.primary }
+        : null;
     places.set(header, place);
     return place;
   }
 
   return (request, response) => {
+    const began = performance.now();
     const seen = readHeaders(request.rawHeaders);
+    if (parts.accessLog) logAnswer(parts.accessLog, request, response, seen.host, began);
     const { target, header } = targetOf(request.url ?? "/", seen.host);
-    if (target === "/healthz") return void sendHealth(parts, response);
+    // Whoever is to go elsewhere from now on is told so with each answer.
+    if (parts.isLeaving()) response.shouldKeepAlive = false;
+    if (target === "/healthz")
+      return void sendHealth(parts, response).then(() => count(parts, "health", began));
+    if (target === "/readyz") {
+      sendReadiness(response, parts.readiness());
+      return count(parts, "health", began);
+    }
+    if (target.startsWith(HOST_CHECK_PATH)) {
+      const question = /[?&]question=([\w-]{8,100})(?:&|$)/.exec(target)?.[1];
+      const status = question === undefined ? 404 : 200;
+      send(request, response, status, "text/plain; charset=utf-8", question ? parts.proof(question) : "", [
+        "Cache-Control",
+        "no-store",
+      ]);
+      return count(parts, "health", began);
+    }
     if (request.method !== "GET" && request.method !== "HEAD") {
-      return send(
-        request,
-        response,
-        405,
-        "text/plain; charset=utf-8",
-        "Only GET and HEAD are answered here.\n",
-        ["Allow", "GET, HEAD"],
-      );
+      send(request, response, 405, "text/plain; charset=utf-8", "Only GET and HEAD are answered here.\n", [
+        "Allow",
+        "GET, HEAD",
+      ]);
+      return count(parts, "refused", began);
     }
     const place = placeOf(header);
     if (!place) {
-      return send(
+      send(
         request,
         response,
         421,
         "text/plain; charset=utf-8",
         "No site with this host name is answered here.\n",
       );
+      return count(parts, "refused", began);
     }
     const { site, host } = place;
+    if (place.leadsTo !== undefined) {
+      const to = publicAddress(place.leadsTo, target, parts.deliveryPort);
+      return moveOn(parts, { response, began }, 308, to, "public, max-age=3600");
+    }
     const mark = target.indexOf("?");
     const path = mark === -1 ? target : target.slice(0, mark);
     const key = pathKey(path);
     const query = mark === -1 ? "" : target.slice(mark + 1);
-    const asked = { request, response, site, host, seen, query };
+    const asked = { request, response, site, host, seen, query, began };
     const slot = site.routes.find(host, key);
     if (slot !== undefined && answerRoute(parts, asked, key, slot, NO_CAPTURES)) return;
     const missed =
       slot === undefined ? parts.pages.knownMiss(host, key, parts.index.generation()) : undefined;
-    if (missed) return sendMiss(parts, request, response, place, seen, key, missed);
+    if (missed) return sendMiss(parts, asked, place, key, missed);
     const asset = parts.assets.get(key);
-    if (asset) return send(request, response, 200, asset.type, asset.body, ASSET);
-    const page = servesPages(site, host) ? site.pages.get(key) : undefined;
-    const file = page ? undefined : site.files.get(key);
-    if (file) return parts.files.answer(file, { request, response }, parts.report);
+    if (asset) {
+      return void sendRepresentation(asked, asset, { headers: ASSET }).then(
+        () => count(parts, "asset", began),
+        (error: unknown) => notNow(parts, asked, "asset", `The asset ${key} could not be sent.`, error),
+      );
+    }
+    const hasPages = servesPages(site, host);
+    const page = hasPages ? pageAt(site, key) : undefined;
+    const file = page ? undefined : fileAt(site, key);
+    const spelled = page ? pathOfPage(site, page) : file?.path;
+    // Not to be kept: a browser that knows the one and a site that has chosen the other would send readers in a circle.
+    if (spelled !== undefined && spelled !== path)
+      return moveOn(parts, asked, 308, mark === -1 ? spelled : spelled + target.slice(mark), "no-cache");
+    if (file) {
+      response.once("close", () => count(parts, "file", began));
+      return parts.files.answer(file, { request, response }, parts.report);
+    }
     if (!page) {
+      if (answerMachine(parts, asked, place, key)) return;
       const patterns = site.patterns.find(host, key);
       for (const { entry, captures } of patterns) if (answerRoute(parts, asked, key, entry, captures)) return;
+      if (key === "/" && !hasPages) return moveOn(parts, asked, 302, rootOf(parts, place), "no-cache");
       const isCertain = slot === undefined && patterns.length === 0;
-      return sendMiss(parts, request, response, place, seen, key, missAt(parts, place, key, isCertain));
+      return sendMiss(parts, asked, place, key, missAt(parts, place, key, isCertain));
     }
-    parts.pages.page(site, page, parts.index.generation()).then(
-      (body) => {
-        if (body) send(request, response, 200, HTML, body, ["Cache-Control", "no-cache", ...SECURITY]);
-        else sendMiss(parts, request, response, place, seen, key, missAt(parts, place, key, false));
-      },
-      (error: unknown) => {
-        parts.report(`The page ${path} could not be rendered.`, error);
-        send(
-          request,
-          response,
-          503,
-          "text/plain; charset=utf-8",
-          "This page cannot be shown at the moment.\n",
-          ["Retry-After", "10"],
-        );
-      },
-    );
+    parts.pages
+      .page(site, page, parts.index.generation())
+      .then(async (document) => {
+        if (!document) return sendMiss(parts, asked, place, key, missAt(parts, place, key, false));
+        await sendRepresentation(asked, document, { headers: PAGE });
+        count(parts, "page", began);
+      })
+      .catch((error: unknown) =>
+        notNow(parts, asked, "page", `The page ${path} could not be rendered.`, error),
+      );
   };
+}
+
+// What machines look for on every host; false for a path that is none of theirs.
+function answerMachine(parts: ListenerParts, asked: Asked, place: Place, key: string): boolean {
+  const { site, host } = place;
+  const { request, response, began } = asked;
+  const picture = formAt(site, key);
+  if (picture) {
+    response.once("close", () => count(parts, "file", began));
+    parts.files.answer(picture.file, { request, response }, parts.report, picture.form);
+    return true;
+  }
+  const icon = key === "/favicon.ico" || key === "/apple-touch-icon.png" ? iconOf(site) : undefined;
+  if (icon) {
+    response.once("close", () => count(parts, "file", began));
+    parts.files.answer(icon, { request, response }, parts.report);
+    return true;
+  }
+  const document = parts.documents.at(site, { key, servesPages: servesPages(site, host) });
+  document
+    ?.then(async (made) => {
+      if (!made) return sendMiss(parts, asked, place, key, missAt(parts, place, key, false));
+      await sendRepresentation(asked, made, { headers: DOCUMENT });
+      count(parts, "file", began);
+    })
+    .catch((error: unknown) => notNow(parts, asked, "file", `${key} could not be written.`, error));
+  return document !== undefined;
+}
+
+// Where the root of a host leads that is kept for short links: its own address would lead back to it.
+function rootOf({ deliveryPort }: ListenerParts, { site, host }: Place): string {
+  const { shortRoot = "/" } = site.site.delivered;
+  const isRound = leadsBack(shortRoot, host, "/", site.primary);
+  return !isRound && !shortRoot.startsWith("/")
+    ? shortRoot
+    : publicAddress(site.primary, isRound ? "/" : shortRoot, deliveryPort);
+}
+
+function moveOn(
+  parts: ListenerParts,
+  { response, began }: Pick<Asked, "response" | "began">,
+  status: 302 | 308,
+  to: string,
+  caching: string,
+): void {
+  response.writeHead(status, ["Location", headerSafe(to), "Cache-Control", caching, "Content-Length", "0"]);
+  response.end();
+  count(parts, "moved", began);
+}
+
+// What should be there and cannot be sent: told, and asked for again a little later.
+function notNow(
+  parts: ListenerParts,
+  { request, response, began }: Asked,
+  kind: AnswerKind,
+  message: string,
+  error: unknown,
+): void {
+  parts.report(message, error);
+  if (response.headersSent) return void response.destroy();
+  send(request, response, 503, "text/plain; charset=utf-8", "This cannot be shown at the moment.\n", [
+    "Retry-After",
+    "10",
+  ]);
+  count(parts, kind, began);
+}
+
+// No closure for each request: it was measurably slower (`npm run bench -- redirects`).
+function count({ tally }: ListenerParts, kind: AnswerKind, began: number): void {
+  tally.add(kind, began, performance.now());
+}
+
+function logAnswer(
+  log: AccessLog,
+  { method = "", url = "" }: IncomingMessage,
+  response: ServerResponse,
+  host: string,
+  began: number,
+): void {
+  response.once("close", () => {
+    const ms = Math.round((performance.now() - began) * 10) / 10;
+    log({ host, method, path: url.replace(/\?.*/s, ""), status: response.statusCode, ms });
+  });
 }
 
 const NO_CAPTURES: readonly string[] = [];
@@ -157,9 +305,11 @@ function answerRoute(
     parts.hotPath.answer({ ...asked, body }, route, effect);
   } else if (effect.status === 200) {
     const to = goingTo(route, effect.destination, asked, parts.deliveryPort);
-    const notice = { text: route.notice?.text ?? "", seconds: route.notice?.seconds ?? 5 };
-    const body = parts.pages.notice(site, to, notice, isStaying(asked.query), homeOf(site, host, parts));
-    parts.hotPath.answer({ ...asked, body }, route, effect);
+    const notice = { text: route.notice?.text ?? "", seconds: route.notice?.seconds ?? NOTICE_SECONDS };
+    const stays = isStaying(asked.query);
+    const body = parts.pages.notice(site, to, notice, stays, homeOf(site, host, parts));
+    const more = stays ? undefined : refreshing(notice.seconds, to);
+    parts.hotPath.answer({ ...asked, body, more }, route, effect);
   } else parts.hotPath.answer(asked, route, effect);
   return true;
 }
@@ -171,10 +321,8 @@ function isStaying(query: string): boolean {
 
 function sendMiss(
   parts: ListenerParts,
-  request: IncomingMessage,
-  response: ServerResponse,
+  { request, response, seen, began }: Asked,
   { site, host }: Place,
-  seen: SeenHeaders,
   key: string,
   { status, headers, body }: AnsweredMiss,
 ): void {
@@ -188,7 +336,7 @@ function sendMiss(
     class: requester.class,
     referrer: seen.referrer,
   });
-  parts.hotPath.record(line, { request, response, status, headers, body });
+  parts.hotPath.record(line, { kind: "miss", began, request, response, status, headers, body });
 }
 
 // A miss is certain when nothing stands at its address that a clock could switch on: then it is one until

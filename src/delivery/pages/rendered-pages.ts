@@ -1,16 +1,20 @@
+import { withPictureForms } from "../../core/files/picture-markup.ts";
+import { cardOf, pictureAt } from "../sites/pictures.ts";
 import { LRUCache } from "lru-cache";
+import { linkAttributes } from "../../core/rules/resolve/link-attributes.ts";
 import { placedDisclosure } from "../../core/pages/check/disclosure.ts";
 import { publicAddress } from "../../core/address/public-address.ts";
 import type { Notice } from "../../core/routes/route.ts";
 import { closestMatch, KnownAddresses, type Candidate } from "../../core/misses/closest.ts";
 import { isProbe } from "../../core/misses/probe.ts";
 import { leadsBack } from "../../core/routes/chain/leads-back.ts";
-import type { PublishedPage } from "../../store/ground/models.ts";
 import { readPublished, type DeliveredPage } from "../../store/sites/delivery-view.ts";
 import type { Store } from "../../store/ground/store.ts";
 import { SECURITY } from "../ground/security-headers.ts";
 import { deliverPlaced, frameOf } from "../sites/site-frame.ts";
-import type { SiteIndex } from "../sites/site-index.ts";
+import { representationOf, type Representation } from "../ground/sending/representation.ts";
+import { pathOfPage, type SiteIndex } from "../sites/site-index.ts";
+import type { ToldPage } from "./theme/page-meta.tsx";
 import { goneDocument, noticeDocument, notFoundTemplate, pageDocument } from "./theme/documents.tsx";
 import { headerSafe } from "../../core/routes/chain/header-safe.ts";
 
@@ -21,7 +25,7 @@ const MAX_ROUTES_COMPARED = 5_000;
 /** Whole documents, rendered once for each state of the site and then answered from memory. */
 export interface RenderedPages {
   /** The document of a published page; undefined when it was taken back this moment. */
-  page(site: SiteIndex, page: DeliveredPage, generation: number): Promise<Buffer | undefined>;
+  page(site: SiteIndex, page: DeliveredPage, generation: number): Promise<Representation | undefined>;
   /** What an address that nothing answers gets: a document, or a place to go to. */
   miss(
     site: SiteIndex,
@@ -35,6 +39,8 @@ export interface RenderedPages {
   /** A page that shows itself for some seconds and then goes on; without its refresh for a reader who stays. */
   notice(site: SiteIndex, to: string, notice: Notice, stays: boolean, home: string): Buffer;
   gone(site: SiteIndex, host: string, address: string, generation: number, home: string): Buffer;
+  /** How many documents are kept in memory, and how large they are. */
+  cached(): { documents: number; bytes: number };
 }
 
 /** What a miss gets, as the site has chosen. */
@@ -77,6 +83,11 @@ export function createRenderedPages(store: Store, deliveryPort: number): Rendere
     maxSize: MAX_BYTES,
     sizeCalculation: (body) => body.length + 1,
   });
+  // With the coded forms that they get when they are asked for, together about as much again.
+  const pages = new LRUCache<string, Representation>({
+    maxSize: MAX_BYTES,
+    sizeCalculation: ({ body }) => Math.ceil(body.length * 1.5) + 1,
+  });
   const published = new LRUCache<string, NonNullable<Awaited<ReturnType<typeof readPublished>>>>({
     max: 2_000,
   });
@@ -103,18 +114,23 @@ export function createRenderedPages(store: Store, deliveryPort: number): Rendere
     return body;
   }
   return {
+    cached: () => ({
+      documents: pages.size + documents.size + misses.size,
+      bytes: pages.calculatedSize + documents.calculatedSize + misses.calculatedSize,
+    }),
     async page(site, page, generation) {
       const cacheKey = `${generation} ${page.id} ${page.version}`;
-      const ready = documents.get(cacheKey);
+      const ready = pages.get(cacheKey);
       if (ready) return ready;
       const sourceKey = `${page.id} ${page.version}`;
       // What was published stays readable here when the database is gone and only the rules around it changed.
       const source = published.get(sourceKey) ?? (await readPublished(store, page.id));
       if (!source) return undefined;
       published.set(sourceKey, source);
-      const body = Buffer.from(documentOf(site, { ...source, id: page.id }));
-      documents.set(cacheKey, body);
-      return body;
+      const document = Buffer.from(documentOf(site, { ...source, id: page.id }, deliveryPort));
+      const made = representationOf("text/html; charset=utf-8", document, Date.now());
+      pages.set(cacheKey, made);
+      return made;
     },
     knownMiss(host, key, generation) {
       const known = misses.get(`${generation} ${host} ${key}`);
@@ -131,8 +147,7 @@ export function createRenderedPages(store: Store, deliveryPort: number): Rendere
       misses.set(cacheKey, made);
       return made;
     },
-    notice: (site, to, notice, stays, home) =>
-      Buffer.from(noticeDocument(frameOf(site, home), to, notice, stays)),
+    notice: (site, to, notice, stays, home) => Buffer.from(noticeOf(site, home, to, notice, stays)),
     gone: (site, host, address, generation, home) =>
       once(`${generation} - ${host} ${address}`, () => goneDocument(frameOf(site, home), address)),
   };
@@ -158,13 +173,25 @@ function answerMiss(
     const to = host === site.primary ? policy.destination : absolute(policy.destination);
     if (!policy.seconds) return leadingTo(to);
     const notice = { seconds: policy.seconds, text: policy.text ?? "" };
-    return showing(200, noticeDocument(frameOf(site, home), to, notice, false));
+    const { status, headers, body } = showing(200, noticeOf(site, home, to, notice, false));
+    return { status, headers: [...headers, ...refreshing(notice.seconds, to)], body };
   }
   // Scanners are not helped: what they ask for was never meant to be there, and looking for it takes time.
   const { known, document } = help();
   const close = isProbe(key) ? [] : known.closest(key, 4);
   const one = policy.answer === "closest" ? closestMatch(close) : undefined;
   return one ? leadingTo(one.address) : showing(404, document(key, close));
+}
+
+/** The header by which a browser goes on from a notice by itself (HTML Standard, the “Refresh” header). */
+export function refreshing(seconds: number, to: string): [name: string, value: string] {
+  return ["Refresh", `${seconds}; url=${headerSafe(to)}`];
+}
+
+// Its link is marked as rules mark it on a page; it stays in the window that is on its way.
+function noticeOf(site: SiteIndex, home: string, to: string, notice: Notice, stays: boolean): string {
+  const { rel } = linkAttributes({ href: to }, site.site.rules, site.links);
+  return noticeDocument(frameOf(site, home), { to, rel: rel.join(" ") }, notice, stays);
 }
 
 function leadingTo(address: string): Omit<AnsweredMiss, "isCertain"> {
@@ -184,22 +211,37 @@ function showing(status: 200 | 404, document: string): Omit<AnsweredMiss, "isCer
   return { status, headers: ["Content-Length", String(body.length), ...MISS_HEADERS], body };
 }
 
-/** A page as a whole document, as readers get it; with a base, for showing it under another address. */
-export function documentOf(site: SiteIndex, page: PublishedPage & { id?: string }, base?: string): string {
+/** A page as a whole document, as readers get it; `isElsewhere` for showing it under another address. */
+export function documentOf(
+  site: SiteIndex,
+  page: ToldPage & { id?: string },
+  deliveryPort: number,
+  isElsewhere = false,
+): string {
+  const { href: address } = new URL(publicAddress(site.primary, pathOfPage(site, page), deliveryPort));
   const frame = frameOf(site, "/", page);
-  const body = deliverPlaced(site, page.html, page, page.bound);
+  const body = withPictureForms(deliverPlaced(site, page.html, page, page.bound), (src) =>
+    pictureAt(site, src),
+  );
   const disclosure = placedDisclosure(
     [body, ...frame.sidebar, ...frame.footer],
     site.site.disclosure,
     site.links,
   );
-  return pageDocument({ ...frame, base }, page, body, disclosure);
+  return pageDocument(
+    { ...frame, ...(isElsewhere ? { base: address } : {}) },
+    page,
+    body,
+    address,
+    (src) => cardOf(site, src),
+    disclosure,
+  );
 }
 
 // A reader who mistyped a short link on its own host meant a short link; elsewhere pages come first.
 function* candidates(site: SiteIndex, host: string): Generator<Candidate> {
   if (servesPages(site, host))
-    for (const { path, title } of site.pages.values()) yield { address: path, title };
+    for (const page of site.pages.values()) yield { address: pathOfPage(site, page), title: page.title };
   // All spellings of one short link are that one.
   for (const [key, slot] of site.routes.shortKeys(host, MAX_ROUTES_COMPARED))
     yield { address: key, title: "", of: String(slot) };

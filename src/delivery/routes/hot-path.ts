@@ -1,3 +1,4 @@
+import type { Tally } from "../../incoming/tally.ts";
 import type { ProxyTrust } from "../../incoming/proxy-trust.ts";
 import type { IncomingMessage, ServerResponse } from "node:http";
 import type { Socket } from "node:net";
@@ -7,7 +8,7 @@ import { clickLine, clickSource } from "../../core/clicks/spool-line.ts";
 import type { LinkResolver } from "../../core/rules/resolve/link-facts.ts";
 import type { VisitorKeys } from "../clicks/visitor-key.ts";
 import { publicAddress } from "../../core/address/public-address.ts";
-import type { RouteStatus } from "../../core/routes/route.ts";
+import type { RouteStatus } from "../../core/routes/choices.ts";
 import type { CompiledRoute } from "./route-slots.ts";
 import type { SiteIndex } from "../sites/site-index.ts";
 import type { Spool } from "../clicks/spool.ts";
@@ -52,6 +53,10 @@ export interface Asked {
   query: string;
   /** An HTML document to send with the answer; redirects send none. */
   body?: Buffer;
+  /** Headers that the document is sent with beside those of every one: names and values by turns. */
+  more?: readonly string[] | undefined;
+  /** When the request came, by `performance.now()`. */
+  began: number;
 }
 
 /** What a route answers one request, its time and its captures considered. */
@@ -62,6 +67,8 @@ export interface RouteEffect {
 
 /** A response that is ready and waits for its record to reach the disk. */
 export interface Ready {
+  kind: "route" | "miss";
+  began: number;
   request: IncomingMessage;
   response: ServerResponse;
   status: number;
@@ -91,6 +98,7 @@ export function createHotPath(
   visitors: VisitorKeys,
   trust: ProxyTrust,
   deliveryPort: number,
+  tally: Tally<"route" | "miss">,
 ): HotPath {
   let lines = "";
   let waiting: Ready[] = [];
@@ -102,7 +110,12 @@ export function createHotPath(
     waiting = [];
     lines = "";
     spool.append(text, sending.length);
-    for (let index = 0; index < sending.length; index += 1) send(sending[index]!);
+    const ended = performance.now();
+    for (let index = 0; index < sending.length; index += 1) {
+      const ready = sending[index]!;
+      send(ready);
+      tally.add(ready.kind, ready.began, ended);
+    }
   }
   function record(line: string, ready: Ready): void {
     if (waiting.length === 0) setImmediate(flush);
@@ -146,10 +159,13 @@ export function createHotPath(
       spool.append(clickLine(now, route.id, sourceOf(asked, now).replace(/^\t[a-z]+/, "\taside")), 1);
     },
     answer(asked, route, effect) {
-      const { request, response, body } = asked;
+      const { request, response, body, began } = asked;
       const headers = headersOf(route, effect, asked, deliveryPort);
-      const ready: Ready = { request, response, status: effect.status, headers, body };
-      if (!route.counted) return send(ready);
+      const ready: Ready = { kind: "route", began, request, response, status: effect.status, headers, body };
+      if (!route.counted) {
+        send(ready);
+        return tally.add("route", began, performance.now());
+      }
       const now = Date.now();
       record(clickLine(now, route.id, sourceOf(asked, now)), ready);
     },
@@ -165,7 +181,7 @@ function send({ request, response, status, headers, body }: Ready): void {
 
 function headersOf(route: CompiledRoute, effect: RouteEffect, asked: Asked, deliveryPort: number): string[] {
   const headers = ["Cache-Control", CACHE[effect.status]];
-  if (asked.body !== undefined) headers.push(...bodyHeaders(asked.body));
+  if (asked.body !== undefined) headers.push(...bodyHeaders(asked.body), ...(asked.more ?? []));
   else
     headers.push("Location", goingTo(route, effect.destination!, asked, deliveryPort), "Content-Length", "0");
   if (route.robots ?? (effect.status === 200 ? "noindex" : undefined))

@@ -1,5 +1,6 @@
-import type { AfterEnd, Notice, QueryMode, RouteStatus } from "../../core/routes/route.ts";
-import { ROUTE_STATUSES } from "../../core/routes/route.ts";
+import type { Notice } from "../../core/routes/route.ts";
+import type { AfterEnd, QueryMode, RouteStatus } from "../../core/routes/choices.ts";
+import { ROUTE_STATUSES } from "../../core/routes/choices.ts";
 import { withParameters } from "../../core/routes/chain/parameters.ts";
 import { headerSafe } from "../../core/routes/chain/header-safe.ts";
 import type { DeliveredMore, DeliveredRoute } from "../../store/routes/delivered-route.ts";

@@ -1,7 +1,7 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import fc from "fast-check";
-import { ROUTE_STATUSES } from "../../core/routes/route.ts";
+import { ROUTE_STATUSES } from "../../core/routes/choices.ts";
 import { RouteSlots } from "./route-slots.ts";
 import type { DeliveredMore, DeliveredRoute } from "../../store/routes/delivered-route.ts";
 

@@ -218,3 +218,68 @@ describe("what a connection's last request told", () => {
     assert.deepEqual([visitors("person"), visitors("bot")], [2, 1], "one person at a desk, one with a phone");
   });
 });
+
+describe("a page is sent as browsers and search engines know it", () => {
+  test("its one address, what it is called, its first picture, its language", async () => {
+    await makePage("/first/lamp", '<p>Lamp</p><p><img src="/files/lamp.png?a=1&amp;b=2" alt="A lamp"></p>', {
+      description: "A lamp & its light",
+    });
+    await delivery.level();
+    const html = await body("/first/lamp");
+    for (const part of [
+      '<html lang="en-GB">',
+      '<link rel="canonical" href="https://garden.example/first/lamp"/>',
+      '<meta property="og:url" content="https://garden.example/first/lamp"/>',
+      '<meta property="og:description" content="A lamp &amp; its light"/>',
+      '<meta property="og:image" content="https://garden.example/files/lamp.png?a=1&amp;b=2"/>',
+    ])
+      assert.ok(html.includes(part), part);
+    const { body: site } = await garden.call("GET", "/sites/garden");
+    await garden.call("PATCH", "/sites/garden", { language: "ar", version: site.version });
+    await delivery.level();
+    assert.match(await body("/first/lamp"), /<html lang="ar" dir="rtl">/);
+    assert.match(await body("/first/lump"), /<html lang="en">/, "what we say ourselves is English");
+    await garden.call("PATCH", "/sites/garden", { language: "en-GB", version: site.version + 1 });
+  });
+
+  test("in a coding, and not again to who has it; its tag changes with what readers get", async () => {
+    await makePage(
+      "/long",
+      `<p>${"Night after night. ".repeat(200)}<a href="https://o.example/">out</a></p>`,
+    );
+    await delivery.level();
+    const read = await fetch(`http://127.0.0.1:${delivery.port}/long`, {
+      headers: { "Accept-Encoding": "br" },
+    });
+    assert.equal(read.headers.get("content-encoding"), "br");
+    assert.match(await read.text(), /Night after night/);
+    const get = (headers: object) =>
+      ask(delivery.port, "/long", { headers: { "Accept-Encoding": "gzip, br", ...headers } });
+    const first = await get({});
+    assert.ok(Number(first.headers["content-length"]) < 2_000);
+    const tag = String(first.headers.etag);
+    assert.equal((await get({ "If-None-Match": tag })).status, 304);
+    const { body: before } = await garden.call("GET", "/sites/garden/rules");
+    await garden.call("PUT", "/sites/garden/rules", {
+      version: before.version,
+      rules: [{ name: "paid", match: { destination: "external" }, set: { sponsored: "on" } }],
+    });
+    await delivery.level();
+    assert.equal((await get({ "If-None-Match": tag })).status, 200, "a rule changed what it says");
+    assert.match(await body("/long"), /rel="sponsored/);
+  });
+
+  test("a file in parts, as players and downloads ask for it", async () => {
+    const { body: file } = await garden.call("POST", "/sites/garden/files?name=tide.txt", undefined, {
+      raw: "0123456789",
+    });
+    await delivery.level();
+    const part = await ask(delivery.port, file.path, { headers: { Range: "bytes=2-4" } });
+    assert.deepEqual(
+      [part.status, part.body, part.headers["content-range"], part.headers["accept-ranges"]],
+      [206, "234", "bytes 2-4/10", "bytes"],
+    );
+    assert.match(String(part.headers["content-security-policy"]), /sandbox/);
+    assert.equal((await ask(delivery.port, file.path, { headers: { Range: "bytes=99-" } })).status, 416);
+  });
+});

@@ -1,10 +1,13 @@
+import { withPictureForms } from "../../core/files/picture-markup.ts";
+import { pictureAt } from "./pictures.ts";
 import { mayLeave } from "../../core/address/may-leave.ts";
 import { deliverHtml } from "../../core/links/rewrite/deliver.ts";
 import type { NavigationItem } from "../../core/navigation/navigation.ts";
+import { feedPath } from "../../core/sites/machine-documents.ts";
 import { linkAttributes } from "../../core/rules/resolve/link-attributes.ts";
 import { appliesTo } from "../../core/rules/placement.ts";
 import { fillAddress } from "../../core/text/variables.ts";
-import type { SiteIndex } from "./site-index.ts";
+import { iconOf, pathOfPage, type SiteIndex } from "./site-index.ts";
 import type { FrameLink, SiteFrame } from "../pages/theme/site-document.tsx";
 
 /** What rules and placements look at in the page around a link. */
@@ -20,19 +23,31 @@ export function frameOf(site: SiteIndex, home = "/", page?: PageAround): SiteFra
   const blocks = (place: "footer" | "sidebar"): string[] =>
     site.site.blocks
       .filter((block) => block.place === place && appliesTo(block, page))
-      .map((block) => deliverPlaced(site, block.html, page, block.bound));
+      .map((block) =>
+        withPictureForms(
+          deliverPlaced(site, block.html, page, block.bound),
+          (src) => pictureAt(site, src),
+          true,
+        ),
+      );
   return {
     siteName: site.site.name,
     tagline: site.site.tagline,
+    language: site.site.language,
+    icon: prefix + (iconOf(site)?.path ?? "/favicon.ico"),
+    feeds: [null, ...(page?.category ? [page.category] : [])].map((category) => ({
+      name: category === null ? site.site.name : `${site.site.name}: ${category}`,
+      path: prefix + feedPath(category),
+    })),
     home,
     navigation: site.site.navigation
       ? site.site.navigation.flatMap((item) => navigationLink(site, item, prefix, page))
       : [...site.pages.values()]
           .filter((one) => one.inNavigation)
-          .map(({ path, title }) => ({
-            label: title,
-            href: prefix + path,
-            path,
+          .map((one) => ({
+            label: one.title,
+            href: prefix + pathOfPage(site, one),
+            path: one.path,
             rel: "",
             target: null,
             children: [],
@@ -67,7 +82,7 @@ function navigationLink(
 ): FrameLink[] {
   const children = item.children.flatMap((child) => navigationLink(site, child, prefix, page));
   const path = item.page === undefined ? undefined : site.paths.get(item.page);
-  const address = item.page === undefined ? item.address : path;
+  const address = item.page === undefined ? item.address : path && pathOfPage(site, { path });
   if (address === undefined) {
     return item.kind === "heading"
       ? [{ label: item.label, href: null, path: null, rel: "", target: null, children }]

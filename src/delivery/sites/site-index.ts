@@ -1,4 +1,7 @@
 import { whatAnswers, type StandingAt } from "../../core/routes/chain/what-answers.ts";
+import { AnyLetters } from "../../core/address/any-letters.ts";
+import { machineDocument } from "../../core/sites/machine-documents.ts";
+import { spelledPath } from "../../core/sites/spelling.ts";
 import { compareKey } from "../../core/address/compare.ts";
 import { publicAddress } from "../../core/address/public-address.ts";
 import { readRouteKey } from "../../core/routes/match/address-form.ts";
@@ -22,12 +25,20 @@ interface InContent {
 export interface SiteIndex {
   site: DeliveredSite;
   primary: string;
+  /** Hosts that only lead to another of the site's, path by path, and which. */
+  former: ReadonlyMap<string, string>;
   /** Slots of the exact routes. */
   routes: RouteTable<number>;
   /** Slots of prefix, wildcard and pattern routes. */
   patterns: PatternTable<number>;
   pages: Map<string, DeliveredPage>;
   files: Map<string, DeliveredFile>;
+  /** Path of each file, by its id. */
+  pathOfFile: Map<string, string>;
+  /** The keys of pages and files, as they are found in any letter case. */
+  letters: AnyLetters;
+  /** Counts what changes which pages there are. */
+  pagesChanged: number;
   /** Path of each published page, by its id. */
   paths: Map<string, string>;
   /** Compare key of a destination to the route that replaces it in content. */
@@ -71,7 +82,11 @@ export class DeliveryIndex {
     const known = this.byId.get(site.id);
     const index = known ?? this.emptyIndex(site);
     index.site = site;
+    index.pagesChanged += 1;
     index.primary = site.hosts.find((host) => host.role === "primary")!.name;
+    index.former = new Map(
+      site.hosts.flatMap(({ name, leadsTo }) => (leadsTo === null ? [] : [[name, leadsTo]])),
+    );
     index.links = this.resolverOf(index);
     this.byId.set(site.id, index);
     for (const [host, other] of this.byHost) if (other === index) this.byHost.delete(host);
@@ -125,12 +140,17 @@ export class DeliveryIndex {
   putPage(id: string, siteId: string, page: DeliveredPage | undefined): void {
     const index = this.byId.get(siteId);
     if (!index) return;
+    index.pagesChanged += 1;
     const before = this.pageKeys.get(id);
-    if (before !== undefined && index.pages.get(before)?.id === id) index.pages.delete(before);
+    if (before !== undefined && index.pages.get(before)?.id === id) {
+      index.pages.delete(before);
+      index.letters.delete(before);
+    }
     this.pageKeys.delete(id);
     index.paths.delete(id);
     if (!page) return;
     index.pages.set(page.key, page);
+    index.letters.add(page.key);
     index.paths.set(id, page.path);
     this.pageKeys.set(id, page.key);
   }
@@ -140,10 +160,16 @@ export class DeliveryIndex {
     const index = this.byId.get(siteId);
     if (!index) return;
     const before = this.filePaths.get(id);
-    if (before !== undefined && index.files.get(before)?.id === id) index.files.delete(before);
+    if (before !== undefined && index.files.get(before)?.id === id) {
+      index.files.delete(before);
+      index.letters.delete(before);
+    }
     this.filePaths.delete(id);
+    index.pathOfFile.delete(id);
     if (!file) return;
+    index.pathOfFile.set(id, file.path);
     index.files.set(file.path, file);
+    index.letters.add(file.path);
     this.filePaths.set(id, file.path);
   }
 
@@ -151,10 +177,14 @@ export class DeliveryIndex {
     const index: SiteIndex = {
       site,
       primary: "",
+      former: new Map(),
       routes: new RouteTable(),
       patterns: new PatternTable(),
       pages: new Map(),
       files: new Map(),
+      pathOfFile: new Map(),
+      letters: new AnyLetters(),
+      pagesChanged: 0,
       paths: new Map(),
       inContent: new Map(),
       links: undefined!,
@@ -169,8 +199,8 @@ export class DeliveryIndex {
         const slot = index.routes.find(host, key);
         return slot === undefined ? undefined : this.slots.read(slot);
       },
-      pageAt: (_host, key) => index.pages.has(key) || undefined,
-      fileAt: (key) => index.files.has(key),
+      pageAt: (_host, key) => pageAt(index, key) && true,
+      fileAt: (key) => fileAt(index, key)?.path ?? (machineDocument(key) ? key : undefined),
       patternAt: (host, key) => {
         const [hit] = index.patterns.find(host, key);
         // A link is judged by where its route leads in its time, whenever that is.
@@ -183,6 +213,12 @@ export class DeliveryIndex {
       partners: index.site.partners,
       answers: (host, key) => answering(host, key)?.by,
       pagePath: (id) => index.paths.get(id),
+      spelled: (host, key) => {
+        const there = answering(host, key);
+        if (there?.by === "file") return there.path;
+        const page = there?.by === "page" ? pageAt(index, key) : undefined;
+        return page && pathOfPage(index, page);
+      },
       routeDestination: (host, key) => {
         const there = answering(host, key);
         return there?.by === "route" ? (there.route.destination ?? undefined) : undefined;
@@ -196,4 +232,36 @@ export class DeliveryIndex {
       },
     };
   }
+}
+
+/** The published page that is found at a path key: in any letter case where the site says so. */
+export function pageAt(index: SiteIndex, key: string): DeliveredPage | undefined {
+  return index.pages.get(key) ?? index.pages.get(inAnyLetters(index, key));
+}
+
+/** The file that is found at a path key: in any letter case where the site says so. */
+export function fileAt(index: SiteIndex, key: string): DeliveredFile | undefined {
+  return index.files.get(key) ?? index.files.get(inAnyLetters(index, key));
+}
+
+function inAnyLetters({ site, letters }: SiteIndex, key: string): string {
+  return (site.delivered.anyLetters ? letters.find(key) : undefined) ?? key;
+}
+
+/** The file that the site has chosen for its icon, while there is one. */
+export function iconOf(index: SiteIndex): DeliveredFile | undefined {
+  const { icon } = index.site.delivered;
+  return icon === undefined ? undefined : fileWithId(index, icon);
+}
+
+/** The file with an id. */
+export function fileWithId({ files, pathOfFile }: SiteIndex, id: string): DeliveredFile | undefined {
+  const path = pathOfFile.get(id);
+  const file = path === undefined ? undefined : files.get(path);
+  return file?.id === id ? file : undefined;
+}
+
+/** The path under which readers find a page: spelled as the site has chosen. */
+export function pathOfPage({ site }: SiteIndex, page: Pick<DeliveredPage, "path">): string {
+  return spelledPath(page.path, site.delivered.slashes);
 }

@@ -6,15 +6,11 @@ import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
 import type { WithTexts } from "../pages/texts/read-text.ts";
 import type { Actor } from "../../core/people/actor.ts";
+import { blocksOf } from "../../store/pages/pages.ts";
 
 /** The site's shared blocks, in the order in which they stand on pages. */
 export async function listBlocks(desk: WithStore & WithDeliveryPort, site: OpenSite): Promise<PageSummary[]> {
-  const rows = await desk.store.pages.findAll({
-    where: { siteId: site.id, kind: "block", deletedAt: null },
-    attributes: { exclude: ["body", "html"] },
-    order: [["id", "ASC"]],
-  });
-  return pageSummaries(desk, site, rows);
+  return pageSummaries(desk, site, await blocksOf(desk.store, site.id));
 }
 
 /** Makes a shared block. It is kept, saved and published as a page is, under a path that no reader can ask for. */

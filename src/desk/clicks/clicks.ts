@@ -6,11 +6,11 @@ import { guardedCell } from "../../core/text/spreadsheet-cell.ts";
 import type {
   ClicksAnswer,
   clicksExportQuestionSchema,
-  ClickGrouping,
   clicksQuestionSchema,
   ClicksRow,
   LatestClicks,
 } from "../../core/clicks/clicks.ts";
+import type { ClickGrouping } from "../../core/clicks/choices.ts";
 import { countClicks, singleClicks, type ClickSpan } from "../../store/clicks/click-counts.ts";
 import { Problem } from "../ground/problem.ts";
 import type { OpenSite } from "../sites/open-site.ts";

@@ -1,5 +1,6 @@
 import type { WithStore, WithDeliveryPort, WithWorkspaceHosts, WithReport } from "../ground/parts.ts";
 import type { WithThread } from "../jobs/desk-thread.ts";
+import { beforeAndAfter } from "../ground/before-after.ts";
 import { audit } from "../ground/audit.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { CreativeChange, ChangedCreative } from "../../core/creatives/creative.ts";
@@ -7,7 +8,7 @@ import { openCreative, viewOf } from "./creatives.ts";
 import { stale, invalid } from "../ground/problem.ts";
 import { readSnippet } from "../../core/creatives/snippet.ts";
 import { changeLinks } from "../ledger/bulk/change-links.ts";
-import { UNWATCHED } from "../jobs/jobs.ts";
+import { UNWATCHED } from "../../threads/progress.ts";
 import { lockCreative, updateCreative } from "../../store/creatives/creatives.ts";
 import type { Actor } from "../../core/people/actor.ts";
 
@@ -41,6 +42,9 @@ export async function changeCreative(
       { action, published, routes: false, dryRun: false },
       UNWATCHED,
     );
+    // Its places may have fallen behind, although it is what it was.
+    if (creative.name === name && creative.html === html && places.links === 0)
+      return { creative: viewOf(creative, creative.program), places };
     const [row] = await updateCreative(
       desk.store,
       { id, version, name, html, read: JSON.stringify(read.snippet) },
@@ -49,7 +53,16 @@ export async function changeCreative(
     await audit(
       desk,
       actor,
-      { siteId: site.id, action: "creative.change", object: name, detail: { places: places.links } },
+      {
+        siteId: site.id,
+        action: "creative.change",
+        object: name,
+        detail: {
+          id,
+          places: places.links,
+          ...beforeAndAfter({ name: creative.name, html: creative.html }, { name, html }),
+        },
+      },
       transaction,
     );
     return { creative: viewOf(row!, creative.program), places };

@@ -23,6 +23,7 @@ import {
   pagesUsingCreatives,
 } from "../../store/creatives/creatives.ts";
 import type { Actor } from "../../core/people/actor.ts";
+import { rowIdOf } from "../../store/ground/row-ids.ts";
 
 /** The creatives of a program, or of all programs that are joined, by name, with the places that use them. */
 export async function listCreatives(
@@ -53,7 +54,7 @@ export async function openCreative(
   site: OpenSite,
   id: string,
 ): Promise<Omit<CreativeRow, "program"> & { program: ProgramRow }> {
-  const [row] = await creativeById(desk.store, { id: /^\d{1,18}$/.test(id) ? id : "0", site: site.id });
+  const [row] = await creativeById(desk.store, { id: rowIdOf(id), site: site.id });
   if (!row) throw notFound("This creative");
   return { ...row, program: await openProgram(desk, site, row.program) };
 }
@@ -123,7 +124,7 @@ export async function setCreativeDeleted(
   await desk.store.transaction(async (transaction) => {
     const [row] = await markCreativeDeleted(
       desk.store,
-      { id: /^\d{1,18}$/.test(id) ? id : "0", site: site.id, deleted },
+      { id: rowIdOf(id), site: site.id, deleted },
       transaction,
     );
     if (!row) throw notFound("This creative");

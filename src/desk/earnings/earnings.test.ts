@@ -3,7 +3,7 @@ import { after, before, describe, test } from "node:test";
 import { testDesk, type TestDesk } from "../../../tests/support/desk.ts";
 import { copyBatch } from "../../store/clicks/click-spool.ts";
 import { settleDay, unsettledDays } from "../../store/clicks/click-settling.ts";
-import { UNWATCHED } from "../jobs/jobs.ts";
+import { UNWATCHED } from "../../threads/progress.ts";
 import { catchUpLedger } from "../ledger/follow-ledger.ts";
 import { openSite } from "../sites/open-site.ts";
 

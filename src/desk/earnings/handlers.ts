@@ -1,10 +1,12 @@
 import type { earnings as contract } from "../../contract/earnings.ts";
 import { readEarnings, exportEarnings } from "./earnings.ts";
-import { wholeList, asPreferred, type Handlers } from "../ground/http/handler.ts";
+import { wholeList, asJob, asPreferred, type Handlers } from "../ground/http/handler.ts";
 import { listUnmatched } from "./unmatched.ts";
 import { fetchReport } from "./fetch-report.ts";
-import { lookAtReportTask, type ReportFile, importReportTask } from "./import-report.ts";
-import { UNWATCHED, type WithJobs } from "../jobs/jobs.ts";
+import { lookAtReportTask } from "./import-report.ts";
+import { importReportJob, pulledReport, pullReportJob } from "./report-jobs.ts";
+import { UNWATCHED } from "../../threads/progress.ts";
+import type { WithJobs } from "../jobs/jobs.ts";
 import { keptColumns, keepColumns } from "../programs/networks.ts";
 import { invalid, fieldErrors } from "../ground/problem.ts";
 import { reportColumnsSchema } from "../../core/earnings/earning.ts";
@@ -25,20 +27,24 @@ export const earningsHandlers: Handlers<typeof contract, WithStore & WithOutgoin
     type: "text/csv; charset=utf-8",
     content: await fetchReport(desk, site, query.network),
   }),
-  look: ({ desk, site, query: { network = "", name = "" }, bytes }) =>
-    desk.thread.run(lookAtReportTask, site.id, { network, name, bytes }, UNWATCHED),
+  pull: (call) => asJob(call, pullReportJob, call.body),
+  look: async ({ desk, site, query: { network = "", name = "", pulled }, bytes }) =>
+    desk.thread.run(
+      lookAtReportTask,
+      site.id,
+      { network, name, bytes: pulled === undefined ? bytes : await pulledReport(desk, site, pulled) },
+      UNWATCHED,
+    ),
   import: async (call) => {
-    const { desk, actor, site, query, bytes } = call;
+    const { desk, site, query, bytes } = call;
     const columns =
       query.columns === undefined ? await keptColumns(desk, site, query.network) : columnsOf(query.columns);
     if (!columns)
       throw invalid([{ path: "columns", message: "Nobody has said yet what this network's columns mean." }]);
     const dryRun = query.dryRun === "1";
     if (!dryRun) await keepColumns(desk, site, query.network, columns);
-    const report: ReportFile = { network: query.network, bytes, columns, dryRun, by: actor.name };
-    return asPreferred(call, "earnings.import", (progress) =>
-      desk.thread.run(importReportTask, site.id, report, progress),
-    );
+    const { network, pulled } = query;
+    return asPreferred(call, importReportJob, { network, columns, dryRun, pulled }, bytes);
   },
 };
 

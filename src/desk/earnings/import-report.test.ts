@@ -2,7 +2,7 @@ import assert from "node:assert/strict";
 import { after, before, test } from "node:test";
 import { testDesk, type TestDesk } from "../../../tests/support/desk.ts";
 import { reportColumnsSchema } from "../../core/earnings/earning.ts";
-import { Stopped, UNWATCHED, type Progress } from "../jobs/jobs.ts";
+import { Stopped, UNWATCHED, type Progress } from "../../threads/progress.ts";
 import { importReport } from "./import-report.ts";
 
 const COLUMNS = reportColumnsSchema.parse({

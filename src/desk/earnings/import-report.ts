@@ -1,3 +1,4 @@
+import { settle } from "../jobs/settle.ts";
 import type { Task } from "../jobs/task.ts";
 import type { ReportColumns, ReportLook, ReportResult } from "../../core/earnings/earning.ts";
 import { guessColumns, rowReader } from "../../core/earnings/read-report.ts";
@@ -14,7 +15,7 @@ import {
   updateConversions,
 } from "../../store/earnings/report-rows.ts";
 import { decodedText } from "../files/decoded-text.ts";
-import type { Progress } from "../jobs/jobs.ts";
+import type { Progress } from "../../threads/progress.ts";
 import { Problem } from "../ground/problem.ts";
 import { keptColumns, networksWithColumns } from "../programs/networks.ts";
 import { readTable, type TextTable } from "./read-table.ts";
@@ -129,6 +130,7 @@ export async function importReport(
         },
         transaction,
       );
+      await settle(core, progress, result, transaction);
       // Until PostgreSQL has looked over a table that grew at once, it would read all of it for the next report's rows.
       if (result.created > MANY) await analyzeConversions(core.store, transaction);
       return result;

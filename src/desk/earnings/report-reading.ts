@@ -8,7 +8,7 @@ import {
   type MatchedClicks,
   type MatchedConversion,
 } from "../../store/earnings/report-rows.ts";
-import type { Progress } from "../jobs/jobs.ts";
+import type { Progress } from "../../threads/progress.ts";
 import type { TextTable } from "./read-table.ts";
 
 const MAX_REFUSALS = 100;

@@ -3,20 +3,24 @@ import { publicAddress } from "../../core/address/public-address.ts";
 import { ownPlace } from "../../core/address/classify.ts";
 import { walkTags } from "../../core/links/start-tags.ts";
 import { FILES_PREFIX } from "../../core/files/files-prefix.ts";
-import { fileSlug, type FileUses, type SiteFile } from "../../core/files/file.ts";
+import { fileSlug, type FileChange, type FileUses, type SiteFile } from "../../core/files/file.ts";
+import { FORMED_TYPES } from "../../core/files/picture.ts";
 import { noteChange } from "../../store/ground/changes.ts";
-import { usesOfAddresses, writeContent } from "../../store/files/files.ts";
+import { filesById, findFile, findFileOf, insertFile, usesOfAddresses } from "../../store/files/files.ts";
 import type { FileRow, Row } from "../../store/ground/models.ts";
 import { violatedIndex } from "../../store/ground/store.ts";
 import { judgeContent } from "./file-content.ts";
-import { FILE_SORTS, fileIds } from "../../store/files/files.ts";
+import { FILE_SORTS, fileIds, readContent } from "../../store/files/files.ts";
+import type { FileAnswer } from "../../contract/ground/call.ts";
 import { listing, portionOf } from "../ground/lists.ts";
 import { invalid, notFound } from "../ground/problem.ts";
 import type { OpenSite } from "../sites/open-site.ts";
+import { beforeAndAfter } from "../ground/before-after.ts";
 import { audit } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 import { type ListQuery, type Listing } from "../../contract/ground/lists.ts";
 import type { Actor } from "../../core/people/actor.ts";
+import { textsOfPages } from "../../store/pages/pages.ts";
 
 /** The site's files; `q` looks in name, path and alternative text. */
 export async function listFiles(
@@ -25,13 +29,11 @@ export async function listFiles(
   query: ListQuery,
 ): Promise<Listing<SiteFile>> {
   const ids = await fileIds(desk.store, { site: site.id, q: query.q }, portionOf(query, FILE_SORTS));
-  const rows = await desk.store.files.findAll({ where: { id: ids.map(({ id }) => id) } });
-  const byId = new Map(rows.map((row) => [row.id, row]));
-  const items = await views(
-    desk,
-    site,
-    ids.map(({ id }) => byId.get(id)!),
+  const rows = await filesById(
+    desk.store,
+    ids.map(({ id }) => id),
   );
+  const items = await views(desk, site, rows);
   return listing(items, Number(ids[0]?.total ?? 0), query);
 }
 
@@ -45,14 +47,15 @@ export async function uploadFile(
 ): Promise<SiteFile> {
   const judged = await judgeContent(name, content);
   const digest = createHash("sha256").update(content).digest("hex");
-  const same = await desk.store.files.findOne({ where: { siteId: site.id, digest, deletedAt: null } });
+  const same = await findFileOf(desk.store, { siteId: site.id, digest });
   if (same) return (await views(desk, site, [same]))[0]!;
   const slug = fileSlug(name, judged.extension);
   for (let attempt = 1; ; attempt += 1) {
     const path = FILES_PREFIX + (attempt === 1 ? slug : slug.replace(/\.(\w+)$/, `-${attempt}.$1`));
     try {
       const row = await desk.store.transaction(async (transaction) => {
-        const created = await desk.store.files.create(
+        const created = await insertFile(
+          desk.store,
           {
             siteId: site.id,
             path,
@@ -65,9 +68,9 @@ export async function uploadFile(
             alt: "",
             createdBy: actor.name,
           },
-          { transaction },
+          content,
+          transaction,
         );
-        await writeContent(desk.store, created.id, content, transaction);
         await audit(
           desk,
           actor,
@@ -84,19 +87,38 @@ export async function uploadFile(
   }
 }
 
-/** Changes a file's alternative text or path. */
+/** A file as it was uploaded. */
+export async function fileContent(desk: WithStore, site: OpenSite, id: string): Promise<FileAnswer> {
+  const row = await fileRow(desk, site, id);
+  const content = await readContent(desk.store, row.id);
+  if (!content) throw notFound("The content of this file");
+  return { name: row.name, type: row.mediaType, content };
+}
+
+/** Changes a file's alternative text or path, or which part of a picture is shown. */
 export async function changeFile(
   desk: WithStore & WithDeliveryPort,
   actor: Actor,
   site: OpenSite,
   id: string,
-  change: { alt?: string; path?: string },
+  change: FileChange,
 ): Promise<SiteFile> {
   const row = await fileRow(desk, site, id);
+  const isReshaped = change.crop !== undefined || change.focus !== undefined;
+  if (isReshaped && !FORMED_TYPES.has(row.mediaType))
+    throw invalid([
+      {
+        path: change.crop === undefined ? "focus" : "crop",
+        message: `A file of type ${row.mediaType} is shown whole.`,
+      },
+    ]);
   try {
     await desk.store.transaction(async (transaction) => {
-      await row.update(change, { transaction });
-      await audit(desk, actor, { siteId: site.id, action: "file.change", object: id }, transaction);
+      const { alt, path, crop, focus } = row;
+      const before = { alt, path, ...(isReshaped ? { crop, focus } : {}) };
+      await row.update({ ...change, ...(isReshaped ? { shape: row.shape + 1 } : {}) }, { transaction });
+      const detail = beforeAndAfter(before, { ...before, ...change });
+      await audit(desk, actor, { siteId: site.id, action: "file.change", object: id, detail }, transaction);
       await noteChange(desk.store, transaction, { siteId: site.id, kind: "file", objectId: id });
     });
   } catch (error) {
@@ -112,19 +134,22 @@ export async function deleteFile(desk: WithStore, actor: Actor, site: OpenSite, 
   await setDeleted(desk, actor, await fileRow(desk, site, id), new Date());
 }
 
+/** Brings a file back, at another path (`address`) where its own was given away. */
 export async function restoreFile(
   desk: WithStore & WithDeliveryPort,
   actor: Actor,
   site: OpenSite,
   id: string,
+  address?: string,
 ): Promise<SiteFile> {
-  const row = await desk.store.files.findOne({ where: { id, siteId: site.id } });
+  const row = await findFile(desk.store, { id, siteId: site.id, evenDeleted: true });
   if (!row) throw notFound("This file");
+  const path = address ?? row.path;
   try {
-    await setDeleted(desk, actor, row, null);
+    await setDeleted(desk, actor, row, null, path);
   } catch (error) {
     if (violatedIndex(error) === "files_path")
-      throw invalid([{ path: "path", message: `Another file has taken the path ${row.path} meanwhile.` }]);
+      throw invalid([{ path: "path", message: `Another file has taken the path ${path} meanwhile.` }]);
     throw error;
   }
   return (await views(desk, site, [row]))[0]!;
@@ -143,10 +168,7 @@ async function usesOf(
 ): Promise<Map<string, FileUses["items"]>> {
   const uses = new Map<string, FileUses["items"]>();
   const candidates = await usesOfAddresses(desk.store, site.id, paths);
-  const rows = await desk.store.pages.findAll({
-    where: { id: [...new Set(candidates.map(({ id }) => id))] },
-    attributes: ["id", "html", "published"],
-  });
+  const rows = await textsOfPages(desk.store, [...new Set(candidates.map(({ id }) => id))]);
   const places = new Map(
     rows.map(({ id, html, published }) => [id, placesIn(html + (published?.html ?? ""), site.hostNames)]),
   );
@@ -189,6 +211,9 @@ async function views(
     width: row.width,
     height: row.height,
     alt: row.alt,
+    crop: row.crop,
+    focus: row.focus,
+    isFormed: row.formed === row.shape || !FORMED_TYPES.has(row.mediaType),
     url: publicAddress(site.primary, row.path, desk.deliveryPort),
     uses: uses.get(row.path)?.length ?? 0,
     createdBy: row.createdBy,
@@ -196,10 +221,9 @@ async function views(
   }));
 }
 
-async function fileRow(desk: WithStore, site: OpenSite, id: string): Promise<Row<FileRow>> {
-  const row = /^\d{1,18}$/.test(id)
-    ? await desk.store.files.findOne({ where: { id, siteId: site.id, deletedAt: null } })
-    : null;
+/** Finds a file of the site. */
+export async function fileRow(desk: WithStore, site: OpenSite, id: string): Promise<Row<FileRow>> {
+  const row = await findFile(desk.store, { id, siteId: site.id });
   if (!row) throw notFound("This file");
   return row;
 }
@@ -209,9 +233,10 @@ async function setDeleted(
   actor: Actor,
   row: Row<FileRow>,
   deletedAt: Date | null,
+  path = row.path,
 ): Promise<void> {
   await desk.store.transaction(async (transaction) => {
-    await row.update({ deletedAt }, { transaction, silent: true });
+    await row.update({ path, deletedAt }, { transaction, silent: true });
     const action = deletedAt === null ? "file.restore" : "file.delete";
     await audit(desk, actor, { siteId: row.siteId, action, object: row.id }, transaction);
     await noteChange(desk.store, transaction, { siteId: row.siteId, kind: "file", objectId: row.id });

@@ -1,15 +1,8 @@
-import type { Role } from "../../core/people/person.ts";
 import type { Transaction } from "sequelize";
 import type { WithStore } from "./parts.ts";
 import { addAuditEntry } from "../../store/ground/audit.ts";
+import { requestId } from "./request-id.ts";
 import type { Actor } from "../../core/people/actor.ts";
-
-const RANK: Readonly<Record<Role, number>> = { reader: 0, editor: 1, owner: 2 };
-
-/** True when the actor's role is at least the one that is needed. */
-export function mayAct(actor: Actor, needed: Role): boolean {
-  return RANK[actor.role] >= RANK[needed];
-}
 
 /** An entry of the audit log. */
 export interface AuditEntry {
@@ -62,6 +55,7 @@ async function note(
       action: entry.action,
       object: entry.object,
       detail: JSON.stringify(entry.detail ?? {}),
+      request: requestId() ?? null,
     },
     transaction,
   );

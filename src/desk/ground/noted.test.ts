@@ -26,12 +26,12 @@ async function made(path: string, body: object): Promise<Answered["body"]> {
 let number = 0;
 const route = () =>
   made("/routes", { kind: "redirect", address: `/r${(number += 1)}`, destination: "/there" });
-const page = () =>
+const page = (publish = true) =>
   made("/pages", {
     path: `/p${(number += 1)}`,
     title: "A page",
     html: '<p><a href="https://a.example/x">a</a></p>',
-    publish: true,
+    publish,
   });
 const program = () =>
   made("/programs", { name: `Program ${(number += 1)}`, state: "approved", domains: [`p${number}.example`] });
@@ -39,7 +39,7 @@ const program = () =>
 /** What is stored, but for the log itself. */
 async function stored(): Promise<string> {
   const tables = await garden.store.rows<{ name: string }>(
-    "SELECT relname AS name FROM pg_stat_user_tables WHERE relname <> ALL(ARRAY['audit', 'ledger_state']) AND relname NOT LIKE 'ledger%' ORDER BY 1",
+    "SELECT relname AS name FROM pg_stat_user_tables WHERE schemaname = 'public' AND relname <> ALL(ARRAY['audit', 'ledger_state']) AND relname NOT LIKE 'ledger%' ORDER BY 1",
   );
   const digests = await Promise.all(
     tables.map(({ name }) =>
@@ -58,7 +58,7 @@ async function stored(): Promise<string> {
 const calls: Readonly<Record<string, () => Promise<() => Promise<Answered>>>> = {
   "a page is made": async () => () => call("POST", "/pages", { path: "/n", title: "N", html: "<p>n</p>" }),
   "a page is published": async () => {
-    const { id, version } = await page();
+    const { id, version } = await page(false);
     return () => call("POST", `/pages/${id}/publish`, { version });
   },
   "a page is deleted": async () => {
@@ -97,7 +97,11 @@ const calls: Readonly<Record<string, () => Promise<() => Promise<Answered>>>> = 
   },
   "the navigation is replaced": async () => {
     const { version } = (await call("GET", "/navigation")).body;
-    return () => call("PUT", "/navigation", { version, items: [] });
+    return () =>
+      call("PUT", "/navigation", {
+        version,
+        items: [{ id: "n", label: "Unnoted", kind: "address", address: "/n" }],
+      });
   },
   "a program is made": async () => () =>
     call("POST", "/programs", { name: "Unnoted", state: "approved", domains: ["unnoted.example"] }),

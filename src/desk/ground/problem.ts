@@ -96,13 +96,16 @@ export function fieldErrors(error: z.ZodError): FieldError[] {
         message: `There is no field “${key}” here.`,
       }));
     }
-    return [{ path: issue.path.join("."), message: plainMessage(issue) }];
+    return [{ path: issue.path.join("."), message: issue.message }];
   });
 }
 
-function plainMessage(issue: z.core.$ZodIssue): string {
-  if (issue.message.startsWith("Invalid input: expected")) {
-    return `${issue.message.replace("Invalid input: expected", "This is to be")}.`;
-  }
-  return issue.message;
+/** A value from outside, checked by its schema. Throws a 422 with a message at each field that is wrong. */
+export function checked<S extends z.ZodType>(schema: S, value: unknown): z.output<S> {
+  const result = schema.safeParse(value);
+  if (result.success) return result.data;
+  const errors = fieldErrors(result.error);
+  throw new Problem(422, "This cannot be taken as it is", errors.map(({ message }) => message).join(" "), {
+    errors,
+  });
 }

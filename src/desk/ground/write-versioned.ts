@@ -4,6 +4,7 @@ import type { Row } from "../../store/ground/models.ts";
 import { audit, type AuditEntry } from "./audit.ts";
 import type { WithStore } from "./parts.ts";
 import { addWritingEntry } from "../../store/ground/audit.ts";
+import { requestId } from "./request-id.ts";
 import type { Actor } from "../../core/people/actor.ts";
 
 /** A change of something that has a version. */
@@ -65,7 +66,7 @@ export async function noteWriting(
 ): Promise<void> {
   await addWritingEntry(
     desk.store,
-    { actor: actor.name, siteId: siteId ?? null, action, object },
+    { actor: actor.name, siteId: siteId ?? null, action, object, request: requestId() ?? null },
     transaction,
   );
 }

@@ -1,26 +1,29 @@
+import { requestId } from "../ground/request-id.ts";
 import { randomUUID } from "node:crypto";
-import { Problem } from "../ground/problem.ts";
-import type { Job } from "../../contract/jobs.ts";
+import type { Job, JobSummary } from "../../contract/jobs.ts";
+import type { Actor } from "../../core/people/actor.ts";
+import type { Store } from "../../store/ground/store.ts";
+import { addJob, jobOf, jobsOf, retryJob, stopJob, type JobRow } from "../../store/jobs/jobs.ts";
+import type { OpenSite } from "../sites/open-site.ts";
+import type { JobKind } from "./job-kind.ts";
 
-/** How work tells how far it is, and learns that it is to stop. */
-export interface Progress {
-  /** Tells how much is done, and lets others have their turn. Throws Stopped when somebody asked for that. */
-  step(done: number, total: number): Promise<void>;
-  readonly signal: AbortSignal;
-}
-
-/** Thrown by `step` when the work is to stop; whatever it holds in a transaction is rolled back. */
-export class Stopped extends Error {
-  constructor() {
-    super("stopped");
-  }
-}
-
-/** Long work of this process, each piece known by an id for an hour. */
+/** Long work, kept in the database: any process may take it on, and its owner finds it from every one. */
 export interface Jobs {
-  start(owner: string, name: string, work: (progress: Progress) => Promise<unknown>): Job;
-  find(owner: string, id: string): Job | undefined;
-  stop(owner: string, id: string): boolean;
+  /** Keeps the work, with its file, for whichever process is free. */
+  start<Input>(
+    actor: Actor,
+    site: OpenSite,
+    kind: JobKind<never, Input, unknown>,
+    input: Input,
+    file?: Uint8Array,
+  ): Promise<Job>;
+  find(owner: string, id: string): Promise<Job | undefined>;
+  /** The newest of a person's at a site. */
+  list(owner: string, site: OpenSite): Promise<JobSummary[]>;
+  /** False when there is none of theirs that could be stopped. */
+  stop(owner: string, id: string): Promise<boolean>;
+  /** Begins one anew that failed or was stopped; false when there is none of theirs. */
+  retry(owner: string, id: string): Promise<boolean>;
 }
 
 export interface WithJobs {
@@ -28,76 +31,43 @@ export interface WithJobs {
   jobs: Jobs;
 }
 
-/** Progress for work that nobody watches: it only lets others have their turn. */
-export const UNWATCHED: Progress = {
-  step: () => new Promise((resolve) => setImmediate(resolve)),
-  signal: new AbortController().signal,
-};
-
-const KEPT_MS = 3_600_000;
-const MAX_KEPT = 200;
-
-interface Held {
-  owner: string;
-  job: Job;
-  control: AbortController;
-  began: number;
+/** Jobs of a database; who works on them is `startJobs`. */
+export function createJobs(store: Store): Jobs {
+  return {
+    async start(actor, site, kind, input, file) {
+      const id = randomUUID();
+      const queue = kind.oneOf?.(site.id, input) ?? null;
+      const { name: owner } = actor;
+      // They began it on a site: without a role there they could not have.
+      const role = actor.role!;
+      await addJob(store, {
+        id,
+        site: site.id,
+        owner,
+        role,
+        kind: kind.name,
+        input,
+        queue,
+        file,
+        request: requestId(),
+      });
+      return jobIn((await jobOf(store, { id, owner }))[0]!);
+    },
+    async find(owner, id) {
+      const [row] = await jobOf(store, { id, owner });
+      return row && jobIn(row);
+    },
+    list: async (owner, site) =>
+      (await jobsOf(store, { owner, site: site.id })).map(({ kind: name, createdAt, ...row }) => ({
+        ...row,
+        name,
+        createdAt: createdAt.toISOString(),
+      })),
+    stop: async (owner, id) => (await stopJob(store, { id, owner })).length > 0,
+    retry: async (owner, id) => (await retryJob(store, { id, owner })).length > 0,
+  };
 }
 
-/** Keeps jobs in memory: a job is its process's own, and ends with it. */
-export function createJobs(failed: (error: unknown) => void): Jobs {
-  const held = new Map<string, Held>();
-  const find = (owner: string, id: string): Held | undefined => {
-    const found = held.get(id);
-    return found?.owner === owner ? found : undefined;
-  };
-  return {
-    start(owner, name, work) {
-      const began = performance.now();
-      for (const [id, { job, began: then }] of held)
-        if (job.state !== "running" && (began - then > KEPT_MS || held.size > MAX_KEPT)) held.delete(id);
-      const control = new AbortController();
-      const job: Job = {
-        id: randomUUID(),
-        name,
-        state: "running",
-        done: 0,
-        total: 0,
-        result: null,
-        problem: null,
-      };
-      held.set(job.id, { owner, job, control, began });
-      const progress: Progress = {
-        signal: control.signal,
-        async step(done, total) {
-          Object.assign(job, { done, total });
-          await new Promise((resolve) => setImmediate(resolve));
-          if (control.signal.aborted) throw new Stopped();
-        },
-      };
-      work(progress).then(
-        (result) => Object.assign(job, { state: "done", result, done: job.total }),
-        (error: unknown) => {
-          if (error instanceof Stopped) return void Object.assign(job, { state: "stopped" });
-          if (!(error instanceof Problem)) failed(error);
-          const problem =
-            error instanceof Problem
-              ? error
-              : new Problem(
-                  500,
-                  "Something failed here",
-                  "The fault is ours and has been logged. Nothing was saved.",
-                );
-          Object.assign(job, { state: "failed", problem: problem.toJSON() });
-        },
-      );
-      return job;
-    },
-    find: (owner, id) => find(owner, id)?.job,
-    stop(owner, id) {
-      const found = find(owner, id);
-      found?.control.abort();
-      return found !== undefined;
-    },
-  };
+function jobIn({ kind: name, createdAt, ...row }: JobRow): Job {
+  return { ...row, name, createdAt: createdAt.toISOString() };
 }

@@ -1,5 +1,5 @@
 import type { OpenSite } from "../sites/open-site.ts";
-import type { Progress } from "./jobs.ts";
+import type { Progress } from "../../threads/progress.ts";
 
 /**
  * Heavy work of a subject, done in the desk's thread: its name there, and what it does with what of the desk. Input and

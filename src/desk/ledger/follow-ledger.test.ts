@@ -2,7 +2,7 @@ import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import fc from "fast-check";
 import { testDesk, type TestDesk } from "../../../tests/support/desk.ts";
-import { UNWATCHED } from "../jobs/jobs.ts";
+import { UNWATCHED } from "../../threads/progress.ts";
 import { catchUpLedger, rebuildLedger } from "./follow-ledger.ts";
 import { openSite } from "../sites/open-site.ts";
 

@@ -1,7 +1,7 @@
 import type { Task } from "../jobs/task.ts";
 import { changesAfter, newestChange, type Change } from "../../store/ground/changes.ts";
 import { becomeFollower, countLedger, ledgerState, saveLedgerState } from "../../store/ledger/ledger-rows.ts";
-import type { Progress } from "../jobs/jobs.ts";
+import type { Progress } from "../../threads/progress.ts";
 import { keepProgramRoutes } from "../programs/program-routes.ts";
 import { currentRules } from "../rules/rules.ts";
 import { affectedPages, pagesOutOfDate, pagesWithLinks } from "./affected-pages.ts";

@@ -1,7 +1,7 @@
 import { catchUpTask } from "./follow-ledger.ts";
 import { newestChange } from "../../store/ground/changes.ts";
 import { ledgerState } from "../../store/ledger/ledger-rows.ts";
-import { UNWATCHED } from "../jobs/jobs.ts";
+import { UNWATCHED } from "../../threads/progress.ts";
 import { Problem } from "../ground/problem.ts";
 import { currentRules } from "../rules/rules.ts";
 import type { OpenSite } from "../sites/open-site.ts";

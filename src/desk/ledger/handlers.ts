@@ -1,9 +1,9 @@
 import type { ledger as contract } from "../../contract/ledger.ts";
 import { listLinks, linkFacets, groupLinks, exportLinks } from "./list-links.ts";
 import { reportLinks } from "./report.ts";
-import { Accepted, asPreferred, wholeList, type Handlers } from "../ground/http/handler.ts";
-import { rebuildTask } from "./follow-ledger.ts";
-import { changeLinks, undoChange } from "./bulk/change-links.ts";
+import { asJob, asPreferred, wholeList, type Handlers } from "../ground/http/handler.ts";
+import { changeLinksJob, rebuildJob } from "./ledger-jobs.ts";
+import { undoChange } from "./bulk/change-links.ts";
 import { listViews, saveView, deleteView } from "./views.ts";
 import type { WithStore, WithDeliveryPort, WithWorkspaceHosts, WithReport } from "../ground/parts.ts";
 import type { WithJobs } from "../jobs/jobs.ts";
@@ -23,18 +23,10 @@ export const ledgerHandlers: Handlers<
     type: "text/csv; charset=utf-8",
     content: await exportLinks(desk, site, query),
   }),
-  rebuild: async ({ desk, actor, site }) =>
-    new Accepted(
-      desk.jobs.start(actor.name, "links.rebuild", (progress) =>
-        desk.thread.run(rebuildTask, site.id, null, progress),
-      ),
-    ),
-  bulk: (call) =>
-    asPreferred(call, "links.bulk", (progress) =>
-      changeLinks(call.desk, call.actor, call.site, call.body, progress),
-    ),
+  rebuild: (call) => asJob(call, rebuildJob, null),
+  bulk: (call) => asPreferred(call, changeLinksJob, call.body),
   undoBulk: ({ desk, actor, site, params }) => undoChange(desk, actor, site, params.id),
   views: async ({ desk, site }) => wholeList(await listViews(desk, site)),
   saveView: ({ desk, actor, site, body }) => saveView(desk, actor, site, body),
-  deleteView: ({ desk, site, params }) => deleteView(desk, site, params.id),
+  deleteView: ({ desk, actor, site, params }) => deleteView(desk, actor, site, params.id),
 };

@@ -43,8 +43,8 @@ export async function lookAtPaste(
   const kind = destinationKind(address, resolver);
   const end = throughRoutes(address, resolver);
   const place = ownPlace(address, site.hostNames);
-  const [attributes, shortLinks, users] = await Promise.all([
-    askAttributes(desk, site, { href: address }),
+  const [[attributes], shortLinks, users] = await Promise.all([
+    askAttributes(desk, site, [{ href: address }]),
     shortLinksTo(desk, site, address),
     pagesLinkingTo(desk.store, { site: site.id, key: compareKey(address), limit: FEW }),
   ]);
@@ -59,7 +59,7 @@ export async function lookAtPaste(
     others: repaired.others,
     answeredBy: place ? answeredBy(kind, snapshot.pageAt(place.key)?.title, end) : null,
     ends: end === address ? null : end,
-    attributes,
+    attributes: attributes!,
     shortLinks,
     pages: await pageSummaries(desk, site, users),
   };

@@ -1,4 +1,7 @@
 import { whatAnswers, type StandingAt } from "../../core/routes/chain/what-answers.ts";
+import { AnyLetters } from "../../core/address/any-letters.ts";
+import { machineDocument } from "../../core/sites/machine-documents.ts";
+import { spelledPath } from "../../core/sites/spelling.ts";
 import { compareKey } from "../../core/address/compare.ts";
 import { ownPlace } from "../../core/address/classify.ts";
 import { caseFoldedKey } from "../../core/address/path-key.ts";
@@ -31,6 +34,8 @@ export class SiteSnapshot {
   private readonly routes = new Map<string, RouteThere[]>();
   private readonly pages = new Map<string, PageThere>();
   private readonly files = new Set<string>();
+  /** Keys of published pages and of files, as they are found in any letter case. */
+  private readonly letters = new AnyLetters();
   private readonly near = new Map<string, RouteThere[]>();
   private readonly bad = new Map<string, string>();
   private readonly site: OpenSite;
@@ -66,10 +71,12 @@ export class SiteSnapshot {
 
   addFile(path: string): void {
     this.files.add(path);
+    this.letters.add(path);
   }
 
   addPage(page: PageThere): void {
     this.pages.set(page.key, page);
+    if (page.published) this.letters.add(page.key);
   }
 
   /** The exact route that answers this place, or that claims it while switched off. Host null asks for all hosts at once. */
@@ -89,10 +96,27 @@ export class SiteSnapshot {
 
   // The page that readers get at a place; host null asks for all hosts at once.
   private pageServedAt(host: string | null, key: string): PageThere | undefined {
-    const page = this.pages.get(key);
-    const serves =
-      host === null || this.site.hosts.some(({ name, role }) => name === host && role !== "short");
-    return page?.published && serves ? page : undefined;
+    const page = [key, this.inAnyLetters(key)]
+      .map((one) => this.pages.get(one))
+      .find((one) => one?.published);
+    return page && (host === null || this.servesPages(host)) ? page : undefined;
+  }
+
+  private fileAt(key: string): string | undefined {
+    const file = [key, this.inAnyLetters(key)].find((one) => this.files.has(one));
+    return file ?? (machineDocument(key) ? key : undefined);
+  }
+
+  private inAnyLetters(key: string): string {
+    return (this.site.delivered.anyLetters ? this.letters.find(key) : undefined) ?? key;
+  }
+
+  private servesPages(host: string): boolean {
+    return this.site.hosts.some(({ name, role }) => name === host && role !== "short");
+  }
+
+  private spelled(page: PageThere): string {
+    return spelledPath(page.path, this.site.delivered.slashes);
   }
 
   /** The site at a moment, as whoever follows an address needs it; without one of its routes when that is asked. */
@@ -113,7 +137,7 @@ export class SiteSnapshot {
         return exact && exact.id !== except ? answers(answerOfRoute(exact, now), host, key) : undefined;
       },
       pageAt: (host, key) => this.pageServedAt(host, key),
-      fileAt: (key) => this.files.has(key),
+      fileAt: (key) => this.fileAt(key),
       patternAt: (host, key) => {
         for (const { entry, captures } of this.patterns.find(host, key)) {
           const one =
@@ -128,8 +152,19 @@ export class SiteSnapshot {
       const there = whatAnswers(standing, host, key);
       if (there?.by === "route") return there.route;
       if (there?.by === "page")
-        return { by: "page", id: there.page.id, title: there.page.title, status: 200 };
-      if (there) return { by: "file", status: 200 };
+        return {
+          by: "page",
+          id: there.page.id,
+          title: there.page.title,
+          status: 200,
+          path: this.spelled(there.page),
+        };
+      if (there) return { by: "file", status: 200, path: there.path };
+      if (key === "/" && site.hosts.some(({ name, role }) => name === host && role === "short")) {
+        const { shortRoot = "/" } = site.delivered;
+        const destination = leadsBack(shortRoot, host, key, site.primary) ? "/" : shortRoot;
+        return { by: "miss", rule: "root", status: 302, destination };
+      }
       const { misses } = site;
       if (
         misses.answer === "destination" &&
@@ -162,8 +197,8 @@ export class SiteSnapshot {
         const exact = this.routeAt(host, key);
         return exact?.enabled ? exact : undefined;
       },
-      pageAt: (_host, key) => this.pages.get(key),
-      fileAt: (key) => this.files.has(key),
+      pageAt: (_host, key) => this.pages.get(key) ?? this.pages.get(this.inAnyLetters(key)),
+      fileAt: (key) => this.fileAt(key),
       patternAt: (host, key) => {
         const [hit] = this.patterns.find(host, key);
         // A link is judged by where its route leads in its time, whenever that is.
@@ -176,6 +211,11 @@ export class SiteSnapshot {
       hosts: this.site.hostNames,
       partners: this.site.partners,
       answers: (host, key) => answering(host, key)?.by,
+      spelled: (host, key) => {
+        const there = answering(host, key);
+        if (there?.by === "file") return there.path;
+        return there?.by === "page" && there.page.published ? this.spelled(there.page) : undefined;
+      },
       routeDestination: (host, key) => {
         const there = answering(host, key);
         return there?.by === "route" ? (there.route.destination ?? undefined) : undefined;
@@ -239,12 +279,17 @@ export async function snapshotSite(
   const { store } = desk;
   const [patterns, inContent] = await Promise.all([patternsOf(store, site.id), routesInContent(desk, site)]);
   const snapshot = new SiteSnapshot(site, patterns, inContent, desk.deliveryPort);
+  const { anyLetters, shortRoot } = site.delivered;
   const seen = new Set<string>();
   const keyOf = (address: string | null): string[] => {
     const place = address === null ? undefined : ownPlace(address, site.hostNames);
     return place ? [place.key] : [];
   };
-  let wanted = [...keys, ...addresses.flatMap(keyOf), ...keyOf(site.misses.destination ?? null)];
+  let wanted = [
+    ...keys,
+    ...addresses.flatMap(keyOf),
+    ...[site.misses.destination, shortRoot].flatMap((to) => keyOf(to ?? null)),
+  ];
   for (let hop = 0; hop <= MAX_HOPS && wanted.length > 0; hop += 1) {
     const fresh = [...new Set(wanted.flatMap((key) => [key, caseFoldedKey(key)]))].filter(
       (key) => !seen.has(key),
@@ -256,8 +301,8 @@ export async function snapshotSite(
         site: site.id,
         keys: fresh,
       }),
-      pagesStandingAt(store, { site: site.id, keys: fresh }),
-      filesAtPaths(store, { site: site.id, keys: fresh }),
+      pagesStandingAt(store, { site: site.id, keys: fresh, anyLetters }),
+      filesAtPaths(store, { site: site.id, keys: fresh, anyLetters }),
     ]);
     for (const { path } of files) snapshot.addFile(path);
     for (const page of pages) snapshot.addPage(page);

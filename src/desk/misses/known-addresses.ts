@@ -1,3 +1,4 @@
+import { spelledPath } from "../../core/sites/spelling.ts";
 import { publicAddress } from "../../core/address/public-address.ts";
 import type { Candidate } from "../../core/misses/closest.ts";
 import type { OpenSite } from "../sites/open-site.ts";
@@ -10,9 +11,11 @@ export async function knownAddresses(
   site: OpenSite,
 ): Promise<Map<string, Candidate[]>> {
   const rows = await knownPlaces(desk.store, { site: site.id });
+  const { slashes } = site.delivered;
   const onHost = ({ name, role }: OpenSite["hosts"][number]): Candidate[] =>
     rows
       .filter((row) => (row.page ? role !== "short" : row.host === null || row.host === name))
+      .map(({ page, address, title }) => ({ address: page ? spelledPath(address, slashes) : address, title }))
       .map(({ address, title }) => ({
         address,
         title,

@@ -14,7 +14,14 @@ import type { Route } from "../../core/routes/route.ts";
 import { closestAddresses } from "../../core/misses/closest.ts";
 import { proposePatterns } from "../../core/misses/propose-patterns.ts";
 import type { MissRow, Row } from "../../store/ground/models.ts";
-import { MISS_SORTS, missesOfPeople, missGroups, openMisses } from "../../store/misses/misses.ts";
+import {
+  MISS_SORTS,
+  findMiss,
+  missGroups,
+  missesOfPeople,
+  openMisses,
+  setIgnored,
+} from "../../store/misses/misses.ts";
 import { listing, portionOf } from "../ground/lists.ts";
 import { notFound, Problem } from "../ground/problem.ts";
 import { knownAddresses } from "./known-addresses.ts";
@@ -85,7 +92,7 @@ export async function resolveMisses(
       result.routes.push((await resolveMiss(desk, actor, site, id, { destination, status })).route);
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      const miss = await desk.store.misses.findOne({ where: { id, siteId: site.id } });
+      const miss = await findMiss(desk.store, { id, siteId: site.id });
       result.refused.push({ id, address: miss?.key ?? "", message: error.message });
     }
   }
@@ -106,10 +113,7 @@ export async function ignoreMisses(
     detail: { ids: ids.length, ignore },
   };
   await audited(desk, actor, entry, (transaction) =>
-    desk.store.misses.update(
-      { ignoredAt: ignore ? new Date() : null },
-      { where: { id: ids, siteId: site.id }, transaction },
-    ),
+    setIgnored(desk.store, { ids, siteId: site.id, ignoredAt: ignore ? new Date() : null }, transaction),
   );
 }
 
@@ -143,9 +147,7 @@ function isOwn(referrer: string, site: OpenSite): boolean {
 }
 
 async function missRow(desk: WithStore, site: OpenSite, id: string): Promise<Row<MissRow>> {
-  const miss = /^\d{1,18}$/.test(id)
-    ? await desk.store.misses.findOne({ where: { id, siteId: site.id } })
-    : null;
+  const miss = await findMiss(desk.store, { id, siteId: site.id });
   if (!miss) throw notFound("This miss");
   return miss;
 }

@@ -3,6 +3,7 @@ import { noteChange } from "../../store/ground/changes.ts";
 import { indexSaved } from "../ledger/index-saved.ts";
 import { stale } from "../ground/problem.ts";
 import type { OpenSite } from "../sites/open-site.ts";
+import { beforeAndAfter, isSame } from "../ground/before-after.ts";
 import { audit } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
 import { NAVIGATION_PAGE } from "../../store/ledger/content.ts";
@@ -23,6 +24,8 @@ export async function replaceNavigation(
   version: number,
   items: readonly StoredItem[],
 ): Promise<Navigation> {
+  const before = await readNavigation(desk, site);
+  if (before.version === version && isSame(before.items, items)) return before;
   await desk.store.transaction(async (transaction) => {
     const [saved] = await putNavigation(
       desk.store,
@@ -33,7 +36,12 @@ export async function replaceNavigation(
     await audit(
       desk,
       actor,
-      { siteId: site.id, action: "navigation.replace", object: site.key },
+      {
+        siteId: site.id,
+        action: "navigation.replace",
+        object: site.key,
+        detail: beforeAndAfter({ items: before.items }, { items }),
+      },
       transaction,
     );
     await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });

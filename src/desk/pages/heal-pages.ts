@@ -11,6 +11,7 @@ import { openSite } from "../sites/open-site.ts";
 import { audit } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
 import type { Actor } from "../../core/people/actor.ts";
+import { lockUnadmitted } from "../../store/pages/pages.ts";
 
 const AT_ONCE = 20;
 const HOUSE: Actor = { name: "Map Rope", role: "owner" };
@@ -22,14 +23,7 @@ const HOUSE: Actor = { name: "Map Rope", role: "owner" };
 export async function healPages(desk: WithStore & WithDeliveryPort & WithReport): Promise<number> {
   const healed: { row: Row<PageRow>; dropped: string[] }[] = [];
   const looked = await desk.store.transaction(async (transaction) => {
-    const rows = await desk.store.pages.findAll({
-      where: { admitted: false },
-      order: [["id", "ASC"]],
-      limit: AT_ONCE,
-      transaction,
-      lock: transaction.LOCK.UPDATE,
-      skipLocked: true,
-    });
+    const rows = await lockUnadmitted(desk.store, AT_ONCE, transaction);
     for (const row of rows) {
       const { dropped, change } = await healedParts(desk, row).catch((error: unknown) => {
         // What cannot be read is left to the gate on the way out; the others go on.

@@ -1,5 +1,6 @@
 import { compareKey } from "../../core/address/compare.ts";
 import { destinationKind } from "../../core/address/classify.ts";
+import { spelledPath } from "../../core/sites/spelling.ts";
 import { publicAddress } from "../../core/address/public-address.ts";
 import { findLinks } from "../../core/links/find.ts";
 import type { Page, PageSummary } from "../../core/pages/page.ts";
@@ -40,7 +41,11 @@ export async function pageSummaries(
       outside: kinds.filter((kind) => kind === "external").length,
       knots: kinds.slice(0, MAX_KNOTS),
       version: row.version,
-      url: publicAddress(site.primary, row.published?.path ?? row.path, desk.deliveryPort),
+      url: publicAddress(
+        site.primary,
+        spelledPath(row.published?.path ?? row.path, site.delivered.slashes),
+        desk.deliveryPort,
+      ),
       updatedAt: row.updatedAt.toISOString(),
       updatedBy: row.updatedBy,
       publishedAt: row.publishedAt?.toISOString() ?? null,
@@ -55,8 +60,8 @@ export async function pageView(
   row: PageRow,
 ): Promise<Page> {
   const [summary] = await pageSummaries(desk, site, [row]);
-  const { description, inNavigation } = row;
-  return { ...summary!, description, inNavigation, ...(await followMovedPages(desk, site, row)) };
+  const { description, inNavigation, search } = row;
+  return { ...summary!, description, inNavigation, search, ...(await followMovedPages(desk, site, row)) };
 }
 
 /** The links of a page's HTML, and the keys by which their destinations are found. */

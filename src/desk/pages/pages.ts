@@ -20,6 +20,7 @@ import { currentRules } from "../rules/rules.ts";
 import { pageSummaries, pageView, storedLinks } from "./page-views.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import { audit } from "../ground/audit.ts";
+import { isSame } from "../ground/before-after.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../ground/parts.ts";
 import type { WithTexts } from "./texts/read-text.ts";
 import type { WithPreview } from "./preview.ts";
@@ -27,6 +28,7 @@ import { type ListQuery, type Listing } from "../../contract/ground/lists.ts";
 import { addRevision } from "../../store/pages/revisions.ts";
 import { routesAtPath } from "../../store/routes/places.ts";
 import type { Actor } from "../../core/people/actor.ts";
+import { findPage, insertPage, lockPage, pagesById } from "../../store/pages/pages.ts";
 
 /** The pages of a site; `q` looks in title, path and text. */
 export async function listPages(
@@ -35,16 +37,11 @@ export async function listPages(
   query: ListQuery,
 ): Promise<Listing<PageSummary>> {
   const ids = await pageIds(desk.store, { site: site.id, q: query.q }, portionOf(query, PAGE_SORTS));
-  const rows = await desk.store.pages.findAll({
-    where: { id: ids.map(({ id }) => id) },
-    attributes: { exclude: ["body", "html"] },
-  });
-  const byId = new Map(rows.map((row) => [row.id, row]));
-  const items = await pageSummaries(
-    desk,
-    site,
-    ids.map(({ id }) => byId.get(id)!),
+  const rows = await pagesById(
+    desk.store,
+    ids.map(({ id }) => id),
   );
+  const items = await pageSummaries(desk, site, rows);
   return listing(items, Number(ids[0]?.total ?? 0), query);
 }
 
@@ -77,6 +74,7 @@ export async function createPage(
     description: input.description ?? "",
     category: input.category ?? "",
     inNavigation: input.inNavigation ?? false,
+    search: input.search ?? {},
     body,
     html,
     ...storedLinks(html),
@@ -86,11 +84,11 @@ export async function createPage(
   };
   if (input.publish) await refuseTakenPath(desk, site, input.path);
   const row = await desk.store.transaction(async (transaction) => {
-    const created = await mapTakenPath(input.path, () => desk.store.pages.create(values, { transaction }));
+    const created = await mapTakenPath(input.path, () => insertPage(desk.store, values, transaction));
     await audit(
       desk,
       actor,
-      { siteId: site.id, action: "page.create", object: created.id, detail: { path: input.path } },
+      { siteId: site.id, action: "page.create", object: created.id, detail: toldOf(created) },
       transaction,
     );
     if (input.publish) await mapTakenPath(input.path, () => publishRow(desk, actor, created, transaction));
@@ -121,9 +119,16 @@ export async function savePage(
   }
   if (change.placement !== undefined && row.kind === "block") values.placement = change.placement;
   if (change.path !== undefined) Object.assign(values, { path: change.path, key: pathKey(change.path) });
-  for (const field of ["title", "description", "category", "inNavigation"] as const) {
+  for (const field of ["title", "description", "category", "inNavigation", "search"] as const) {
     if (change[field] !== undefined) Object.assign(values, { [field]: change[field] });
   }
+  // Saving what is already so makes no version, and interrupts nobody; a link that finds its page now is a change.
+  const { updatedBy: _, ...said } = values;
+  if (
+    row.version === change.version &&
+    isSame(Object.fromEntries(Object.keys(said).map((name) => [name, row[name as keyof PageRow]])), said)
+  )
+    return { ...(await readPage(desk, site, id)), ...(dropped ? { dropped } : {}) };
   await mapTakenPath(change.path ?? row.path, () =>
     writeVersioned(desk, actor, {
       table: desk.store.pages,
@@ -149,13 +154,10 @@ export async function publishPage(
 ): Promise<Page> {
   const row = await pageRow(desk, site, id);
   if (row.version !== version) throw stale(await pageView(desk, site, row));
+  if (row.published && row.publishedVersion === version) return pageView(desk, site, row);
   await refuseTakenPath(desk, site, row.path);
   await desk.store.transaction(async (transaction) => {
-    const locked = await desk.store.pages.findOne({
-      where: { id, version, deletedAt: null },
-      transaction,
-      lock: true,
-    });
+    const locked = await lockPage(desk.store, { id, siteId: site.id, version }, transaction);
     if (!locked) throw stale(await readPage(desk, site, id));
     await audit(
       desk,
@@ -181,21 +183,25 @@ export async function deletePage(
   await indexSaved(desk, site, id);
 }
 
-/** Brings a deleted page back, published if it was. */
+/** Brings a deleted page back, published if it was; at another path (`address`) where its own was given away. */
 export async function restorePage(
   desk: WithStore & WithDeliveryPort & WithReport,
   actor: Actor,
   site: OpenSite,
   id: string,
+  address?: string,
 ): Promise<Page> {
-  const row = await desk.store.pages.findOne({ where: { id, siteId: site.id } });
+  const row = await findPage(desk.store, { id, siteId: site.id, evenDeleted: true });
   if (!row) throw notFound("This page");
-  await mapTakenPath(row.path, () => setDeleted(desk, actor, row, null));
+  const moved = address === undefined || row.kind === "block" ? {} : movedTo(row, address);
+  const path = moved.path ?? row.published?.path ?? row.path;
+  if (row.published && row.kind === "page") await refuseTakenPath(desk, site, path);
+  await mapTakenPath(path, () => setDeleted(desk, actor, row, null, moved));
   await indexSaved(desk, site, id);
   return readPage(desk, site, id);
 }
 
-/** The body fragment as readers get it, rules applied; the draft's on request, or when nothing is published. */
+/** The body fragment with its rules applied; the draft's on request, or when nothing is published. */
 export async function deliveredHtml(
   desk: WithStore & WithDeliveryPort,
   site: OpenSite,
@@ -240,9 +246,7 @@ export async function previewDocument(
 
 /** A page's row; throws a 404 when there is none. */
 export async function pageRow(desk: WithStore, site: OpenSite, id: string): Promise<Row<PageRow>> {
-  const row = /^\d{1,18}$/.test(id)
-    ? await desk.store.pages.findOne({ where: { id, siteId: site.id, deletedAt: null } })
-    : null;
+  const row = await findPage(desk.store, { id, siteId: site.id });
   if (!row) throw notFound("This page");
   return row;
 }
@@ -261,8 +265,19 @@ export async function parseBody(
 
 // What readers get of a draft once it is published.
 function asPublished(row: PageRow): PublishedPage {
-  const { path, title, description, category, inNavigation, html, bound, placement } = row;
-  return { path, title, description, category, inNavigation, html, bound, placement };
+  const { path, title, description, category, inNavigation, search, html, bound, placement } = row;
+  return {
+    path,
+    title,
+    description,
+    category,
+    inNavigation,
+    search,
+    html,
+    bound,
+    placement,
+    at: new Date().toISOString(),
+  };
 }
 
 async function publishRow(
@@ -301,23 +316,35 @@ export function changeOf(row: PageRow): Parameters<typeof noteChange>[2] {
     : { siteId: row.siteId, kind: "page", objectId: row.id };
 }
 
+// The path of a block is nobody's to know.
+function toldOf({ kind, title, path }: PageRow): Record<string, unknown> {
+  return kind === "block" ? { title } : { path };
+}
+
 async function setDeleted(
   desk: WithStore,
   actor: Actor,
   row: Row<PageRow>,
   deletedAt: Date | null,
+  moved: Partial<PageRow> = {},
 ): Promise<void> {
   await desk.store.transaction(async (transaction) => {
-    await row.update({ deletedAt }, { transaction, silent: true });
-    const { siteId, id, path } = row;
+    await row.update({ ...moved, deletedAt }, { transaction, silent: true });
+    const { siteId, id } = row;
     await audit(
       desk,
       actor,
-      { siteId, action: deletedAt ? "page.delete" : "page.restore", object: id, detail: { path } },
+      { siteId, action: deletedAt ? "page.delete" : "page.restore", object: id, detail: toldOf(row) },
       transaction,
     );
     await noteChange(desk.store, transaction, changeOf(row));
   });
+}
+
+// The draft and what readers get, at another path.
+function movedTo({ published }: PageRow, path: string): Partial<PageRow> {
+  const key = pathKey(path);
+  return { path, key, ...(published ? { published: { ...published, path }, publishedKey: key } : {}) };
 }
 
 // Two things never claim one address.

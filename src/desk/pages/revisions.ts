@@ -9,6 +9,7 @@ import type { WithTexts } from "./texts/read-text.ts";
 import { revisionsOfPage, revisionOfPage, addStash } from "../../store/pages/revisions.ts";
 import { noteVisit, forgetVisits, othersAtPage } from "../../store/pages/visits.ts";
 import type { Actor } from "../../core/people/actor.ts";
+import { isRowId } from "../../store/ground/row-ids.ts";
 
 /** The versions of a page that were kept, newest first. */
 export async function listRevisions(desk: WithStore, site: OpenSite, id: string): Promise<Revision[]> {
@@ -25,7 +26,7 @@ export async function readRevision(
   revision: string,
 ): Promise<RevisionFull> {
   await pageRow(desk, site, id);
-  const [row] = /^\d{1,18}$/.test(revision) ? await revisionOfPage(desk.store, { id, revision }) : [];
+  const [row] = isRowId(revision) ? await revisionOfPage(desk.store, { id, revision }) : [];
   if (!row) throw notFound("This version");
   return { ...row, createdAt: row.createdAt.toISOString() };
 }
@@ -39,9 +40,16 @@ export async function restoreRevision(
   revision: string,
   version: number,
 ): Promise<Page> {
-  const { title, description, category, body } = await readRevision(desk, site, id, revision);
+  const { title, description, category, search, body } = await readRevision(desk, site, id, revision);
   await stashRevision(desk, actor, site, id, {});
-  return savePage(desk, actor, site, id, { title, description, category, body: body as never, version });
+  return savePage(desk, actor, site, id, {
+    title,
+    description,
+    category,
+    search,
+    body: body as never,
+    version,
+  });
 }
 
 /** Keeps a version beside the draft: what one of two people had written, or what a restored version replaces. */
@@ -61,6 +69,7 @@ export async function stashRevision(
     description: input.description ?? row.description,
     category: input.category ?? row.category,
     inNavigation: input.inNavigation ?? row.inNavigation,
+    search: input.search ?? row.search,
     html: bodyToHtml(body),
     body,
   };

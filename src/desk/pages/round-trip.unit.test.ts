@@ -6,10 +6,21 @@ import { bodyToHtml } from "../../core/pages/body/to-html.ts";
 import { readFrontMatter, withFrontMatter } from "../../core/pages/formats/front-matter.ts";
 import { readHtmlFile, writeHtmlFile } from "../../core/pages/formats/html-file.ts";
 import { markdownToHtml } from "../../core/pages/formats/markdown.ts";
-import { exactMarkdown } from "./exact-markdown.ts";
+import { exactMarkdown } from "./transfer/exact-markdown.ts";
 import { sanitizeHtml } from "./sanitize-html.ts";
 
-const META = { title: "A: “b” & <c>", path: "/a/b", description: "It's 3 > 2", category: "Reviews" };
+const META = {
+  search: {
+    title: "Moss & stone",
+    noindex: true,
+    canonical: "https://other.example/?a=1&b=2",
+    language: "de",
+  },
+  title: "A: “b” & <c>",
+  path: "/a/b",
+  description: "It's 3 > 2",
+  category: "Reviews",
+};
 
 describe("what goes out and comes in again is the same", () => {
   test("as HTML", () => {

@@ -11,7 +11,7 @@ import { Problem } from "../ground/problem.ts";
 import type { WithStore } from "../ground/parts.ts";
 
 /** Attempts that pass before the next has to wait. */
-const FREE = { pair: 6, place: 30, mail: 20, token: 20 } as const;
+const FREE = { pair: 6, place: 30, mail: 20, token: 20, reset: 3 } as const;
 /** Passwords that are hashed at the same time, each with 32 MB, and how many may wait for that. */
 const MAX_HASHED = 2;
 const MAX_WAITING = 30;
@@ -54,6 +54,21 @@ export async function countSignIn(
 /** Counts an API token that is none; throws a 429 while its place has to wait. */
 export function countWrongToken(desk: WithStore, place: string): Promise<void> {
   return count(desk, [{ who: `token ${place}`, free: FREE.token }]);
+}
+
+/** Counts an attempt to tell one's password where one is signed in already; throws a 429 while it has to wait. */
+export async function countPassword(desk: WithStore, personId: string): Promise<string[]> {
+  const who = `password ${personId}`;
+  await count(desk, [{ who, free: FREE.pair }]);
+  return [who];
+}
+
+/** Counts a wish for a mail with a new password; throws a 429 where the mail address, or the place, has to wait. */
+export function countReset(desk: WithStore, mail: string, place: string): Promise<void> {
+  return count(desk, [
+    { who: `reset ${digest(mail)}`, free: FREE.reset },
+    { who: `reset at ${place}`, free: FREE.place },
+  ]);
 }
 
 /** Hashes a password when its turn has come; throws a 429 when too many wait already. */

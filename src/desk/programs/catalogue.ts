@@ -1,5 +1,8 @@
 import { z } from "zod";
 import { type CatalogueEntry } from "../../core/programs/catalogue.ts";
+import type { Network } from "../../core/programs/program.ts";
+import { keptCatalogue, putCatalogue } from "../../store/programs/networks.ts";
+import type { JobKind } from "../jobs/job-kind.ts";
 import { programRows } from "../../store/programs/programs.ts";
 import { Problem } from "../ground/problem.ts";
 import { networkNamed } from "./networks.ts";
@@ -10,12 +13,37 @@ import { catalogueQuery, catalogueAnswerSchema, MAX_CATALOGUE } from "../../cont
 
 export type CatalogueAnswer = z.infer<typeof catalogueAnswerSchema>;
 
-/** Asks a network for its catalogue and searches in it. */
+/** A catalogue of yesterday is asked for again, in milliseconds. */
+const FRESH_MS = 24 * 3_600_000;
+
+/** Searches in a network's catalogue, as it was given within a day, or is now. */
 export async function searchCatalogue(
   desk: WithStore & WithOutgoing & WithTexts,
   site: OpenSite,
   { network, q }: z.infer<typeof catalogueQuery>,
 ): Promise<CatalogueAnswer> {
+  const known = await networkWithCatalogue(desk, site, network);
+  const [kept] = await keptCatalogue(desk.store, { network: known.id, address: known.catalogue });
+  const isFresh = kept !== undefined && Date.now() - kept.pulledAt.getTime() < FRESH_MS;
+  const { isJson, bytes, pulledAt } = isFresh ? kept : await pulled(desk, known);
+  return { ...(await answerOf(desk, site, bytes, isJson, q)), pulledAt: pulledAt.toISOString() };
+}
+
+/** Asks a network for its catalogue, however lately it was asked. */
+export const pullCatalogueJob: JobKind<
+  WithStore & WithOutgoing & WithTexts,
+  { network: string },
+  { pulledAt: string }
+> = {
+  name: "catalogue.pull",
+  run: async (desk, { site, input: { network } }) => {
+    const { pulledAt } = await pulled(desk, await networkWithCatalogue(desk, site, network));
+    return { pulledAt: pulledAt.toISOString() };
+  },
+  oneOf: (siteId, { network }) => `catalogue ${siteId} ${network}`.slice(0, 120),
+};
+
+async function networkWithCatalogue(desk: WithStore, site: OpenSite, network: string): Promise<Network> {
   const known = await networkNamed(desk, site, network);
   if (!known || known.catalogue === "")
     throw new Problem(
@@ -23,15 +51,30 @@ export async function searchCatalogue(
       "No catalogue is known",
       `Write down where ${network}’s catalogue is, or take a file of your own.`,
     );
-  const read = await desk.outgoing.read(known.catalogue, MAX_CATALOGUE);
+  return known;
+}
+
+async function pulled(
+  desk: WithStore & WithOutgoing & WithTexts,
+  { id, name, catalogue: address }: Network,
+): Promise<{ isJson: boolean; bytes: Uint8Array; pulledAt: Date }> {
+  const read = await desk.outgoing.read(address, MAX_CATALOGUE);
   if (!read.ok)
     throw new Problem(
       422,
       "The catalogue cannot be read",
-      `${network}’s catalogue ${read.reason}. Nothing was changed.`,
+      `${name}’s catalogue ${read.reason}. Nothing was changed.`,
     );
-  const isJson = /json/i.test(read.type) || /\.json\b/.test(known.catalogue);
-  return answerOf(desk, site, read.bytes, isJson, q);
+  const isJson = /json/i.test(read.type) || /\.json\b/.test(address);
+  // What is no catalogue does not take the place of one.
+  await desk.texts.read({ do: "catalogue", bytes: read.bytes, isJson, words: [] });
+  const [{ pulledAt }] = (await putCatalogue(desk.store, {
+    network: id,
+    address,
+    isJson,
+    bytes: read.bytes,
+  })) as [{ pulledAt: Date }];
+  return { isJson, bytes: read.bytes, pulledAt };
 }
 
 /** Searches in a catalogue that somebody has as a file. */
@@ -66,5 +109,6 @@ async function answerOf(
     items: found.entries.map((entry) => ({ ...entry, known: knownAs(entry) })),
     total: found.total,
     refused: found.refused,
+    pulledAt: null,
   };
 }

@@ -1,18 +1,19 @@
 import type { programs as contract } from "../../contract/programs.ts";
-import { wholeList, type Handlers } from "../ground/http/handler.ts";
+import { asJob, wholeList, type Handlers } from "../ground/http/handler.ts";
 import { listPrograms } from "./list-programs.ts";
 import * as programs from "./programs.ts";
 import { buildProgramLink } from "./build-link.ts";
 import { keepCredentials, dropCredentials, showCredentials, renewSeals } from "./credentials.ts";
 import { listNetworks, keepNetwork } from "./networks.ts";
-import { searchCatalogue, searchFile } from "./catalogue.ts";
+import { pullCatalogueJob, searchCatalogue, searchFile } from "./catalogue.ts";
 import type { WithStore, WithWorkspaceHosts, WithOutgoing, WithSeal } from "../ground/parts.ts";
+import type { WithJobs } from "../jobs/jobs.ts";
 import type { WithTexts } from "../pages/texts/read-text.ts";
 
 /** What the calls about programs do. */
 export const programsHandlers: Handlers<
   typeof contract,
-  WithStore & WithWorkspaceHosts & WithOutgoing & WithSeal & WithTexts
+  WithStore & WithWorkspaceHosts & WithOutgoing & WithSeal & WithTexts & WithJobs
 > = {
   list: async ({ desk, site, query, now }) => wholeList(await listPrograms(desk, site, query, now)),
   create: ({ desk, actor, site, body, now }) => programs.createProgram(desk, actor, site, body, now),
@@ -31,5 +32,6 @@ export const programsHandlers: Handlers<
   networks: async ({ desk, site }) => wholeList(await listNetworks(desk, site)),
   keepNetwork: ({ desk, actor, site, body }) => keepNetwork(desk, actor, site, body),
   catalogue: ({ desk, site, query }) => searchCatalogue(desk, site, query),
+  pullCatalogue: (call) => asJob(call, pullCatalogueJob, call.body),
   searchFile: ({ desk, site, query, bytes }) => searchFile(desk, site, bytes, query.q),
 };

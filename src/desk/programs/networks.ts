@@ -3,6 +3,7 @@ import type { ReportColumns } from "../../core/earnings/earning.ts";
 import type { Network, networkInputSchema } from "../../core/programs/program.ts";
 import type { KnownNetwork } from "../../core/earnings/guess-network.ts";
 import type { OpenSite } from "../sites/open-site.ts";
+import { beforeAndAfter } from "../ground/before-after.ts";
 import { audited } from "../ground/audit.ts";
 import type { WithStore } from "../ground/parts.ts";
 import {
@@ -35,7 +36,14 @@ export async function keepNetwork(
   site: OpenSite,
   { name, hosts, catalogue, report }: z.infer<typeof networkInputSchema>,
 ): Promise<Network> {
-  const entry = { siteId: site.id, action: "network.keep", object: name };
+  const before = await networkNamed(desk, site, name);
+  const detail = before
+    ? beforeAndAfter(
+        { hosts: before.hosts, catalogue: before.catalogue, report: before.report },
+        { hosts, catalogue, report },
+      )
+    : {};
+  const entry = { siteId: site.id, action: "network.keep", object: name, detail };
   const [kept] = await audited(desk, actor, entry, (transaction) =>
     putNetwork(desk.store, { site: site.id, name, hosts, catalogue, report }, transaction),
   );

@@ -1,6 +1,7 @@
 import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
 import type { TestDesk } from "../../../tests/support/desk.ts";
+import { until } from "../../../tests/support/ask.ts";
 import { deskWithProgram } from "../../../tests/support/program.ts";
 import { sealWith } from "../ground/seal.ts";
 
@@ -123,7 +124,8 @@ describe("a network's catalogue", () => {
     assert.deepEqual((await search("&q=cabins fern")).body.total, 1);
   });
 
-  test("that stops half-way, never answers or is no catalogue is told in words", async () => {
+  test("that stops half-way, never answers or is no catalogue is told in words, and the last one stays", async () => {
+    assert.equal((await search()).body.total, 2);
     for (const [answer, message] of [
       [{ ok: false as const, reason: "stopped half-way" }, /stopped half-way/],
       [
@@ -133,10 +135,22 @@ describe("a network's catalogue", () => {
       [json({ shops: [] }), /no list of programs/],
     ] as const) {
       outside(answer);
-      const { status, body } = await search();
-      assert.equal(status, 422);
-      assert.match(body.detail, message);
+      const asked = await garden.call("POST", "/sites/garden/catalogue/pull", { network: "Saltmarsh" });
+      assert.equal(asked.status, 202);
+      const failed = await until("it has failed", async () => {
+        const now = await garden.call("GET", `/jobs/${asked.body.id}`);
+        return now.body.state === "failed" ? now : undefined;
+      });
+      assert.match(failed!.body.problem.detail, message);
+      // Nobody asks the network for what it gave within a day.
+      assert.equal((await search()).body.total, 2);
     }
+    await garden.call("PUT", "/sites/garden/networks", {
+      name: "Saltmarsh",
+      hosts: ["go.saltmarsh.example"],
+      catalogue: "https://go.saltmarsh.example/other.json",
+    });
+    assert.equal((await search()).status, 422);
     assert.equal((await garden.call("GET", "/sites/garden/catalogue?network=Nobody")).status, 422);
   });
 

@@ -5,8 +5,8 @@ import {
   type Program,
   type ProgramChange,
   type ProgramInput,
-  type ProgramState,
 } from "../../core/programs/program.ts";
+import type { ProgramState } from "../../core/programs/choices.ts";
 import { readTemplate } from "../../core/programs/template.ts";
 import { domainNames } from "../../core/rules/resolve/match.ts";
 import type { Rule } from "../../core/rules/rule.ts";
@@ -24,13 +24,15 @@ import { fieldErrors, invalid, notFound, stale } from "../ground/problem.ts";
 import { currentRules, replaceRules } from "../rules/rules.ts";
 import { networkNamed } from "./networks.ts";
 import type { OpenSite } from "../sites/open-site.ts";
+import { beforeAndAfter } from "../ground/before-after.ts";
 import { audit } from "../ground/audit.ts";
 import type { WithStore } from "../ground/parts.ts";
 import type { Actor } from "../../core/people/actor.ts";
+import { isRowId } from "../../store/ground/row-ids.ts";
 
 /** Finds a program of the site. */
 export async function openProgram(desk: WithStore, site: OpenSite, id: string): Promise<ProgramRow> {
-  const [row] = /^\d{1,18}$/.test(id) ? await programRows(desk.store, site.id, id) : [];
+  const [row] = isRowId(id) ? await programRows(desk.store, site.id, id) : [];
   if (!row) throw notFound("This program");
   return row;
 }
@@ -61,7 +63,7 @@ export async function createProgram(
       await audit(
         desk,
         actor,
-        { siteId: site.id, action: "program.create", object: input.name },
+        { siteId: site.id, action: "program.create", object: input.name, detail: { id: made } },
         transaction,
       );
       await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
@@ -81,6 +83,7 @@ export async function changeProgram(
   now: number,
 ): Promise<Program> {
   const row = await openProgram(desk, site, id);
+  if (row.version !== version) throw stale(programView(row));
   const whole = programInputSchema.safeParse({ ...row.terms, ...change });
   if (!whole.success) throw invalid(fieldErrors(whole.error));
   const terms = whole.data;
@@ -109,7 +112,7 @@ export async function changeProgram(
           siteId: site.id,
           action: "program.change",
           object: terms.name,
-          detail: { fields: Object.keys(change) },
+          detail: { id: row.id, ...beforeAndAfter({ ...row.terms }, { ...terms }) },
         },
         transaction,
       );
@@ -164,7 +167,7 @@ export async function restoreProgram(
   site: OpenSite,
   id: string,
 ): Promise<Program> {
-  if (!/^\d{1,18}$/.test(id) || !(await named("it", () => setDeleted(desk, actor, site, id, false))))
+  if (!isRowId(id) || !(await named("it", () => setDeleted(desk, actor, site, id, false))))
     throw notFound("This program");
   return programView(await openProgram(desk, site, id));
 }
@@ -180,7 +183,7 @@ function setDeleted(
     const name = await setProgramDeleted(desk.store, transaction, { siteId: site.id, id, deleted });
     if (name === undefined) return false;
     const action = deleted ? "program.delete" : "program.restore";
-    await audit(desk, actor, { siteId: site.id, action, object: name }, transaction);
+    await audit(desk, actor, { siteId: site.id, action, object: name, detail: { id } }, transaction);
     await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
     return true;
   });

@@ -4,11 +4,12 @@ import * as routes from "./routes.ts";
 import { checkRoute } from "./route-advice.ts";
 import { tryRoute } from "./try-route.ts";
 import { routeHistory, countFromNow, countFromBeginning } from "./route-history.ts";
-import { changeMany, undoMany } from "./bulk.ts";
-import { shortenMany } from "./shorten-many.ts";
+import { undoMany } from "./many/undo-many.ts";
+import { changeRoutesJob } from "./many/bulk-job.ts";
+import { shortenMany } from "./many/shorten-many.ts";
 import { asPreferred, type Handlers } from "../ground/http/handler.ts";
-import { importRoutesTask } from "./import-routes.ts";
-import { exportRoutes } from "./export-routes.ts";
+import { importRoutesJob } from "./transfer/import-routes.ts";
+import { exportRoutes } from "./transfer/export-routes.ts";
 import { lintTable } from "./lint-table.ts";
 import type { WithStore, WithDeliveryPort, WithWorkspaceHosts, WithOutgoing } from "../ground/parts.ts";
 import type { WithJobs } from "../jobs/jobs.ts";
@@ -35,15 +36,12 @@ export const routesHandlers: Handlers<
   resetCount: ({ desk, actor, site, params }) => countFromNow(desk, actor, site, params.id),
   countAll: ({ desk, actor, site, params }) => countFromBeginning(desk, actor, site, params.id),
   facets: ({ desk, site }) => routeFacets(desk, site),
-  bulk: ({ desk, actor, site, body }) => changeMany(desk, actor, site, body),
+  bulk: (call) => asPreferred(call, changeRoutesJob, call.body),
   undoBulk: ({ desk, actor, site, params }) => undoMany(desk, actor, site, params.id),
   shorten: ({ desk, actor, site, body }) => shortenMany(desk, actor, site, body),
   import: async (call) => {
-    const { desk, actor, site, query, bytes, contentType } = call;
-    const file = { bytes, json: isJson(contentType, query.name) };
-    return asPreferred(call, "routes.import", (progress) =>
-      desk.thread.run(importRoutesTask, site.id, { actor, file, query }, progress),
-    );
+    const { query, bytes, contentType } = call;
+    return asPreferred(call, importRoutesJob, { json: isJson(contentType, query.name), query }, bytes);
   },
   export: ({ desk, site, query }) => exportRoutes(desk, site, query),
   lint: ({ desk, site }) => lintTable(desk, site),

@@ -14,6 +14,7 @@ import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 import { type Listing } from "../../contract/ground/lists.ts";
 import { routesQuery, routeFacetsSchema } from "../../contract/routes/list.ts";
+import { routesById } from "../../store/routes/routes.ts";
 
 /** The routes of a site, newest first unless sorted otherwise. */
 export async function listRoutes(
@@ -26,9 +27,10 @@ export async function listRoutes(
     routeIds(desk.store, site.id, query, portionOf(query, ROUTE_SORTS)),
     routeTotals(desk.store, site.id, query),
   ]);
-  const rows = await desk.store.routes.findAll({ where: { id: ids.map(({ id }) => id) } });
-  const byId = new Map(rows.map((row) => [row.id, row]));
-  const found = ids.flatMap(({ id }) => byId.get(id) ?? []);
+  const found = await routesById(
+    desk.store,
+    ids.map(({ id }) => id),
+  );
   return listing(await routeViews(desk, site, found), Number(count!.total), query);
 }
 

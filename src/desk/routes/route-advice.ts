@@ -18,6 +18,7 @@ import { routeViews } from "./route-views.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort, WithWorkspaceHosts } from "../ground/parts.ts";
 import { keysTaken } from "../../store/routes/addresses.ts";
+import { shortLinksOf } from "../../store/routes/routes.ts";
 
 /** Asks the linter about a route against what the site holds now. */
 export async function adviceFor(
@@ -166,9 +167,9 @@ export async function shortLinksTo(
   except?: string,
 ) {
   if (!looksLikeAddress(destination)) return [];
-  const rows = await desk.store.routes.findAll({
-    where: { siteId: site.id, kind: "short", destinationKey: compareKey(destination), deletedAt: null },
-    order: [["id", "ASC"]],
+  const rows = await shortLinksOf(desk.store, {
+    siteId: site.id,
+    destinationKey: compareKey(destination),
     limit: 20,
   });
   // The heading that an address leads to is part of where its reader arrives.

@@ -1,4 +1,4 @@
-import type { QueryMode } from "../../core/routes/route.ts";
+import type { QueryMode } from "../../core/routes/choices.ts";
 import { inEffect, type ScheduledRoute } from "../../core/routes/chain/in-effect.ts";
 import type { RouteAnswer } from "../../core/routes/chain/own-site.ts";
 import { withParameters } from "../../core/routes/chain/parameters.ts";

@@ -1,10 +1,12 @@
 import { compareKey } from "../../core/address/compare.ts";
 import { splitOwnAddress } from "../../core/ground/fields.ts";
-import type { QueryMode, RouteInput, RouteKind, RouteStatus } from "../../core/routes/route.ts";
+import type { RouteInput } from "../../core/routes/route.ts";
+import { NOTICE_SECONDS } from "../../core/routes/choices.ts";
 import { highestCapture } from "../../core/routes/match/captures.ts";
 import type { RouteRow } from "../../store/ground/models.ts";
 import { invalid, type FieldError } from "../ground/problem.ts";
 import type { OpenSite } from "../sites/open-site.ts";
+import { usualRoute } from "../../core/sites/usual-route.ts";
 
 /** Every field of a route that is written; the rest is the store's own. */
 export type RouteValues = Omit<
@@ -12,18 +14,7 @@ export type RouteValues = Omit<
   "id" | "siteId" | "version" | "createdAt" | "updatedAt" | "deletedAt" | "countedFrom" | "clicksBefore"
 >;
 
-export const DEFAULT_STATUS: Readonly<Record<RouteKind, RouteStatus>> = {
-  short: 302,
-  redirect: 301,
-  gone: 410,
-};
-/** A redirect stands for the address that it replaces: what readers bring along goes on with them. */
-export const DEFAULT_QUERY: Readonly<Record<RouteKind, QueryMode>> = {
-  short: "drop",
-  redirect: "forward",
-  gone: "drop",
-};
-const DEFAULT_NOTICE = { seconds: 5, text: "" };
+const DEFAULT_NOTICE = { seconds: NOTICE_SECONDS, text: "" };
 
 /** Every field of a route from what was handed in, its defaults filled in; throws what cannot be, at its field. */
 export function normalizeRoute(site: OpenSite, input: RouteInput): RouteValues {
@@ -35,7 +26,8 @@ export function normalizeRoute(site: OpenSite, input: RouteInput): RouteValues {
 /** The same without throwing: for imports, which name what is wrong with each line. */
 export function completion(site: OpenSite, input: RouteInput): { values: RouteValues; errors: FieldError[] } {
   const gone = input.kind === "gone";
-  const status = input.status ?? (input.notice ? 200 : DEFAULT_STATUS[input.kind]);
+  const usual = usualRoute(site.defaults, input.kind);
+  const status = input.status ?? (input.notice ? 200 : usual.status);
   const destination = gone ? null : (input.destination ?? null);
   const match = input.match ?? "exact";
   const afterEnd = input.afterEnd ?? (input.endDestination ? "destination" : "nothing");
@@ -49,13 +41,13 @@ export function completion(site: OpenSite, input: RouteInput): { values: RouteVa
     destination,
     destinationKey: destination && compareKey(destination),
     status,
-    query: input.query ?? DEFAULT_QUERY[input.kind],
+    query: input.query ?? usual.query,
     parameters: input.parameters ?? "",
     notice: status === 200 ? (input.notice ?? DEFAULT_NOTICE) : null,
     title: input.title ?? "",
     tags: [...new Set(input.tags ?? [])],
-    noindex: input.robots?.noindex ?? false,
-    nofollow: input.robots?.nofollow ?? false,
+    noindex: input.robots?.noindex ?? usual.noindex,
+    nofollow: input.robots?.nofollow ?? usual.nofollow,
     counted: input.counted ?? true,
     enabled: input.enabled ?? true,
     replacesPage: input.replacesPage ?? false,
@@ -85,9 +77,9 @@ function impossible(site: OpenSite, input: RouteInput, values: RouteValues): Fie
   };
   const gone = values.kind === "gone";
   refuse(
-    values.host !== null && !site.hostNames.includes(values.host),
+    values.host !== null && !site.answeringHosts.includes(values.host),
     "host",
-    `${values.host} is no host of this site. Its hosts are ${site.hostNames.join(", ")}.`,
+    `${values.host} is no host of this site. Its hosts are ${site.answeringHosts.join(", ")}.`,
   );
   refuse(
     gone !== (values.status === 410),

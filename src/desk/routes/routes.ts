@@ -1,21 +1,24 @@
-import { isDeepStrictEqual } from "node:util";
+import { inFigures } from "../../core/text/in-figures.ts";
 import { writeVersioned } from "../ground/write-versioned.ts";
 import { foreignPages } from "../pages/content-pages.ts";
 import type { Transaction } from "sequelize";
 import type { Advice, Route, RouteChange, RouteInput } from "../../core/routes/route.ts";
 import { routeKey } from "../../core/routes/match/address-form.ts";
+import { beforeAndAfter, isSame } from "../ground/before-after.ts";
 import { noteChange } from "../../store/ground/changes.ts";
 import type { RouteRow, Row } from "../../store/ground/models.ts";
 import { violatedIndex } from "../../store/ground/store.ts";
 import { invalid, notFound, stale } from "../ground/problem.ts";
 import { adviceFor, refusals } from "./route-advice.ts";
-import { normalizeRoute, DEFAULT_STATUS, inputOf, type RouteValues } from "./route-values.ts";
+import { normalizeRoute, inputOf, type RouteValues } from "./route-values.ts";
+import { usualRoute } from "../../core/sites/usual-route.ts";
 import { routeView } from "./route-views.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import { audit } from "../ground/audit.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 import { dropAddresses, patternCount, putAddresses } from "../../store/routes/addresses.ts";
 import type { Actor } from "../../core/people/actor.ts";
+import { findRoute, insertRoute } from "../../store/routes/routes.ts";
 
 const MAX_PATTERNS = 2_000;
 
@@ -39,10 +42,7 @@ export async function createRoute(
   const advice = await checked(desk, site, values);
   const row = await writing(values.address, () =>
     desk.store.transaction(async (transaction) => {
-      const created = await desk.store.routes.create(
-        { ...values, siteId: site.id, version: 1 },
-        { transaction },
-      );
+      const created = await insertRoute(desk.store, { ...values, siteId: site.id, version: 1 }, transaction);
       await claimAddresses(desk, created, transaction);
       await audit(
         desk,
@@ -69,9 +69,10 @@ export async function changeRoute(
   if (row.version !== change.version) throw stale(await routeView(desk, site, row));
   const { version, ...fields } = change;
   const present = Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined));
-  const values = normalizeRoute(site, { ...inputOf(row), ...present, ...statusFor(row, change) });
+  const values = normalizeRoute(site, { ...inputOf(row), ...present, ...statusFor(site, row, change) });
   const advice = await checked(desk, site, values, id);
   const changed = changedFields(row, values);
+  if (Object.keys(changed).length === 0) return routeView(desk, site, row, advice);
   await writing(values.address, () =>
     writeVersioned<RouteRow>(desk, actor, {
       table: desk.store.routes,
@@ -81,7 +82,12 @@ export async function changeRoute(
         await row.reload({ transaction });
         await claimAddresses(desk, row, transaction);
       },
-      entry: { siteId: site.id, action: "route.change", object: id, detail: present },
+      entry: {
+        siteId: site.id,
+        action: "route.change",
+        object: id,
+        detail: beforeAndAfter({ ...inputOf(row) }, { ...inputOf({ ...row.get(), ...values }) }),
+      },
       change: { siteId: site.id, kind: "route", objectId: id },
       stale: async () => stale(await readRoute(desk, site, id)),
     }),
@@ -91,9 +97,7 @@ export async function changeRoute(
 
 function changedFields(row: RouteRow, values: RouteValues): Partial<RouteValues> {
   return Object.fromEntries(
-    Object.entries(values).filter(
-      ([name, value]) => !isDeepStrictEqual(value, row[name as keyof RouteValues]),
-    ),
+    Object.entries(values).filter(([name, value]) => !isSame(row[name as keyof RouteValues], value)),
   );
 }
 
@@ -113,22 +117,22 @@ export async function deleteRoute(desk: WithStore, actor: Actor, site: OpenSite,
   });
 }
 
-/** Brings a deleted route back; refused when its address was given away meanwhile. */
+/** Brings a deleted route back, at another `address` where its own was given away; refused where that is taken. */
 export async function restoreRoute(
   desk: WithStore & WithDeliveryPort,
   actor: Actor,
   site: OpenSite,
   id: string,
+  address?: string,
 ): Promise<Route> {
-  const row = /^\d{1,18}$/.test(id)
-    ? await desk.store.routes.findOne({ where: { id, siteId: site.id } })
-    : null;
+  const row = await findRoute(desk.store, { id, siteId: site.id, evenDeleted: true });
   if (!row) throw notFound("This route");
   if (row.deletedAt) {
-    await checked(desk, site, normalizeRoute(site, inputOf(row)), id);
-    await writing(row.address, () =>
+    const values = normalizeRoute(site, { ...inputOf(row), address: address ?? row.address });
+    await checked(desk, site, values, id);
+    await writing(values.address, () =>
       desk.store.transaction(async (transaction) => {
-        await row.update({ deletedAt: null }, { transaction, silent: true });
+        await row.update({ address: values.address, deletedAt: null }, { transaction, silent: true });
         await claimAddresses(desk, row, transaction);
         await audit(desk, actor, { siteId: site.id, action: "route.restore", object: id }, transaction);
         await noteChange(desk.store, transaction, { siteId: site.id, kind: "route", objectId: id });
@@ -139,9 +143,10 @@ export async function restoreRoute(
 }
 
 // A route that becomes another kind, or gets or loses its notice, gets a fitting status unless one was chosen.
-function statusFor(row: RouteRow, change: RouteChange): Partial<RouteInput> {
+function statusFor(site: OpenSite, row: RouteRow, change: RouteChange): Partial<RouteInput> {
   if (change.status !== undefined) return change.status === 200 ? {} : { notice: change.notice ?? null };
-  if (change.kind && change.kind !== row.kind) return { status: DEFAULT_STATUS[change.kind], notice: null };
+  if (change.kind && change.kind !== row.kind)
+    return { status: usualRoute(site.defaults, change.kind).status, notice: null };
   if (change.notice && row.status !== 200) return { status: 200 };
   return {};
 }
@@ -188,7 +193,7 @@ async function refuseTooManyPatterns(
   throw invalid([{ path: "match", message: TOO_MANY_PATTERNS }]);
 }
 
-export const TOO_MANY_PATTERNS = `A site has at most ${MAX_PATTERNS.toLocaleString("en-GB")} patterns. Wildcards and prefixes are not limited; most patterns can be one.`;
+export const TOO_MANY_PATTERNS = `A site has at most ${inFigures(MAX_PATTERNS)} patterns. Wildcards and prefixes are not limited; most patterns can be one.`;
 
 /** How many patterns a site may still have. */
 export async function patternsLeft(desk: WithStore, site: OpenSite): Promise<number> {
@@ -221,9 +226,7 @@ async function writing<T>(address: string, work: () => Promise<T>): Promise<T> {
 
 /** The stored route; throws when there is none. */
 export async function routeRow(desk: WithStore, site: OpenSite, id: string): Promise<Row<RouteRow>> {
-  const row = /^\d{1,18}$/.test(id)
-    ? await desk.store.routes.findOne({ where: { id, siteId: site.id, deletedAt: null } })
-    : null;
+  const row = await findRoute(desk.store, { id, siteId: site.id });
   if (!row) throw notFound("This route");
   return row;
 }

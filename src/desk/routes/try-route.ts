@@ -3,13 +3,13 @@ import { ownPlace } from "../../core/address/classify.ts";
 import { caseFoldedKey, pathKey } from "../../core/address/path-key.ts";
 import { repairAddress } from "../../core/address/repair/repair.ts";
 import { splitOwnAddress } from "../../core/ground/fields.ts";
-import { QUERY_MODES, type RouteStatus } from "../../core/routes/route.ts";
+import { QUERY_MODES, type RouteStatus } from "../../core/routes/choices.ts";
 import { addressFault, readRouteKey, routeKey } from "../../core/routes/match/address-form.ts";
 import { withCaptures } from "../../core/routes/match/captures.ts";
 import { MATCH_KINDS } from "../../core/routes/match/match-kind.ts";
 import { draftTable } from "../../core/routes/match/draft-table.ts";
 import { literalOf } from "../../core/routes/match/pattern-table.ts";
-import { followOwn } from "../../core/routes/chain/follow.ts";
+import { followOwn, type OwnHop } from "../../core/routes/chain/follow.ts";
 import { inEffect } from "../../core/routes/chain/in-effect.ts";
 import type { OwnAnswer, OwnSite } from "../../core/routes/chain/own-site.ts";
 import { withParameters } from "../../core/routes/chain/parameters.ts";
@@ -80,7 +80,11 @@ function leadsTo(
   });
 }
 
-function noteOf(endless: string | undefined, last: OwnAnswer | undefined, next: string | null): string {
+function noteOf(
+  endless: string | undefined,
+  last: OwnHop["answer"] | undefined,
+  next: string | null,
+): string {
   if (endless === "loop") return "goes round in a circle";
   if (endless) return "takes too many hops";
   if (next !== null || !last) return "leaves the site";

@@ -1,3 +1,4 @@
+import { inFigures } from "../../core/text/in-figures.ts";
 import type { RuleBundle } from "../../core/rules/sets/bundle.ts";
 import { leadingRoutes } from "../../store/routes/leading-routes.ts";
 import { Problem } from "../ground/problem.ts";
@@ -18,7 +19,7 @@ export async function bundleRules(desk: WithStore, site: OpenSite): Promise<Rule
     throw new Problem(
       422,
       "Too many routes for a file",
-      `This site has more than ${MAX_ROUTES.toLocaleString("en")} routes. Use “maprope rewrite --site ${site.key}”, which asks the site itself.`,
+      `This site has more than ${inFigures(MAX_ROUTES)} routes. Use “maprope rewrite --site ${site.key}”, which asks the site itself.`,
     );
   return {
     rules,

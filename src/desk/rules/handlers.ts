@@ -2,7 +2,7 @@ import type { rules as contract } from "../../contract/rules.ts";
 import { currentRules, replaceRules, adviceOn, askAttributes } from "./rules.ts";
 import { bundleRules } from "./bundle.ts";
 import { asPreferred, wholeList, type Handlers } from "../ground/http/handler.ts";
-import { tryRulesTask } from "./try-rules.ts";
+import { tryRulesJob } from "./try-rules.ts";
 import { listVersions, readVersion, putBackVersion } from "./versions.ts";
 import { readSchedule, scheduleRules, dropSchedule } from "./schedule.ts";
 import { rewriteHtml, htmlOf } from "./rewrite.ts";
@@ -19,10 +19,7 @@ export const rulesHandlers: Handlers<typeof contract, WithStore & WithDeliveryPo
       const saved = await replaceRules(desk, actor, site, body.version, body.rules);
       return { ...saved, advice: adviceOn(site, saved.rules) };
     },
-    try: (call) =>
-      asPreferred(call, "rules.try", (progress) =>
-        call.desk.thread.run(tryRulesTask, call.site.id, call.body, progress),
-      ),
+    try: (call) => asPreferred(call, tryRulesJob, call.body),
     advise: async ({ site, body }) => ({ advice: adviceOn(site, body.rules) }),
     versions: async ({ desk, site }) => wholeList(await listVersions(desk, site)),
     version: ({ desk, site, params }) => readVersion(desk, site, params.version),
@@ -33,7 +30,8 @@ export const rulesHandlers: Handlers<typeof contract, WithStore & WithDeliveryPo
       schedule: await scheduleRules(desk, actor, site, body, now),
     }),
     dropSchedule: ({ desk, actor, site }) => dropSchedule(desk, actor, site),
-    attributes: ({ desk, site, body }) => askAttributes(desk, site, body),
+    attributes: async ({ desk, site, body }) => (await askAttributes(desk, site, [body]))[0]!,
+    manyAttributes: async ({ desk, site, body }) => ({ items: await askAttributes(desk, site, body.links) }),
     rewrite: async ({ desk, site, query, bytes, contentType }) =>
       (await rewriteHtml(desk, site, { ...query, html: htmlOf(bytes, contentType) })).html,
     rewriteReport: ({ desk, site, body }) => rewriteHtml(desk, site, body),

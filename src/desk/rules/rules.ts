@@ -14,13 +14,14 @@ import { snapshotSite } from "../links/site-snapshot.ts";
 import { stale } from "../ground/problem.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import { audit } from "../ground/audit.ts";
+import { isSame } from "../ground/before-after.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
-import { addRuleSet } from "../../store/rules/rule-sets.ts";
+import { addRuleSet, latestRuleSet } from "../../store/rules/rule-sets.ts";
 import type { Actor } from "../../core/people/actor.ts";
 
 /** The rules in force; version 0 is the empty set that every site begins with. */
 export async function currentRules(desk: WithStore, site: OpenSite): Promise<RuleSet> {
-  const row = await desk.store.ruleSets.findOne({ where: { siteId: site.id }, order: [["version", "DESC"]] });
+  const row = await latestRuleSet(desk.store, site.id);
   return row ? { version: row.version, rules: rulesOf(row.rules) } : { version: 0, rules: [] };
 }
 
@@ -42,6 +43,8 @@ export async function replaceRules(
   version: number,
   rules: Rule[],
 ): Promise<RuleSet> {
+  const before = await currentRules(desk, site);
+  if (before.version === version && isSame(before.rules, rules)) return before;
   await desk.store.transaction(async (transaction) => {
     const [saved] = await addRuleSet(
       desk.store,
@@ -65,21 +68,33 @@ export async function replaceRules(
   return currentRules(desk, site);
 }
 
-/** The rel and target that a link would be delivered with, and why. */
+/** The rel and target that each link would be delivered with, and why. */
 export async function askAttributes(
   desk: WithStore & WithDeliveryPort,
   site: OpenSite,
-  question: z.infer<typeof attributesQuestionSchema>,
-): Promise<z.infer<typeof attributesAnswerSchema>> {
+  questions: readonly z.infer<typeof attributesQuestionSchema>[],
+): Promise<z.infer<typeof attributesAnswerSchema>[]> {
   const [{ rules }, snapshot] = await Promise.all([
     currentRules(desk, site),
-    snapshotSite(desk, site, [question.href]),
+    snapshotSite(
+      desk,
+      site,
+      questions.map(({ href }) => href),
+    ),
   ]);
-  const { rel, target, trace } = linkAttributes(question, rules, snapshot.linkResolver());
-  return {
-    rel: [...rel],
-    target,
-    trace: trace.map(({ attribute, value, by, overridden }) => ({ attribute, value, by, beat: overridden })),
-    otherwise: Object.fromEntries(trace.map((decision) => [decision.attribute, otherAnswer(decision)])),
-  };
+  const resolver = snapshot.linkResolver();
+  return questions.map((question) => {
+    const { rel, target, trace } = linkAttributes(question, rules, resolver);
+    return {
+      rel: [...rel],
+      target,
+      trace: trace.map(({ attribute, value, by, overridden }) => ({
+        attribute,
+        value,
+        by,
+        beat: overridden,
+      })),
+      otherwise: Object.fromEntries(trace.map((decision) => [decision.attribute, otherAnswer(decision)])),
+    };
+  });
 }

@@ -1,11 +1,13 @@
 import type { z } from "zod";
 import type { rulesTrySchema } from "../../core/rules/rule.ts";
+import type { WithThread } from "../jobs/desk-thread.ts";
+import type { JobKind } from "../jobs/job-kind.ts";
 import type { Task } from "../jobs/task.ts";
 import type { Rule } from "../../core/rules/rule.ts";
 import type { RuleAdvice } from "../../core/rules/sets/advice.ts";
 import { RuleTrial, type ChangedLink, type Trial } from "../../core/rules/sets/try-rules.ts";
 import { countLedger, ruledRows } from "../../store/ledger/ledger-rows.ts";
-import type { Progress } from "../jobs/jobs.ts";
+import type { Progress } from "../../threads/progress.ts";
 import { catchUpLedger } from "../ledger/follow-ledger.ts";
 import { factsOf } from "../ledger/reapply-rules.ts";
 import { adviceOn, currentRules } from "./rules.ts";
@@ -87,4 +89,10 @@ function mixed<T>(lists: readonly (readonly T[])[], most: number): T[] {
 export const tryRulesTask: Task<WithStore & WithDeliveryPort, z.infer<typeof rulesTrySchema>, TriedSet> = {
   name: "rules.try",
   run: (desk, site, { rules, only }, progress) => tryOnLedger(desk, site, rules, progress, only),
+};
+
+/** Tries a set while its asker looks elsewhere. */
+export const tryRulesJob: JobKind<WithThread, z.infer<typeof rulesTrySchema>, TriedSet> = {
+  name: "rules.try",
+  run: (desk, { site, input }, progress) => desk.thread.run(tryRulesTask, site.id, input, progress),
 };

@@ -1,7 +1,7 @@
-import { isBadHealth, type HealthVerdict } from "../../core/routes/route.ts";
+import { isBadHealth, type HealthVerdict } from "../../core/routes/choices.ts";
 import { highestCapture } from "../../core/routes/match/captures.ts";
 import type { Trace, TraceVerdict } from "../../core/trace/trace.ts";
-import { UNWATCHED, type Progress } from "../jobs/jobs.ts";
+import { UNWATCHED, type Progress } from "../../threads/progress.ts";
 import { traceAddresses } from "./trace-routes.ts";
 import { openSite, type OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort, WithOutgoing } from "../ground/parts.ts";
@@ -125,10 +125,10 @@ function healthOf(trace: Trace): { verdict: HealthVerdict; status: number | null
     dead: `ends at ${status === 410 ? "“gone” (410)" : status === 200 ? "a page that says that it was not found" : "“not found”"}`,
     failing:
       trace.verdict === "lost-tracking"
-        ? `loses ${trace.tracking
+        ? `does not get the parameter ${trace.tracking
             .filter(({ arrived }) => !arrived)
-            .map(({ name }) => name)
-            .join(", ")} on the way`
+            .map(({ name }) => `“${name}”`)
+            .join(", ")}: it is lost on the way`
         : `answers with an error (${status ?? "none"})`,
     unreachable: last?.note ?? "cannot be reached",
   };

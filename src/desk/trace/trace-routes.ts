@@ -3,10 +3,10 @@ import { z } from "zod";
 import { ownPlace } from "../../core/address/classify.ts";
 import { repairAddress } from "../../core/address/repair/repair.ts";
 import { closestAddresses, closestMatch } from "../../core/misses/closest.ts";
-import { followOwn, MAX_HOPS } from "../../core/routes/chain/follow.ts";
-import type { OwnAnswer, OwnSite } from "../../core/routes/chain/own-site.ts";
+import { followOwn, MAX_HOPS, type OwnHop } from "../../core/routes/chain/follow.ts";
+import type { OwnSite } from "../../core/routes/chain/own-site.ts";
 import { cameBack, judge, type Endless, type Trace, type TraceHop } from "../../core/trace/trace.ts";
-import { UNWATCHED, type Progress } from "../jobs/jobs.ts";
+import { UNWATCHED, type Progress } from "../../threads/progress.ts";
 import { knownAddresses } from "../misses/known-addresses.ts";
 import { snapshotSite } from "../links/site-snapshot.ts";
 import type { OpenSite } from "../sites/open-site.ts";
@@ -136,10 +136,11 @@ async function ask(
   };
 }
 
-function ownHop({ address, answer }: { address: string; answer: OwnAnswer }): TraceHop {
+function ownHop({ address, answer }: OwnHop): TraceHop {
   const base = { address, status: answer.status, by: answer.by };
   if (answer.by === "route") return { ...base, id: answer.id };
   if (answer.by === "page") return { ...base, id: answer.id, note: answer.title };
+  if (answer.by === "spelling") return { ...base, note: "The path is spelled otherwise." };
   return answer.by === "miss" ? { ...base, note: MISS_NOTES[answer.rule] } : base;
 }
 
@@ -147,6 +148,7 @@ const MISS_NOTES = {
   help: "The page with the closest addresses.",
   closest: "The closest address, which the site sends misses to.",
   destination: "What the site has chosen for misses.",
+  root: "Where the root of a host for short links leads.",
 } as const;
 
 // Where the site would send these addresses if nothing answers them: to be looked up as well.

@@ -3,10 +3,11 @@ import { Plus } from "lucide-react";
 import type { Site } from "../../core/sites/site.ts";
 import { PageState } from "../../ui/frame/PageState.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
-import { when } from "../../ui/format/when.ts";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { asking } from "../../ui/client/queries.ts";
-import { api, messageOf } from "../../ui/client/api.ts";
+import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
+import { api, messageOf, type Answer } from "../../ui/client/api.ts";
+import { when } from "../../ui/format/format.ts";
 
 /** The shared blocks: content that stands on many pages, written like a page. */
 export function BlocksScreen({ site }: { site: Site }) {
@@ -20,7 +21,39 @@ export function BlocksScreen({ site }: { site: Site }) {
 
 const PLACE_WORD = { footer: "in the footer", sidebar: "beside the text" } as const;
 
+type Block = Answer<"GET /sites/:site/blocks">["items"][number];
+
 function Blocks({ site }: { site: Site }) {
+  const columns: Column<Block>[] = [
+    {
+      key: "title",
+      word: "Name",
+      head: true,
+      cell: ({ id, title }) => (
+        <a className="font-medium hover:text-accent hover:underline" href={`/${site.key}/pages/${id}`}>
+          {title}
+        </a>
+      ),
+    },
+    {
+      key: "place",
+      word: "Stands",
+      cell: ({ placement }) => (placement ? PLACE_WORD[placement.place] : ""),
+    },
+    {
+      key: "on",
+      word: "On",
+      cell: ({ placement }) => (placement?.shown === "all" ? "all pages" : placement?.on.join(", ")),
+    },
+    { key: "links", word: "Links", cell: ({ links }) => links },
+    { key: "state", word: "State", cell: (block) => <PageState page={block} /> },
+    {
+      key: "updatedAt",
+      word: "Last saved",
+      cellClass: "text-sm text-quiet",
+      cell: ({ updatedAt }) => when(updatedAt),
+    },
+  ];
   const blocks = useQuery(asking("GET /sites/:site/blocks", { site: site.id }));
   const make = useMutation({
     mutationFn: () =>
@@ -41,6 +74,7 @@ function Blocks({ site }: { site: Site }) {
           filled from the site’s variables.
         </p>
         <button
+          data-needs="editor"
           className="action action-main ml-auto"
           disabled={make.isPending}
           onClick={() => make.mutate()}
@@ -56,40 +90,13 @@ function Blocks({ site }: { site: Site }) {
           No shared blocks yet. “New block” begins one, for a footer that stands below every page, say.
         </p>
       ) : (
-        <table className="w-full border-collapse text-left">
-          <thead className="text-sm text-quiet">
-            <tr className="border-b border-line">
-              {["Name", "Stands", "On", "Links", "State", "Last saved"].map((word) => (
-                <th key={word} scope="col" className="py-1.5 pr-3 font-medium">
-                  {word}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {blocks.data?.items.map((block) => (
-              <tr key={block.id} className="border-b border-line/60 hover:bg-sheet">
-                <td className="py-1.5 pr-3">
-                  <a
-                    className="font-medium hover:text-accent hover:underline"
-                    href={`/${site.key}/pages/${block.id}`}
-                  >
-                    {block.title}
-                  </a>
-                </td>
-                <td className="py-1.5 pr-3">{block.placement ? PLACE_WORD[block.placement.place] : ""}</td>
-                <td className="py-1.5 pr-3">
-                  {block.placement?.shown === "all" ? "all pages" : block.placement?.on.join(", ")}
-                </td>
-                <td className="py-1.5 pr-3">{block.links}</td>
-                <td className="py-1.5 pr-3">
-                  <PageState page={block} />
-                </td>
-                <td className="py-1.5 text-sm text-quiet">{when(block.updatedAt)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable
+          label="Shared blocks"
+          rows={blocks.data?.items ?? []}
+          columns={columns}
+          keyOf={({ id }) => id}
+          rowClass={() => "hover:bg-sheet"}
+        />
       )}
     </>
   );

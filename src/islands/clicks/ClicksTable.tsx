@@ -1,4 +1,6 @@
+import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
 import type { ClicksAnswer, ClicksRow } from "../../core/clicks/clicks.ts";
+import { count } from "../../ui/format/format.ts";
 
 const HEADS: Readonly<Record<string, string>> = {
   day: "Day",
@@ -15,49 +17,37 @@ export function ClicksTable({ answer, onRoute }: { answer: ClicksAnswer; onRoute
   const { by, before } = answer;
   const items = by === "day" ? [...answer.items].reverse() : answer.items;
   const earlier = earlierOf(answer);
+  const figure = (key: string, word: string, of: (row: ClicksRow) => number): Column<ClicksRow> => ({
+    key,
+    word,
+    number: true,
+    cell: (row) => count(of(row)),
+  });
+  const columns: Column<ClicksRow>[] = [
+    {
+      key: "label",
+      word: HEADS[by] ?? by,
+      head: true,
+      className: "max-w-0 w-full",
+      cellClass: "truncate",
+      cell: ({ key, label }) =>
+        by === "route" ? (
+          <button className="font-mono text-[0.86em] hover:underline" onClick={() => onRoute(key)}>
+            {label}
+          </button>
+        ) : (
+          label
+        ),
+    },
+    figure("clicks", "Clicks", ({ clicks }) => clicks),
+    ...(before ? [figure("before", "Before", ({ key }) => earlier.get(key)?.clicks ?? 0)] : []),
+    figure("visitors", "Visitors", ({ visitors }) => visitors),
+    figure("bots", "Robots", ({ bots }) => bots),
+    figure("prefetches", "Prefetches", ({ prefetches }) => prefetches),
+    figure("heads", "HEAD", ({ heads }) => heads),
+  ];
   return (
-    <table className="w-full text-right tabular-nums">
-      <thead className="text-sm text-quiet">
-        <tr className="border-b border-line">
-          {[
-            HEADS[by] ?? by,
-            "Clicks",
-            ...(before ? ["Before"] : []),
-            "Visitors",
-            "Robots",
-            "Prefetches",
-            "HEAD",
-          ].map((word, index) => (
-            <th key={word} scope="col" className={`py-1.5 font-medium ${index === 0 ? "text-left" : ""}`}>
-              {word}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {items.map((row) => (
-          <tr key={row.key} className="border-b border-line/60">
-            <th scope="row" className="max-w-0 truncate py-1 text-left font-normal">
-              {by === "route" ? (
-                <button className="font-mono text-[0.86em] hover:underline" onClick={() => onRoute(row.key)}>
-                  {row.label}
-                </button>
-              ) : (
-                row.label
-              )}
-            </th>
-            <td>{row.clicks.toLocaleString("en-GB")}</td>
-            {before ? (
-              <td className="text-quiet">{(earlier.get(row.key)?.clicks ?? 0).toLocaleString("en-GB")}</td>
-            ) : null}
-            <td>{row.visitors.toLocaleString("en-GB")}</td>
-            <td>{row.bots}</td>
-            <td>{row.prefetches}</td>
-            <td>{row.heads}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <DataTable label="The numbers of the chart" rows={items} columns={columns} keyOf={({ key }) => key} />
   );
 }
 

@@ -1,9 +1,10 @@
 import { useState } from "react";
 import type { Site } from "../../core/sites/site.ts";
 import { Choice } from "../../ui/fields/Choice.tsx";
-import { when } from "../../ui/format/when.ts";
 import { useLatestClicks, type ClicksQuestion } from "./use-clicks.ts";
-import { messageOf } from "../../ui/client/api.ts";
+import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
+import { messageOf, type Answer } from "../../ui/client/api.ts";
+import { when } from "../../ui/format/format.ts";
 
 const CLASSES = [
   { value: "bot", word: "Robots" },
@@ -13,12 +14,22 @@ const CLASSES = [
   { value: "person", word: "Persons" },
 ] as const;
 
+type Request = Answer<"GET /sites/:site/clicks/latest">["items"][number];
+
+const COLUMNS: readonly Column<Request>[] = [
+  { key: "at", word: "When", cellClass: "whitespace-nowrap", cell: ({ at }) => when(at) },
+  { key: "route", word: "Route", cellClass: "font-mono text-xs", cell: ({ address }) => address },
+  { key: "device", word: "Device", cell: ({ device }) => device },
+  { key: "referrer", word: "Came from", cell: ({ referrer }) => referrer || "not told" },
+  { key: "page", word: "Page of ours", cellClass: "font-mono text-xs", cell: ({ page }) => page },
+];
+
 /** Single requests, newest first, to see what was counted apart and why the numbers are what they are. */
 export function OthersLately({ site, asked }: { site: Site; asked: Omit<ClicksQuestion, "by"> }) {
   const [open, setOpen] = useState(false);
   return (
     <details className="mt-6" onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <summary className="text-quiet">One by one: what was counted, and what was kept apart</summary>
+      <summary className="text-quiet">Latest requests, counted or not</summary>
       {open ? <Latest site={site} asked={asked} /> : null}
     </details>
   );
@@ -33,28 +44,13 @@ function Latest({ site, asked }: { site: Site; asked: Omit<ClicksQuestion, "by">
       {latest.isError ? <p className="text-bad">{messageOf(latest.error)}</p> : null}
       {latest.data?.items.length === 0 ? <p className="mt-2 text-quiet">None in these days.</p> : null}
       {latest.data && latest.data.items.length > 0 ? (
-        <table className="mt-2 w-full text-left text-sm">
-          <thead className="text-quiet">
-            <tr className="border-b border-line">
-              {["When", "Route", "Device", "Came from", "Page of ours"].map((word) => (
-                <th key={word} scope="col" className="py-1 font-medium">
-                  {word}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {latest.data.items.map((one, index) => (
-              <tr key={`${one.at} ${index}`} className="border-b border-line/60">
-                <td className="py-0.5 whitespace-nowrap">{when(one.at)}</td>
-                <td className="font-mono text-xs">{one.address}</td>
-                <td>{one.device}</td>
-                <td>{one.referrer || "not told"}</td>
-                <td className="font-mono text-xs">{one.page}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable
+          label="Single requests"
+          rows={latest.data.items}
+          columns={COLUMNS}
+          keyOf={(one) => `${one.at} ${latest.data.items.indexOf(one)}`}
+          dense
+        />
       ) : null}
     </div>
   );

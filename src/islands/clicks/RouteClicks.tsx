@@ -2,6 +2,7 @@ import type { Site } from "../../core/sites/site.ts";
 import { Bars } from "../../ui/charts/Bars.tsx";
 import { SERIES } from "./series.ts";
 import { useClicks } from "./use-clicks.ts";
+import { count } from "../../ui/format/format.ts";
 
 /** A route's last 60 days, small. */
 export function RouteClicks({ site, routeId }: { site: Site; routeId: string }) {
@@ -12,8 +13,8 @@ export function RouteClicks({ site, routeId }: { site: Site; routeId: string }) 
     <>
       {asides > 0 ? (
         <p className="mb-1 text-sm text-warn">
-          In the last 60 days it stood aside {asides.toLocaleString("en-GB")}{" "}
-          {asides === 1 ? "time" : "times"}: it would have led back to the very address that was asked for.
+          In the last 60 days it stood aside {count(asides)} {asides === 1 ? "time" : "times"}: it would have
+          led back to the very address that was asked for.
         </p>
       ) : null}
       <Bars

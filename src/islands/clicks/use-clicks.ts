@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { utcDay } from "../../core/clicks/record.ts";
-import type { ClickGrouping } from "../../core/clicks/clicks.ts";
+import type { ClickGrouping } from "../../core/clicks/choices.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { asking } from "../../ui/client/queries.ts";
 

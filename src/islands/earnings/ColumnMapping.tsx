@@ -1,5 +1,8 @@
 import type { ReportColumns, ReportLook } from "../../core/earnings/earning.ts";
-import { FieldRow } from "../../ui/fields/FieldRow.tsx";
+import { DataTable } from "../../ui/table/DataTable.tsx";
+import { SelectField, TextField } from "../../ui/form/fields.tsx";
+import { LiveForm } from "../../ui/form/LiveForm.tsx";
+import { useLiveForm } from "../../ui/form/use-live-form.ts";
 
 const FIELDS = [
   ["reference", "Order or transaction"],
@@ -23,105 +26,73 @@ export function ColumnMapping(props: {
   onChange: (columns: Partial<ReportColumns>) => void;
 }) {
   const { look, columns, onChange } = props;
-  const set = (name: string, value: string): void =>
-    onChange({ ...columns, [name]: value === "" ? undefined : value });
-  const ambiguous = look.dateOrders.length > 1;
+  const form = useLiveForm<Record<string, string>>({
+    values: Object.fromEntries(
+      [...FIELDS.map(([name]) => name), "fixedCurrency", "dates", "decimal"].map((name) => [
+        name,
+        columns[name as keyof ReportColumns] ?? (name === "decimal" ? "." : ""),
+      ]),
+    ),
+    onChange: ({ fixedCurrency = "", ...typed }) =>
+      onChange(
+        Object.fromEntries(
+          Object.entries({ ...typed, fixedCurrency: fixedCurrency.toUpperCase() }).filter(
+            ([, value]) => value !== "",
+          ),
+        ),
+      ),
+  });
   return (
     <fieldset className="grid gap-3 rounded border border-line bg-sheet p-3">
       <legend className="px-1 text-sm text-quiet">
         {look.remembered ? "Columns as they were named the last time" : "What its columns seem to say"}
       </legend>
-      <div className="grid gap-2 sm:grid-cols-3">
-        {FIELDS.map(([name, label]) => (
-          <FieldRow key={name} label={label}>
-            {(attributes) => (
-              <select
-                {...attributes}
-                className="field"
-                value={columns[name] ?? ""}
-                onChange={(event) => set(name, event.target.value)}
-              >
-                <option value="">
-                  {name === "at" || name === "commission" ? "choose" : "not in this report"}
-                </option>
-                {look.header.map((head) => (
-                  <option key={head}>{head}</option>
-                ))}
-              </select>
-            )}
-          </FieldRow>
-        ))}
-        {columns.currency ? null : (
-          <FieldRow label="All in one currency">
-            {(attributes) => (
-              <input
-                {...attributes}
-                className="field"
-                maxLength={3}
-                placeholder="EUR"
-                value={columns.fixedCurrency ?? ""}
-                onChange={(event) => set("fixedCurrency", event.target.value.toUpperCase())}
-              />
-            )}
-          </FieldRow>
-        )}
-        <FieldRow
-          label="Dates are written"
-          error={ambiguous ? "These dates can be read either way: say which." : undefined}
-        >
-          {(attributes) => (
-            <select
-              {...attributes}
-              className="field"
-              value={columns.dates ?? ""}
-              onChange={(event) => set("dates", event.target.value)}
-            >
-              <option value="">choose</option>
-              {Object.entries(ORDERS).map(([order, example]) => (
-                <option key={order} value={order}>
-                  {example}
-                </option>
-              ))}
-            </select>
+      <LiveForm of={form}>
+        <div className="grid gap-2 grid-cols-[minmax(0,1fr)] sm:grid-cols-3">
+          {FIELDS.map(([name, label]) => (
+            <SelectField
+              key={name}
+              name={name}
+              label={label}
+              options={[
+                ["", name === "at" || name === "commission" ? "choose" : "not in this report"],
+                ...look.header.map((head) => [head, head] as const),
+              ]}
+            />
+          ))}
+          {columns.currency ? null : (
+            <TextField name="fixedCurrency" label="All in one currency" maxLength={3} placeholder="EUR" />
           )}
-        </FieldRow>
-        <FieldRow label="Decimals">
-          {(attributes) => (
-            <select
-              {...attributes}
-              className="field"
-              value={columns.decimal ?? "."}
-              onChange={(event) => set("decimal", event.target.value)}
-            >
-              <option value=".">12.50</option>
-              <option value=",">12,50</option>
-            </select>
-          )}
-        </FieldRow>
-      </div>
-      <div className="overflow-x-auto">
-        <table className="w-full text-left text-xs">
-          <thead className="text-quiet">
-            <tr>
-              {look.header.map((head) => (
-                <th key={head} scope="col" className="pr-3 font-medium">
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody className="font-mono">
-            {look.sample.slice(0, 3).map((row, at) => (
-              <tr key={at}>
-                {row.map((cell, index) => (
-                  <td key={index} className="max-w-48 truncate pr-3">
-                    {cell}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
+          <SelectField
+            name="dates"
+            label="Dates are written"
+            error={look.dateOrders.length > 1 ? "These dates can be read either way: say which." : undefined}
+            options={[["", "choose"], ...Object.entries(ORDERS)]}
+          />
+          <SelectField
+            name="decimal"
+            label="Decimals"
+            options={[
+              [".", "12.50"],
+              [",", "12,50"],
+            ]}
+          />
+        </div>
+      </LiveForm>
+      <div className="text-xs">
+        <DataTable
+          label="The first rows"
+          rows={look.sample.slice(0, 3)}
+          columns={look.header.map((head, at) => ({
+            key: `${at}`,
+            word: head,
+            className: "max-w-48",
+            cellClass: "truncate font-mono",
+            cell: (row: string[]) => row[at],
+          }))}
+          keyOf={(row) => String(look.sample.indexOf(row))}
+          dense
+        />
       </div>
     </fieldset>
   );

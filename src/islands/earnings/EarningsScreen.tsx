@@ -1,21 +1,27 @@
 import { useQuery } from "@tanstack/react-query";
-import { Download } from "lucide-react";
-import { lazy, Suspense } from "react";
-import { EARNINGS_BY, type Earnings, type EarningSums } from "../../core/earnings/earning.ts";
+import type { Earnings, EarningSums } from "../../core/earnings/earning.ts";
+import { EARNINGS_BY } from "../../core/earnings/choices.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { Choice } from "../../ui/fields/Choice.tsx";
+import { CsvLink } from "../../ui/filter/CsvLink.tsx";
+import { FilterBar } from "../../ui/filter/FilterBar.tsx";
+import { ViewChoice } from "../../ui/filter/ViewChoice.tsx";
+import { FilterChoice } from "../../ui/filter/FilterChoice.tsx";
+import { later, whenSeen } from "../../ui/frame/later.tsx";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { useAddressState } from "../../ui/client/url-state.ts";
-import { money } from "../programs/figures-in-words.ts";
 import { usePrograms } from "../programs/use-programs.ts";
 import { EarningsTable } from "./EarningsTable.tsx";
-import { ImportReport } from "./ImportReport.tsx";
 import { UnmatchedRows } from "./UnmatchedRows.tsx";
 import { asking } from "../../ui/client/queries.ts";
 import { hrefOf, messageOf } from "../../ui/client/api.ts";
+import { count, money } from "../../ui/format/format.ts";
 
-const Bars = lazy(async () => ({ default: (await import("../../ui/charts/Bars.tsx")).Bars }));
+const ImportReport = later(async () => (await import("./ImportReport.tsx")).ImportReport);
+const Bars = whenSeen(
+  async () => (await import("../../ui/charts/Bars.tsx")).Bars,
+  () => <p className="h-56 text-quiet">Drawing…</p>,
+);
 type By = (typeof EARNINGS_BY)[number];
 const WORD: Readonly<Record<By, string>> = {
   program: "Program",
@@ -41,9 +47,9 @@ export function EarningsScreen({ site }: { site: Site }) {
 }
 
 function EarningsView({ site }: { site: Site }) {
-  const [chosenBy, setBy] = useAddressState("by");
-  const [days, setDays] = useAddressState("days");
-  const [program, setProgram] = useAddressState("program");
+  const [chosenBy] = useAddressState("by");
+  const [days] = useAddressState("days");
+  const [program] = useAddressState("program");
   const by = (EARNINGS_BY as readonly string[]).includes(chosenBy) ? (chosenBy as By) : "program";
   const span = (SPANS as readonly string[]).includes(days) ? days : "90";
   const from = new Date(Date.now() - (Number(span) - 1) * DAY_MS).toISOString().slice(0, 10);
@@ -55,40 +61,33 @@ function EarningsView({ site }: { site: Site }) {
   const programs = usePrograms(site).data ?? [];
   return (
     <>
-      <div className="mb-3 flex flex-wrap items-center gap-3">
-        <Choice
-          label="By"
-          value={by}
-          options={EARNINGS_BY.map((value) => ({ value, word: WORD[value] }))}
-          onChange={(value) => setBy(value === "program" ? "" : value)}
+      <FilterBar
+        view={
+          <>
+            <ViewChoice
+              name="by"
+              label="By"
+              usual="program"
+              options={EARNINGS_BY.map((one) => [one, WORD[one]])}
+            />
+            <ViewChoice
+              name="days"
+              label="Of the last"
+              usual="90"
+              options={SPANS.map((one) => [one, `${one} days`])}
+            />
+          </>
+        }
+        narrows={["program"]}
+        actions={<CsvLink href={hrefOf("GET /sites/:site/earnings/export", asked)} />}
+      >
+        <FilterChoice
+          name="program"
+          label="Program"
+          every="All programs"
+          options={programs.map(({ id, name, network }) => ({ value: id, word: name, note: network }))}
         />
-        <Choice
-          label="Of the last"
-          value={span}
-          options={SPANS.map((value) => ({ value, word: `${value} days` }))}
-          onChange={(value) => setDays(value === "90" ? "" : value)}
-        />
-        <select
-          className="field w-auto"
-          aria-label="Program"
-          value={program}
-          onChange={(event) => setProgram(event.target.value)}
-        >
-          <option value="">All programs</option>
-          {programs.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
-        <a
-          className="action ml-auto py-1 text-sm"
-          download
-          href={hrefOf("GET /sites/:site/earnings/export", asked)}
-        >
-          <Download size={14} aria-hidden /> CSV
-        </a>
-      </div>
+      </FilterBar>
       {earnings.isError ? (
         <p role="alert" className="text-bad">
           {messageOf(earnings.error)}
@@ -131,10 +130,10 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
           </span>
         ))}
         <span className="text-quiet">
-          {total.clicks.toLocaleString("en-GB")} clicks on short links to programs
+          {count(total.clicks)} clicks on short links to programs
           {total.theirClicks === null
             ? ""
-            : `; the networks counted ${total.theirClicks.toLocaleString("en-GB")} on all tracked links`}
+            : `; the networks counted ${count(total.theirClicks)} on all tracked links`}
           .
         </span>
         {unmatched > 0 ? (
@@ -145,8 +144,8 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
               aria-expanded={shown !== ""}
               onClick={() => show(shown ? "" : "1")}
             >
-              {unmatched === 1 ? "1 row belongs" : `${unmatched.toLocaleString("en-GB")} rows belong`} to no
-              program that is known.
+              {unmatched === 1 ? "1 row belongs" : `${count(unmatched)} rows belong`} to no program that is
+              known.
             </button>
           </>
         ) : null}
@@ -156,41 +155,37 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
         <p className="mb-2 text-sm text-warn">Many clicks and nothing earned: {silent.join(", ")}.</p>
       ) : null}
       {first ? (
-        <Suspense fallback={<p className="h-56 text-quiet">Drawing…</p>}>
-          <Bars
-            rows={(isTime ? items : items.filter((item) => item.money.length > 0).slice(0, 15)).map(
-              (item) => {
-                const sum = item.money.find(({ currency }) => currency === first.currency);
-                return {
-                  label: item.label,
-                  approved: Number(sum?.approved ?? 0),
-                  pending: Number(sum?.pending ?? 0),
-                };
-              },
-            )}
-            series={[
-              {
-                name: `Approved (${first.currency})`,
-                field: "approved",
-                color: "--color-good",
-                stack: "money",
-              },
-              {
-                name: `Pending (${first.currency})`,
-                field: "pending",
-                color: "--color-hemp",
-                stack: "money",
-              },
-            ]}
-            label={`Earned by ${WORD[by].toLowerCase()}; the same figures stand in the table.`}
-            className="h-56 w-full"
-          />
-        </Suspense>
+        <Bars
+          rows={(isTime ? items : items.filter((item) => item.money.length > 0).slice(0, 15)).map((item) => {
+            const sum = item.money.find(({ currency }) => currency === first.currency);
+            return {
+              label: item.label,
+              approved: Number(sum?.approved ?? 0),
+              pending: Number(sum?.pending ?? 0),
+            };
+          })}
+          series={[
+            {
+              name: `Approved (${first.currency})`,
+              field: "approved",
+              color: "--color-good",
+              stack: "money",
+            },
+            {
+              name: `Pending (${first.currency})`,
+              field: "pending",
+              color: "--color-hemp",
+              stack: "money",
+            },
+          ]}
+          label={`Earned by ${WORD[by].toLowerCase()}; the same figures stand in the table.`}
+          className="h-56 w-full"
+        />
       ) : null}
       <EarningsTable site={site} by={by} word={WORD[by]} earnings={earnings} />
       {left > 0 ? (
         <p className="-mt-6 mb-8 text-sm text-quiet">
-          {left.toLocaleString("en-GB")} more that earned less; the CSV has all of them.
+          {count(left)} more that earned less; the CSV has all of them.
         </p>
       ) : null}
     </>

@@ -1,8 +1,10 @@
-import { useState } from "react";
-import type { Earnings, EarningSums, EARNINGS_BY } from "../../core/earnings/earning.ts";
+import { useState, type ReactNode } from "react";
+import type { Earnings, EarningSums } from "../../core/earnings/earning.ts";
+import type { EARNINGS_BY } from "../../core/earnings/choices.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { SortHead } from "../../ui/table/SortHead.tsx";
-import { money } from "../programs/figures-in-words.ts";
+import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
+import { inOrder } from "../../ui/table/in-order.ts";
+import { count, money, percent } from "../../ui/format/format.ts";
 
 type By = (typeof EARNINGS_BY)[number];
 type Item = Earnings["items"][number];
@@ -25,74 +27,117 @@ const SORTS: Readonly<Record<string, (item: Item) => number | string>> = {
   epc: (item) => most(item, "epc"),
 };
 
+/** One line of the table: a group's figures in one currency; only the first of a group tells what it is. */
+interface Line {
+  item: Item;
+  sum: EarningSums | undefined;
+  isFirst: boolean;
+}
+
 /** The figures of each group; without a sort in the order that fits it. */
 export function EarningsTable(props: { site: Site; by: By; word: string; earnings: Earnings }) {
-  const {
-    site,
-    by,
-    word,
-    earnings: { total, items },
-  } = props;
+  const { site, by, word, earnings } = props;
+  const { total, items } = earnings;
   const [sort, setSort] = useState("");
-  const key = SORTS[sort.replace("-", "")];
-  const turn = sort.startsWith("-") ? -1 : 1;
-  const sorted = key ? [...items].sort((a, b) => turn * compared(key(a), key(b))) : items;
-  const theirs = total.theirClicks !== null;
-  const heads: readonly (readonly [field: string, head: string])[] = [
-    ["clicks", "Clicks"],
-    ...(theirs ? [["theirClicks", "Network’s clicks"] as const] : []),
-    ["sales", "Sales"],
-    ["conversion", "Conversion"],
-    ["approved", "Approved"],
-    ["pending", "Pending"],
-    ["reversed", "Taken back"],
-    ["epc", "EPC"],
-  ];
+  const value = SORTS[sort.replace("-", "")];
+  const sorted = value ? inOrder(items, value, sort.startsWith("-")) : items;
+  const lines = sorted.flatMap((item) =>
+    (item.money.length > 0 ? item.money : [undefined]).map((sum, at): Line => ({
+      item,
+      sum,
+      isFirst: at === 0,
+    })),
+  );
   return (
-    <div className="mb-8 overflow-x-auto">
-      <table className="w-full text-left">
-        <thead className="text-sm text-quiet">
-          <tr className="border-b border-line">
-            <SortHead field="label" sort={sort} setSort={setSort}>
-              {word}
-            </SortHead>
-            {heads.map(([field, head]) => (
-              <SortHead
-                key={field}
-                field={field}
-                sort={sort}
-                setSort={setSort}
-                downFirst
-                className="pl-3 text-right"
-              >
-                {head}
-              </SortHead>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {sorted.map((item) => (
-            <ItemRows key={item.key} site={site} by={by} item={item} theirs={theirs} />
-          ))}
-        </tbody>
-      </table>
+    <div className="mb-8">
+      <DataTable
+        label="Figures of each group"
+        rows={lines}
+        columns={columnsOf(site, by, word, total.theirClicks !== null)}
+        keyOf={({ item, sum }) => `${item.key} ${sum?.currency ?? ""}`}
+        sort={sort}
+        setSort={setSort}
+      />
     </div>
   );
 }
 
-function compared(a: number | string, b: number | string): number {
-  return typeof a === "number" && typeof b === "number"
-    ? a < b
-      ? -1
-      : a > b
-        ? 1
-        : 0
-    : String(a).localeCompare(String(b), "en");
+function columnsOf(site: Site, by: By, word: string, theirs: boolean): Column<Line>[] {
+  const figure = (key: string, head: string, cell: (line: Line) => ReactNode): Column<Line> => ({
+    key,
+    word: head,
+    sort: "down",
+    number: true,
+    cell,
+  });
+  const ofGroup =
+    (of: (item: Item) => ReactNode) =>
+    ({ item, isFirst }: Line) =>
+      isFirst ? of(item) : "";
+  const ofSum =
+    (of: (sum: EarningSums, item: Item) => ReactNode) =>
+    ({ sum, item }: Line) =>
+      sum ? of(sum, item) : "";
+  return [
+    {
+      key: "label",
+      word,
+      sort: "up",
+      head: true,
+      className: "min-w-32",
+      cellClass: "wrap-anywhere",
+      cell: ofGroup((item) => <GroupName site={site} by={by} item={item} />),
+    },
+    figure(
+      "clicks",
+      "Clicks",
+      ofGroup(({ clicks }) => count(clicks)),
+    ),
+    ...(theirs
+      ? [
+          figure(
+            "theirClicks",
+            "Network’s clicks",
+            ofGroup(({ theirClicks }) => (theirClicks === null ? "" : count(theirClicks))),
+          ),
+        ]
+      : []),
+    figure(
+      "sales",
+      "Sales",
+      ofSum(({ sales, leads }) => sales + leads),
+    ),
+    figure(
+      "conversion",
+      "Conversion",
+      ofGroup(({ conversion }) => (conversion === null ? "" : percent(conversion))),
+    ),
+    figure(
+      "approved",
+      "Approved",
+      ofSum(({ approved, currency }) => money(approved, currency)),
+    ),
+    figure(
+      "pending",
+      "Pending",
+      ofSum(({ pending, currency }) => money(pending, currency)),
+    ),
+    figure(
+      "reversed",
+      "Taken back",
+      ofSum(({ reversed, currency }) =>
+        Number(reversed) > 0 ? <span className="text-bad">{money(reversed, currency)}</span> : "",
+      ),
+    ),
+    figure(
+      "epc",
+      "EPC",
+      ofSum((sum, item) => <Epc sum={sum} item={item} />),
+    ),
+  ];
 }
 
-function ItemRows(props: { site: Site; by: By; item: Item; theirs: boolean }) {
-  const { site, by, item, theirs } = props;
-  const sums = item.money.length > 0 ? item.money : [undefined];
+function GroupName({ site, by, item }: { site: Site; by: By; item: Item }) {
   const place =
     item.id &&
     (by === "program"
@@ -100,40 +145,22 @@ function ItemRows(props: { site: Site; by: By; item: Item; theirs: boolean }) {
       : by === "page"
         ? `/${site.key}/pages/${item.id}`
         : undefined);
-  return sums.map((sum, at) => (
-    <tr key={sum?.currency ?? "none"} className="border-b border-line/60">
-      <td className="min-w-32 py-1 pr-3 wrap-anywhere">
-        {at > 0 ? null : place ? (
-          <a className="hover:underline" href={place}>
-            {item.label}
-          </a>
-        ) : (
-          <span className={item.key === "" ? "text-quiet" : ""}>{item.label}</span>
-        )}
-      </td>
-      <Cell>{at > 0 ? "" : item.clicks.toLocaleString("en-GB")}</Cell>
-      {theirs ? <Cell>{at > 0 ? "" : (item.theirClicks?.toLocaleString("en-GB") ?? "")}</Cell> : null}
-      <Cell>{sum ? sum.sales + sum.leads : ""}</Cell>
-      <Cell>{at > 0 || item.conversion === null ? "" : `${(item.conversion * 100).toFixed(1)} %`}</Cell>
-      <Cell>{sum ? money(sum.approved, sum.currency) : ""}</Cell>
-      <Cell>{sum ? money(sum.pending, sum.currency) : ""}</Cell>
-      <Cell>
-        {sum && Number(sum.reversed) > 0 ? (
-          <span className="text-bad">{money(sum.reversed, sum.currency)}</span>
-        ) : (
-          ""
-        )}
-      </Cell>
-      <Cell>
-        {sum?.epc ? money(sum.epc, sum.currency) : ""}
-        {sum?.epc && item.per === "networks" ? (
-          <span className="block text-xs text-quiet">by the network’s clicks</span>
-        ) : null}
-      </Cell>
-    </tr>
-  ));
+  if (!place) return <span className={item.key === "" ? "text-quiet" : ""}>{item.label}</span>;
+  return (
+    <a className="hover:underline" href={place}>
+      {item.label}
+    </a>
+  );
 }
 
-function Cell({ children }: { children: React.ReactNode }) {
-  return <td className="py-1 pr-3 pl-3 text-right tabular-nums whitespace-nowrap">{children}</td>;
+function Epc({ sum, item }: { sum: EarningSums; item: Item }) {
+  if (!sum.epc) return null;
+  return (
+    <>
+      {money(sum.epc, sum.currency)}
+      {item.per === "networks" ? (
+        <span className="block text-xs text-quiet">by the network’s clicks</span>
+      ) : null}
+    </>
+  );
 }

@@ -3,10 +3,12 @@ import type { Unmatched } from "../../core/earnings/earning.ts";
 import { isReportedBy } from "../../core/earnings/credit.ts";
 import type { ProgramFigures } from "../../core/programs/program.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { money } from "../programs/figures-in-words.ts";
 import { useProgramChange, usePrograms } from "../programs/use-programs.ts";
 import { asking } from "../../ui/client/queries.ts";
 import { messageOf } from "../../ui/client/api.ts";
+import { ChooseOne } from "../../ui/choose/choose.tsx";
+import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
+import { count, money } from "../../ui/format/format.ts";
 
 /** What reports call programs that are not known here, and whose each is: said once, it is remembered. */
 export function UnmatchedRows({ site, from, to }: { site: Site; from: string; to: string }) {
@@ -22,6 +24,52 @@ export function UnmatchedRows({ site, from, to }: { site: Site; from: string; to
       </p>
     );
   if (!unmatched.data) return <p className="text-quiet">Looking…</p>;
+  const columns: Column<Unmatched>[] = [
+    {
+      key: "word",
+      word: "In the report",
+      head: true,
+      cell: ({ word }) =>
+        word ? (
+          <span className="font-medium">{word}</span>
+        ) : (
+          <span className="text-quiet">names no program</span>
+        ),
+    },
+    { key: "network", word: "Network", cell: ({ network }) => network },
+    { key: "rows", word: "Rows", number: true, cell: ({ rows }) => count(rows) },
+    {
+      key: "money",
+      word: "Earned",
+      number: true,
+      cell: (row) => row.money.map(({ amount, currency }) => money(amount, currency)).join(" + ") || "–",
+    },
+    { key: "theirs", word: "Their clicks", number: true, cell: ({ theirClicks }) => count(theirClicks) },
+    {
+      key: "subIds",
+      word: "Sub-IDs",
+      cellClass: "font-mono wrap-anywhere",
+      cell: ({ subIds }) => subIds.join(" ") || "–",
+    },
+    {
+      key: "orders",
+      word: "Orders",
+      cellClass: "font-mono wrap-anywhere",
+      cell: ({ references }) => references.join(" ") || "–",
+    },
+    { key: "last", word: "Latest", cellClass: "whitespace-nowrap", cell: ({ last }) => last },
+    {
+      key: "belongs",
+      word: "Belongs to",
+      className: "max-w-72",
+      cell: (row) =>
+        row.doubt ? (
+          <span className="text-warn">{row.doubt}</span>
+        ) : row.word === "" ? null : (
+          <BelongsTo site={site} row={row} programs={programs} />
+        ),
+    },
+  ];
   return (
     <section aria-label="Rows without a program" className="mb-6 rounded bg-wash p-3">
       <h2 className="font-medium">Rows without a program</h2>
@@ -29,54 +77,14 @@ export function UnmatchedRows({ site, from, to }: { site: Site; from: string; to
         No program of the network has this name, and no sub-ID in them was issued for one, or the two
         contradict each other. Say whose they are: these rows are its own at once, and those of later reports.
       </p>
-      <div className="overflow-x-auto">
-        <table className="w-full text-left text-sm">
-          <thead className="text-quiet">
-            <tr className="border-b border-line">
-              {[
-                "In the report",
-                "Network",
-                "Rows",
-                "Earned",
-                "Their clicks",
-                "Sub-IDs",
-                "Orders",
-                "Latest",
-                "Belongs to",
-              ].map((head) => (
-                <th key={head} scope="col" className="py-1 pr-3 font-medium">
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {unmatched.data.map((row) => (
-              <tr key={`${row.network} ${row.word}`} className="border-b border-line/60 align-top">
-                <td className="py-1 pr-3 font-medium">
-                  {row.word || <span className="text-quiet">names no program</span>}
-                </td>
-                <td className="py-1 pr-3">{row.network}</td>
-                <td className="py-1 pr-3 tabular-nums">{row.rows.toLocaleString("en-GB")}</td>
-                <td className="py-1 pr-3 tabular-nums">
-                  {row.money.map(({ amount, currency }) => money(amount, currency)).join(" + ") || "–"}
-                </td>
-                <td className="py-1 pr-3 tabular-nums">{row.theirClicks.toLocaleString("en-GB")}</td>
-                <td className="py-1 pr-3 font-mono wrap-anywhere">{row.subIds.join(" ") || "–"}</td>
-                <td className="py-1 pr-3 font-mono wrap-anywhere">{row.references.join(" ") || "–"}</td>
-                <td className="py-1 pr-3 whitespace-nowrap">{row.last}</td>
-                <td className="max-w-72 py-1">
-                  {row.doubt ? (
-                    <span className="text-warn">{row.doubt}</span>
-                  ) : row.word === "" ? null : (
-                    <BelongsTo site={site} row={row} programs={programs} />
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <DataTable
+        label="Rows without a program"
+        rows={unmatched.data}
+        columns={columns}
+        keyOf={({ network, word }) => `${network} ${word}`}
+        rowClass={() => "align-top"}
+        dense
+      />
     </section>
   );
 }
@@ -89,21 +97,15 @@ function BelongsTo(props: { site: Site; row: Unmatched; programs: readonly Progr
     give.mutate({ program, change: { reportNames: [...program.reportNames, row.word] } });
   };
   return (
-    <select
-      className="field w-auto py-0.5"
-      aria-label={`${row.word} belongs to`}
+    <ChooseOne
+      attributes={{ "aria-label": `${row.word} belongs to` }}
+      className="w-44"
+      placeholder={give.isPending ? "Saving…" : "choose"}
       value=""
-      disabled={give.isPending}
-      onChange={(event) => choose(event.target.value)}
-    >
-      <option value="">choose</option>
-      {programs
+      options={programs
         .filter((one) => one.network === "" || isReportedBy(row.network, one))
-        .map(({ id, name }) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
-    </select>
+        .map(({ id, name }) => ({ value: id, word: name }))}
+      onChange={choose}
+    />
   );
 }

@@ -4,6 +4,7 @@ import type { LedgerFacets } from "../../core/ledger/ledger.ts";
 import { KIND_WORD } from "../../ui/links/Knot.tsx";
 import { FINDING_WORD } from "../../ui/links/link-words.ts";
 import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
+import { count } from "../../ui/format/format.ts";
 
 const PLACE_WORD = { page: "pages", block: "shared blocks", navigation: "navigation" } as const;
 const word: Readonly<Record<string, (value: string) => string>> = {
@@ -15,14 +16,14 @@ const word: Readonly<Record<string, (value: string) => string>> = {
 };
 const FACETS = [
   ["treatment", "Outside links, marked"],
-  ["finding", "To look at"],
-  ["host", "Lead to the host"],
-  ["program", "Of the program"],
+  ["finding", "Findings"],
+  ["host", "Destination host"],
+  ["program", "Program"],
   ["rule", "Decided by"],
   ["kind", "Kind"],
-  ["target", "Open in"],
-  ["anchor", "Stand on"],
-  ["place", "Stand in"],
+  ["target", "Window"],
+  ["anchor", "Words or picture"],
+  ["place", "Where it stands"],
 ] as const;
 const MAX_SHOWN = 8;
 
@@ -69,7 +70,7 @@ function Facet(props: { name: string; label: string; counts: readonly { value: s
           </ul>
           {rows.length > MAX_SHOWN ? (
             <details>
-              <summary className="px-1.5 text-quiet">{rows.length - MAX_SHOWN} more</summary>
+              <summary className="px-1.5 py-[3px] text-quiet">{rows.length - MAX_SHOWN} more</summary>
               <ul className="max-h-64 overflow-auto">
                 {rows.slice(MAX_SHOWN).map((row) => (
                   <FacetRow key={row.value} name={name} row={row} word={say(row.value)} most={most} />
@@ -93,7 +94,7 @@ function FacetRow(props: {
   return (
     <li>
       <button
-        className="relative flex w-full items-baseline gap-2 px-1.5 py-px text-left hover:bg-sheet"
+        className="relative flex w-full items-baseline gap-2 px-1.5 py-[3px] text-left hover:bg-sheet"
         onClick={() => setAddressState({ [name]: row.value, open: "" })}
       >
         <span
@@ -109,5 +110,5 @@ function FacetRow(props: {
 }
 
 function Count({ links }: { links: number }) {
-  return <span className="shrink-0 text-quiet tabular-nums">{links.toLocaleString("en-GB")}</span>;
+  return <span className="shrink-0 text-quiet tabular-nums">{count(links)}</span>;
 }

@@ -4,7 +4,9 @@ import { TREATMENTS } from "../../core/rules/treatment.ts";
 import { TREATMENT_COLOR, TREATMENT_WORD } from "../../ui/links/link-words.ts";
 import { setAddressState } from "../../ui/client/url-state.ts";
 import { useLinkGroups, type LedgerAsked } from "./use-ledger.ts";
+import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
 import { messageOf } from "../../ui/client/api.ts";
+import { count } from "../../ui/format/format.ts";
 
 /** The ledger by host or by page: how many links, and how the outside ones are treated. */
 export function GroupTable({ site, asked, by }: { site: Site; asked: LedgerAsked; by: "host" | "page" }) {
@@ -35,63 +37,52 @@ export function TreatmentTable({
   groups: readonly LedgerGroup[];
   quiet?: boolean;
 }) {
+  const figure = (key: string, word: string, of: (group: LedgerGroup) => number): Column<LedgerGroup> => ({
+    key,
+    word,
+    number: true,
+    cell: (group) => <span className={of(group) === 0 ? "text-quiet" : ""}>{count(of(group))}</span>,
+  });
+  const columns: Column<LedgerGroup>[] = [
+    {
+      key: "value",
+      word: by === "host" ? "Host" : "Page",
+      head: true,
+      className: "w-[30%] max-w-0",
+      cell: (group) =>
+        quiet ? (
+          <span className="block truncate print:wrap-anywhere print:whitespace-normal">
+            <GroupName by={by} group={group} />
+          </span>
+        ) : (
+          <button
+            className="block max-w-full truncate text-left hover:underline"
+            onClick={() => setAddressState({ by: "", [by]: group.value })}
+          >
+            <GroupName by={by} group={group} />
+          </button>
+        ),
+    },
+    {
+      key: "strip",
+      word: "Outside links by treatment",
+      className: "w-[24%] print:hidden",
+      cell: (group) => <Strip group={group} />,
+    },
+    figure("links", "Links", ({ links }) => links),
+    figure("outside", "Outside", ({ outside }) => outside),
+    ...TREATMENTS.map((one) => figure(one, TREATMENT_WORD[one], (group) => group[one])),
+    figure("newTab", "New tab", ({ newTab }) => newTab),
+    figure("findings", "Findings", ({ findings }) => findings),
+  ];
   return (
-    <table className="w-full border-collapse text-left">
-      <thead className="text-sm text-quiet">
-        <tr className="border-b border-line">
-          <th scope="col" className="w-[30%] py-1.5 pr-3 font-medium">
-            {by === "host" ? "Host" : "Page"}
-          </th>
-          <th scope="col" className="w-[24%] py-1.5 pr-3 font-medium print:hidden">
-            Outside links by treatment
-          </th>
-          {["Links", "Outside", ...TREATMENTS.map((one) => TREATMENT_WORD[one]), "New tab", "Findings"].map(
-            (word) => (
-              <th key={word} scope="col" className="py-1.5 pr-3 text-right font-medium">
-                {word}
-              </th>
-            ),
-          )}
-        </tr>
-      </thead>
-      <tbody>
-        {groups.map((group) => (
-          <tr key={`${group.value} ${group.title}`} className="border-b border-line/60 hover:bg-sheet">
-            <th scope="row" className="max-w-0 py-1 pr-3 font-normal">
-              {quiet ? (
-                <span className="block truncate print:break-all print:whitespace-normal">
-                  <GroupName by={by} group={group} />
-                </span>
-              ) : (
-                <button
-                  className="block max-w-full truncate text-left hover:underline"
-                  onClick={() => setAddressState({ by: "", [by]: group.value })}
-                >
-                  <GroupName by={by} group={group} />
-                </button>
-              )}
-            </th>
-            <td className="py-1 pr-3 print:hidden">
-              <Strip group={group} />
-            </td>
-            {[
-              group.links,
-              group.outside,
-              ...TREATMENTS.map((one) => group[one]),
-              group.newTab,
-              group.findings,
-            ].map((count, index) => (
-              <td
-                key={index}
-                className={`py-1 pr-3 text-right tabular-nums ${count === 0 ? "text-quiet" : ""}`}
-              >
-                {count.toLocaleString("en-GB")}
-              </td>
-            ))}
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <DataTable
+      label={by === "host" ? "Links by host" : "Links by page"}
+      rows={groups}
+      columns={columns}
+      keyOf={({ value, title }) => `${value} ${title}`}
+      rowClass={() => "hover:bg-sheet"}
+    />
   );
 }
 

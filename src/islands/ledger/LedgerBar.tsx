@@ -1,72 +1,56 @@
-import { Download } from "lucide-react";
 import type { Site } from "../../core/sites/site.ts";
-import { Choice } from "../../ui/fields/Choice.tsx";
-import { FilterSelect } from "../../ui/fields/FilterSelect.tsx";
+import { CsvLink } from "../../ui/filter/CsvLink.tsx";
+import { FilterBar } from "../../ui/filter/FilterBar.tsx";
+import { FilterSelect } from "../../ui/filter/FilterSelect.tsx";
+import { ViewChoice } from "../../ui/filter/ViewChoice.tsx";
 import { ColumnChoice } from "../../ui/table/ColumnChoice.tsx";
-import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
-import { useSearchKey } from "../../ui/keys/use-search-key.ts";
+import { useAddressState } from "../../ui/client/url-state.ts";
 import { ReadAnew } from "./ReadAnew.tsx";
 import { SavedViews } from "./SavedViews.tsx";
-import { LEDGER_COLUMNS } from "./table/column-names.ts";
+import { LEDGER_COLUMNS } from "./table/columns.tsx";
 import { NOTHING_ASKED, type LedgerAsked } from "./use-ledger.ts";
 import { hrefOf } from "../../ui/client/api.ts";
+import { count } from "../../ui/format/format.ts";
 
 /** How the ledger is looked at, and the words it is searched by; all of it stands in the screen's address. */
-export function LedgerBar({ asked, total }: { asked: LedgerAsked; total: number | undefined }) {
-  const [q, setQ] = useAddressState("q");
-  const [edition, setEdition] = useAddressState("edition");
-  const [by, setBy] = useAddressState("by");
-  const search = useSearchKey();
-  const isNarrowed = Object.keys(asked).some((name) => name !== "edition");
+export function LedgerBar({ total }: { total: number | undefined }) {
+  const [by] = useAddressState("by");
   return (
-    <div className="mb-3 flex flex-wrap items-center gap-2">
-      <Choice
-        label="Which form of the pages"
-        value={edition || "written"}
-        options={[
-          { value: "written", word: "As written" },
-          { value: "readers", word: "As readers get it" },
-        ]}
-        onChange={(value) => setEdition(value === "written" ? "" : value)}
-      />
-      <Choice
-        label="What is listed"
-        value={by || "links"}
-        options={[
-          { value: "links", word: "Links" },
-          { value: "host", word: "By host" },
-          { value: "page", word: "By page" },
-        ]}
-        onChange={(value) => setBy(value === "links" ? "" : value)}
-      />
-      <input
-        ref={search}
-        className="field max-w-60"
-        type="search"
-        aria-label="Search links by words, address or page"
-        aria-keyshortcuts="f"
-        placeholder="Search links   ( f )"
-        value={q}
-        onChange={(event) => setQ(event.target.value)}
-      />
-      <FilterSelect name="health" label="Health" every="any health" options={HEALTH} />
-      <FilterSelect name="short" label="Short link" every="short or not" options={SHORT} />
-      <FilterSelect name="byHand" label="By hand" every="by hand or rule" options={BY_HAND} />
-      {isNarrowed ? (
-        <button
-          type="button"
-          className="text-sm text-accent underline"
-          onClick={() => setAddressState(NOTHING_ASKED)}
-        >
-          show all
-        </button>
-      ) : null}
-      <span className="text-sm text-quiet" aria-live="polite">
-        {total === undefined
-          ? ""
-          : `${total.toLocaleString("en-GB")} ${by ? `${by}s` : total === 1 ? "link" : "links"}`}
-      </span>
-    </div>
+    <FilterBar
+      view={
+        <>
+          <ViewChoice
+            name="edition"
+            label="Which form of the pages"
+            usual="written"
+            options={[
+              ["written", "As written"],
+              ["readers", "As readers get it"],
+            ]}
+          />
+          <ViewChoice
+            name="by"
+            label="What is listed"
+            usual="links"
+            options={[
+              ["links", "Links"],
+              ["host", "By host"],
+              ["page", "By page"],
+            ]}
+          />
+        </>
+      }
+      search={{ label: "Search links by words, address or page", placeholder: "Search links" }}
+      narrows={Object.keys(NOTHING_ASKED)}
+      found={
+        total === undefined ? undefined : `${count(total)} ${by ? `${by}s` : total === 1 ? "link" : "links"}`
+      }
+      choices={[
+        <FilterSelect key="health" name="health" label="Health" every="any health" options={HEALTH} />,
+        <FilterSelect key="short" name="short" label="Short link" every="short or not" options={SHORT} />,
+        <FilterSelect key="byHand" name="byHand" label="By hand" every="by hand or rule" options={BY_HAND} />,
+      ]}
+    />
   );
 }
 
@@ -78,13 +62,7 @@ export function LedgerTools({ site, asked }: { site: Site; asked: LedgerAsked })
       <ReadAnew site={site} />
       <SavedViews site={site} />
       {by ? null : <ColumnChoice of={LEDGER_COLUMNS} />}
-      <a
-        className="action py-1 text-sm"
-        href={hrefOf("GET /sites/:site/links/export", { site: site.id, query: asked })}
-        download
-      >
-        <Download size={14} aria-hidden /> CSV
-      </a>
+      <CsvLink href={hrefOf("GET /sites/:site/links/export", { site: site.id, query: asked })} />
     </span>
   );
 }

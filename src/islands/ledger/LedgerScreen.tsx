@@ -5,13 +5,15 @@ import { Screen } from "../../ui/frame/Screen.tsx";
 import { useSelection } from "../../ui/table/use-selection.ts";
 import { useAddressState } from "../../ui/client/url-state.ts";
 import { FacetPanel } from "./FacetPanel.tsx";
-import { GroupTable } from "./GroupTable.tsx";
 import { LedgerBar, LedgerTools } from "./LedgerBar.tsx";
 import { MarkedLinks } from "./many/MarkedLinks.tsx";
-import { OpenLink } from "./open/OpenLink.tsx";
+import { later } from "../../ui/frame/later.tsx";
 import { LedgerTable } from "./table/LedgerTable.tsx";
 import { useLedgerFilter, useLinkFacets, useLinkGroups, useLinks, type LedgerAsked } from "./use-ledger.ts";
 import { messageOf } from "../../ui/client/api.ts";
+
+const OpenLink = later(async () => (await import("./open/OpenLink.tsx")).OpenLink);
+const GroupTable = later(async () => (await import("./GroupTable.tsx")).GroupTable);
 
 /** Every link on the site, as written and as readers get it. */
 export function LedgerScreen({ site }: { site: Site }) {
@@ -41,14 +43,14 @@ function Ledger({ site }: { site: Site }) {
   );
 }
 
-const BESIDE = "grid grow items-start gap-5 lg:grid-cols-[13rem_minmax(0,1fr)]";
+const BESIDE = "grid grow items-start gap-5 grid-cols-[minmax(0,1fr)] lg:grid-cols-[13rem_minmax(0,1fr)]";
 
 function Groups(props: { site: Site; asked: LedgerAsked; by: "host" | "page"; facets: React.ReactNode }) {
   const { site, asked, by } = props;
   const total = useLinkGroups(site, asked, by).data?.pages[0]?.total;
   return (
     <>
-      <LedgerBar asked={asked} total={total} />
+      <LedgerBar total={total} />
       <div className={BESIDE}>
         <Narrowing>{props.facets}</Narrowing>
         <GroupTable site={site} asked={asked} by={by} />
@@ -71,7 +73,7 @@ function Links({ site, asked, facets }: { site: Site; asked: LedgerAsked; facets
   }, [fetchNextPage, hasNextPage, isFetchingNextPage]);
   return (
     <>
-      <LedgerBar asked={asked} total={total} />
+      <LedgerBar total={total} />
       {links.isError ? (
         <p role="alert" className="text-bad">
           {messageOf(links.error)}
@@ -80,7 +82,7 @@ function Links({ site, asked, facets }: { site: Site; asked: LedgerAsked; facets
       <div
         className={
           opened
-            ? "grid grow items-start gap-5 lg:grid-cols-[minmax(0,1fr)_25rem] xl:grid-cols-[12rem_minmax(0,1fr)_26rem]"
+            ? "grid grow items-start gap-5 grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_25rem] xl:grid-cols-[12rem_minmax(0,1fr)_26rem]"
             : BESIDE
         }
       >
@@ -131,7 +133,7 @@ function Empty({ searching }: { searching: boolean }) {
       </p>
       <p className="text-quiet">
         {searching
-          ? "Take one of them away, or show all."
+          ? "Remove one of them, or show all."
           : "Every link of a page, a shared block or the navigation stands here as soon as it is saved."}
       </p>
     </div>

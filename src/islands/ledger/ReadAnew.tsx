@@ -15,11 +15,12 @@ export function ReadAnew({ site }: { site: Site }) {
   if (work.state === "running") return <WorkBar work={work} label="Reading" />;
   return (
     <button
+      data-needs="editor"
       className="action py-1 text-sm"
       title="Reads every page's links anew"
       onClick={() => work.start(() => startJob("POST /sites/:site/links/rebuild", { site: site.id }))}
     >
-      <RefreshCw size={14} aria-hidden /> {work.state === "failed" ? work.message : "Read anew"}
+      <RefreshCw size={14} aria-hidden /> {work.state === "failed" ? work.message : "Refresh"}
     </button>
   );
 }

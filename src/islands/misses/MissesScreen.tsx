@@ -1,7 +1,8 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import type { MissGroup } from "../../core/misses/miss.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { Choice } from "../../ui/fields/Choice.tsx";
+import { FilterBar } from "../../ui/filter/FilterBar.tsx";
+import { ViewChoice } from "../../ui/filter/ViewChoice.tsx";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { useAddressState } from "../../ui/client/url-state.ts";
@@ -11,6 +12,7 @@ import { MissPolicyForm } from "./MissPolicyForm.tsx";
 import { Proposals } from "./Proposals.tsx";
 import { asking, keyOf } from "../../ui/client/queries.ts";
 import { api, messageOf } from "../../ui/client/api.ts";
+import { count, moment } from "../../ui/format/format.ts";
 
 /** Addresses that readers asked for and nothing answers, each with what they may have meant. */
 export function MissesScreen({ site }: { site: Site }) {
@@ -27,8 +29,7 @@ const GROUP_WORDS = { people: "People", robots: "Robots only", scanners: "Scanne
 function Misses({ site }: { site: Site }) {
   const [sort, setSort] = useAddressState("sort");
   const [group] = useAddressState("group");
-  const [, setGroup] = useAddressState("group");
-  const [q, setQ] = useAddressState("q");
+  const [q] = useAddressState("q");
   const [ignored, setIgnored] = useAddressState("ignored");
   const order = sort || "-lastSeen";
   const who = (group || "people") as MissGroup;
@@ -55,49 +56,39 @@ function Misses({ site }: { site: Site }) {
   const items = misses.data?.pages.flatMap((page) => page.items) ?? [];
   const counts = summary.data?.groups;
   return (
-    <div className="grid items-start gap-6 xl:grid-cols-[minmax(0,1fr)_22rem]">
+    <div className="grid items-start gap-6 grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_22rem]">
       <div className="min-w-0">
-        <div className="mb-3 flex flex-wrap items-center gap-2">
-          <Choice
-            label="Who asked"
-            value={who}
-            options={(["people", "robots", "scanners"] as const).map((value) => ({
-              value,
-              word: `${GROUP_WORDS[value]}${counts ? ` ${counts[value].toLocaleString("en-GB")}` : ""}`,
-            }))}
-            onChange={(value) => setGroup(value === "people" ? "" : value)}
-          />
-          <input
-            className="field max-w-56"
-            type="search"
-            aria-label="Search misses"
-            placeholder="Part of the address"
-            value={q}
-            onChange={(event) => setQ(event.target.value)}
-          />
+        <FilterBar
+          view={
+            <ViewChoice
+              name="group"
+              label="Who asked"
+              usual="people"
+              options={(["people", "robots", "scanners"] as const).map((one) => [
+                one,
+                `${GROUP_WORDS[one]}${counts ? ` ${count(counts[one])}` : ""}`,
+              ])}
+            />
+          }
+          search={{ label: "Search misses by a part of the address", placeholder: "Search misses" }}
+          found={
+            misses.data ? `${count(misses.data.pages[0]!.total)} addresses that nothing answers` : undefined
+          }
+        >
           <label className="flex items-center gap-1.5 text-sm">
             <input
               type="checkbox"
               checked={ignored === "1"}
               onChange={(event) => setIgnored(event.target.checked ? "1" : "")}
             />
-            set aside
+            ignored
           </label>
-          <span className="text-sm text-quiet">
-            {misses.data
-              ? `${misses.data.pages[0]!.total.toLocaleString("en-GB")} addresses that nothing answers`
-              : ""}
-          </span>
-        </div>
+        </FilterBar>
         {summary.data?.letGo ? (
           <p className="mb-2 text-sm text-warn">
-            {summary.data.letGo.misses.toLocaleString("en-GB")} addresses that were asked for once, from
-            nowhere, were let go of to make room, last on{" "}
-            {new Date(summary.data.letGo.lastAt).toLocaleString("en-GB", {
-              dateStyle: "medium",
-              timeStyle: "short",
-            })}
-            . What is asked for again, or was led to, is kept.
+            {count(summary.data.letGo.misses)} addresses that were asked for once, from nowhere, were let go
+            of to make room, last on {moment(summary.data.letGo.lastAt)}. What is asked for again, or was led
+            to, is kept.
           </p>
         ) : null}
         {misses.isError ? <p className="text-bad">{messageOf(misses.error)}</p> : null}

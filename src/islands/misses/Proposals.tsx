@@ -28,6 +28,7 @@ export function Proposals({ site, proposals }: { site: Site; proposals: MissSumm
                 <span className="text-quiet">leads to</span>
                 <span className="font-mono">{one.destination}</span>
                 <button
+                  data-needs="editor"
                   className="action py-0.5"
                   disabled={take.isPending}
                   onClick={() => take.mutate(input)}

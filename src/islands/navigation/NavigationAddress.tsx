@@ -1,8 +1,8 @@
 import type { NavigationItem } from "../../core/navigation/navigation.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { KIND_WORD } from "../../ui/links/Knot.tsx";
-import { DestinationField } from "../pages/compose/DestinationField.tsx";
-import { useDestinations, type Destination } from "../pages/compose/use-destinations.ts";
+import { DestinationField } from "../pages/compose/destination/DestinationField.tsx";
+import { useDestinations, type Destination } from "../pages/compose/destination/use-destinations.ts";
 
 // Pages are chosen by their title beside it; short links and files are found by their words.
 const OFFERED: Partial<Record<NavigationItem["kind"], readonly Destination["kind"][]>> = {

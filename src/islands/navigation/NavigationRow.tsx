@@ -9,7 +9,10 @@ import {
 } from "../../core/navigation/navigation.ts";
 import type { PageSummary } from "../../core/pages/page.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { FieldRow } from "../../ui/fields/FieldRow.tsx";
+import { ChooseField } from "../../ui/form/choose-fields.tsx";
+import { SelectField, TextField } from "../../ui/form/fields.tsx";
+import { LiveForm } from "../../ui/form/LiveForm.tsx";
+import { useLiveForm } from "../../ui/form/use-live-form.ts";
 import { TabChoice } from "../../ui/fields/TabChoice.tsx";
 import type { FlatItem } from "../../core/navigation/branches.ts";
 import { NavigationAddress } from "./NavigationAddress.tsx";
@@ -51,12 +54,13 @@ export function NavigationRow(props: {
       style={{
         transform: CSS.Translate.toString(sortable.transform),
         transition: sortable.transition,
-        marginLeft: item.level * 28,
+        marginLeft: `min(${item.level * 28}px, ${item.level * 6}vw)`,
       }}
       className={`mb-1 rounded border bg-sheet ${sortable.isDragging ? "z-10 border-accent shadow-lg" : "border-line"}`}
     >
-      <div className="flex items-center gap-2 px-2 py-1">
+      <div className="flex flex-wrap items-center gap-2 px-2 py-1">
         <button
+          data-needs="editor"
           ref={sortable.setActivatorNodeRef}
           {...sortable.attributes}
           {...sortable.listeners}
@@ -70,7 +74,7 @@ export function NavigationRow(props: {
           {item.label || <span className="text-bad">(no label)</span>}
         </span>
         <span className="text-sm text-quiet">{KIND_WORDS[item.kind].toLowerCase()}</span>
-        <span className="truncate font-mono text-xs text-quiet">
+        <span className="min-w-0 truncate font-mono text-xs text-quiet">
           {page ? page.path : (item.address ?? (item.kind === "heading" ? "leads nowhere itself" : ""))}
         </span>
         {page?.status === "draft" ? (
@@ -80,6 +84,7 @@ export function NavigationRow(props: {
           <span className="text-xs text-accent">{item.target === "new" ? "new tab" : "same tab"}</span>
         ) : null}
         <button
+          data-needs="editor"
           className="action action-plain ml-auto"
           aria-expanded={open}
           onClick={() => props.onOpen(!open)}
@@ -87,8 +92,8 @@ export function NavigationRow(props: {
           {open ? "Done" : "Change"}
           <span className="sr-only"> {item.label}</span>
         </button>
-        <button className="action action-plain text-bad" onClick={props.onRemove}>
-          Take out<span className="sr-only"> {item.label}</span>
+        <button data-needs="editor" className="action action-plain text-bad" onClick={props.onRemove}>
+          Remove<span className="sr-only"> {item.label}</span>
         </button>
       </div>
       {open ? <Fields {...props} /> : null}
@@ -104,65 +109,44 @@ function Fields(props: {
 }) {
   const { site, item, pages, onChange } = props;
   const byPage = item.kind === "page" || (item.kind === "heading" && item.address === undefined);
+  const form = useLiveForm({
+    values: { label: item.label, kind: item.kind, page: item.page ?? "" },
+    onChange: ({ label, kind, page }) =>
+      onChange(
+        kind === item.kind
+          ? { label, page: page || undefined }
+          : { label, kind, page: undefined, address: undefined },
+      ),
+  });
   return (
-    <div className="grid gap-3 border-t border-line p-3 md:grid-cols-2">
-      <FieldRow label="Label">
-        {(field) => (
-          <input
-            {...field}
-            autoFocus
-            className="field"
-            value={item.label}
-            onChange={(event) => onChange({ label: event.target.value })}
+    <LiveForm of={form}>
+      <div className="grid gap-3 border-t border-line p-3 grid-cols-[minmax(0,1fr)] md:grid-cols-2">
+        <TextField name="label" label="Label" autoFocus />
+        <SelectField
+          name="kind"
+          label="Kind"
+          options={NAVIGATION_KINDS.map((kind) => [kind, KIND_WORDS[kind]])}
+        />
+        {byPage ? (
+          <ChooseField
+            name="page"
+            label={item.kind === "heading" ? "Landing page of the heading (none: it only groups)" : "Page"}
+            placeholder="Choose a page"
+            none={item.kind === "heading" ? "none" : undefined}
+            options={pages.map(({ id, title, path, status }) => ({
+              value: id,
+              word: title,
+              note: status === "draft" ? `${path} (draft)` : path,
+            }))}
           />
-        )}
-      </FieldRow>
-      <FieldRow label="Kind">
-        {(field) => (
-          <select
-            {...field}
-            className="field"
-            value={item.kind}
-            onChange={(event) =>
-              onChange({ kind: event.target.value as NavigationKind, page: undefined, address: undefined })
-            }
-          >
-            {NAVIGATION_KINDS.map((kind) => (
-              <option key={kind} value={kind}>
-                {KIND_WORDS[kind]}
-              </option>
-            ))}
-          </select>
-        )}
-      </FieldRow>
-      {byPage ? (
-        <FieldRow
-          label={item.kind === "heading" ? "Landing page of the heading (none: it only groups)" : "Page"}
-        >
-          {(field) => (
-            <select
-              {...field}
-              className="field"
-              value={item.page ?? ""}
-              onChange={(event) => onChange({ page: event.target.value || undefined })}
-            >
-              <option value="">{item.kind === "heading" ? "none" : "Choose a page"}</option>
-              {pages.map((page) => (
-                <option key={page.id} value={page.id}>
-                  {page.title}
-                  {page.status === "draft" ? " (draft)" : ""}
-                </option>
-              ))}
-            </select>
-          )}
-        </FieldRow>
-      ) : null}
-      {item.kind !== "page" && item.page === undefined ? (
-        <NavigationAddress site={site} item={item} onChange={(address) => onChange({ address })} />
-      ) : null}
-      <div className="self-end">
-        <TabChoice value={item.target} onChange={(target) => onChange({ target })} />
+        ) : null}
+        {item.kind !== "page" && item.page === undefined ? (
+          <NavigationAddress site={site} item={item} onChange={(address) => onChange({ address })} />
+        ) : null}
+        <div className="self-end">
+          <TabChoice value={item.target} onChange={(target) => onChange({ target })} />
+        </div>
       </div>
-    </div>
+    </LiveForm>
   );
 }

@@ -15,6 +15,7 @@ import { notify } from "../../ui/notices/notices.ts";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { SortedList, type Dropped } from "../../ui/fields/SortedList.tsx";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
+import { HistoryLink } from "../../ui/links/HistoryLink.tsx";
 import { NavigationRow } from "./NavigationRow.tsx";
 import { moveBranch, shiftBranch, type FlatItem } from "../../core/navigation/branches.ts";
 import { queries, asking, refresh, keyOf } from "../../ui/client/queries.ts";
@@ -94,16 +95,17 @@ function Tree({
   const outside = pages.filter(({ id }) => !inside.has(id));
   const faults = save.error instanceof ApiProblem ? save.error.errors.map(({ message }) => message) : [];
   return (
-    <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_20rem]">
+    <div className="grid gap-6 grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_20rem]">
       <section aria-label="Navigation">
         <div className="mb-2 flex flex-wrap items-center gap-2">
-          <button className="action" onClick={() => add({ label: "", kind: "address" })}>
+          <button data-needs="editor" className="action" onClick={() => add({ label: "", kind: "address" })}>
             <Plus size={15} aria-hidden /> Entry
           </button>
-          <button className="action" onClick={() => add({ label: "", kind: "heading" })}>
+          <button data-needs="editor" className="action" onClick={() => add({ label: "", kind: "heading" })}>
             <Plus size={15} aria-hidden /> Heading with entries below
           </button>
           <button
+            data-needs="editor"
             className="action action-main ml-auto"
             disabled={!isChanged || save.isPending}
             onClick={() => save.mutate(treeNavigation(flat))}
@@ -153,7 +155,7 @@ function Tree({
         )}
         <p className="mt-3 text-sm text-quiet">
           Drag an entry by its grip, to the side for its level; or, with an entry’s grip focused, Alt with the
-          arrows.
+          arrows. <HistoryLink site={site} kind="navigation" />
         </p>
       </section>
       <section aria-label="Pages kept out">
@@ -164,10 +166,11 @@ function Tree({
               <span className="truncate">{page.title}</span>
               {page.status === "draft" ? <span className="text-xs text-warn">draft</span> : null}
               <button
+                data-needs="editor"
                 className="action action-plain ml-auto"
                 onClick={() => add({ label: page.title, kind: "page", page: page.id })}
               >
-                Take in<span className="sr-only"> {page.title}</span>
+                Add<span className="sr-only"> {page.title}</span>
               </button>
             </li>
           ))}

@@ -23,12 +23,13 @@ export function PageFindings({
         aria-expanded={open}
         onClick={() => setOpen(!open)}
       >
-        <span className={faults > 0 ? "font-medium text-bad" : "text-quiet"}>
-          {faults === 1 ? "1 fault" : `${faults} faults`}
-        </span>
+        {faults > 0 ? (
+          <span className="font-medium text-bad">{faults === 1 ? "1 fault" : `${faults} faults`}</span>
+        ) : null}
         <span className="text-quiet">
-          , {advice === 1 ? "1 piece of advice" : `${advice} pieces of advice`} on this page’s links.{" "}
-          <span className="text-accent">{open ? "Close" : "Read them"}</span>
+          {faults > 0 && advice > 0 ? ", " : ""}
+          {advice === 0 ? "" : advice === 1 ? "1 piece of advice" : `${advice} pieces of advice`} on this
+          page’s links. <span className="text-accent">{open ? "Close" : "Read them"}</span>
         </span>
       </button>
       {open ? (

@@ -1,14 +1,24 @@
 import { ArrowLeft, ExternalLink } from "lucide-react";
 import { useState } from "react";
 import type { Site } from "../../core/sites/site.ts";
-import { FieldRow } from "../../ui/fields/FieldRow.tsx";
+import { ChooseField } from "../../ui/form/choose-fields.tsx";
+import { CheckField, TextField } from "../../ui/form/fields.tsx";
+import { mayHere } from "../../ui/client/rights.ts";
+import { Locked } from "../../ui/form/Locked.tsx";
+import { LiveForm } from "../../ui/form/LiveForm.tsx";
+import { useLiveForm } from "../../ui/form/use-live-form.ts";
+import { useCategories } from "./known-pages.ts";
 import { notify } from "../../ui/notices/notices.ts";
-import { when } from "../../ui/format/when.ts";
+import { HistoryLink } from "../../ui/links/HistoryLink.tsx";
+import { useTitle } from "../../ui/frame/use-title.ts";
 import { PageState } from "../../ui/frame/PageState.tsx";
 import { LeftBehind } from "./LeftBehind.tsx";
+import { SearchFields } from "./search/SearchFields.tsx";
+import { saidSearch, typedSearch } from "./search/search-typed.ts";
 import { PlacementFields } from "./PlacementFields.tsx";
 import type { Draft } from "./draft/use-draft.ts";
 import { api, hrefOf, messageOf } from "../../ui/client/api.ts";
+import { when } from "../../ui/format/format.ts";
 
 // Whoever came from a list goes back to it as it stood.
 function BackTo({ site }: { site: Site }) {
@@ -25,119 +35,128 @@ function BackTo({ site }: { site: Site }) {
 export function PageHead({ site, draft }: { site: Site; draft: Draft }) {
   const [open, setOpen] = useState(draft.fields.title === "Untitled");
   const { page, fields, fieldErrors } = draft;
+  const mayWrite = mayHere({ role: "editor" });
+  useTitle(fields.title);
+  const { title, path, category, description, inNavigation, search } = fields;
+  const form = useLiveForm({
+    values: { title, path, category, description, inNavigation, search: typedSearch(search) },
+    onChange: (_typed, { search: told, ...changed }) =>
+      draft.edit({ ...changed, ...(told ? { search: saidSearch(told) } : {}) }),
+  });
   return (
-    <header className="mb-2">
-      <BackTo site={site} />
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-1.5">
-        <input
-          aria-label="Title"
-          aria-invalid={fieldErrors.title ? true : undefined}
-          className="min-w-48 flex-1 rounded border border-transparent bg-transparent py-0.5 text-xl font-semibold hover:border-line focus:bg-sheet focus:px-2"
-          value={fields.title}
-          onChange={(event) => draft.edit({ title: event.target.value })}
-        />
-        <SaveNote draft={draft} />
-        <PageState page={page} />
-        {page.status === "published" && page.kind === "page" ? (
-          <a className="action" href={page.url} target="_blank" rel="noopener">
-            Delivered page <ExternalLink size={14} aria-hidden />
-          </a>
+    <LiveForm of={form}>
+      <header className="mb-2 lg:contents">
+        <h1 className="sr-only">{title || "A page without a title"}</h1>
+        <BackTo site={site} />
+        <div className="page-bar flex flex-wrap items-center gap-x-3 gap-y-1.5">
+          <input
+            readOnly={!mayWrite}
+            aria-label="Title"
+            aria-invalid={fieldErrors.title ? true : undefined}
+            className="min-w-48 flex-1 rounded border border-transparent bg-transparent py-0.5 text-xl font-semibold hover:border-line focus:bg-sheet focus:px-2"
+            {...form.register("title")}
+          />
+          {mayWrite ? <SaveNote draft={draft} /> : null}
+          <PageState page={page} />
+          {page.status === "published" && page.kind === "page" ? (
+            <a className="action" href={page.url} target="_blank" rel="noopener">
+              Delivered page <ExternalLink size={14} aria-hidden />
+            </a>
+          ) : null}
+          <button className="action" aria-expanded={open} onClick={() => setOpen(!open)}>
+            {page.kind === "page" ? "About this page" : "Where it stands"}
+          </button>
+          <button
+            data-needs="editor"
+            className="action action-main"
+            disabled={
+              draft.publishing || (page.status === "published" && !page.changed && draft.state === "saved")
+            }
+            onClick={draft.publish}
+          >
+            Publish
+          </button>
+        </div>
+        {draft.failure && !draft.conflict ? (
+          <p role="alert" className="mt-1 text-bad">
+            {draft.failure}
+          </p>
         ) : null}
-        <button className="action" aria-expanded={open} onClick={() => setOpen(!open)}>
-          {page.kind === "page" ? "About this page" : "Where it stands"}
-        </button>
-        <button
-          className="action action-main"
-          disabled={
-            draft.publishing || (page.status === "published" && !page.changed && draft.state === "saved")
-          }
-          onClick={draft.publish}
-        >
-          Publish
-        </button>
-      </div>
-      {draft.failure && !draft.conflict ? (
-        <p role="alert" className="mt-1 text-bad">
-          {draft.failure}
-        </p>
-      ) : null}
-      {draft.left ? <LeftBehind site={site} left={draft.left} onDone={draft.forgetLeft} /> : null}
-      {open && fields.placement ? (
-        <div className="mt-2 flex flex-wrap items-end gap-3 rounded border border-line bg-sheet p-3">
-          <PlacementFields placement={fields.placement} onChange={(placement) => draft.edit({ placement })} />
-          <div className="ml-auto">
-            <DeletePage site={site} draft={draft} />
+        {draft.left ? <LeftBehind site={site} left={draft.left} onDone={draft.forgetLeft} /> : null}
+        {open && fields.placement ? (
+          <div className="mt-2 flex flex-wrap items-end gap-3 rounded border border-line bg-sheet p-3">
+            <Locked needs="editor">
+              <PlacementFields
+                site={site}
+                placement={fields.placement}
+                onChange={(placement) => draft.edit({ placement })}
+              />
+            </Locked>
+            <div className="ml-auto">
+              <span className="inline-flex items-center gap-3">
+                <HistoryLink site={site} kind="page" object={page.id} />
+                <DeletePage site={site} draft={draft} />
+              </span>
+            </div>
           </div>
-        </div>
-      ) : null}
-      {open && !fields.placement ? (
-        <div className="mt-2 grid gap-3 rounded border border-line bg-sheet p-3 md:grid-cols-[2fr_1fr]">
-          <FieldRow label="Path" error={fieldErrors.path} hint={`Readers get it at ${page.url}`}>
-            {(attributes) => (
-              <input
-                {...attributes}
-                className="field font-mono text-sm"
-                value={fields.path}
-                onChange={(event) => draft.edit({ path: event.target.value })}
+        ) : null}
+        {open && !fields.placement ? (
+          <div className="mt-2 grid gap-3 rounded border border-line bg-sheet p-3 grid-cols-[minmax(0,1fr)] md:grid-cols-[2fr_1fr]">
+            <Locked needs="editor">
+              <TextField
+                name="path"
+                label="Path"
+                mono
+                error={fieldErrors.path}
+                hint={`Readers get it at ${page.url}`}
               />
-            )}
-          </FieldRow>
-          <FieldRow label="Category" error={fieldErrors.category}>
-            {(attributes) => (
-              <input
-                {...attributes}
-                className="field"
-                value={fields.category}
-                onChange={(event) => draft.edit({ category: event.target.value })}
-              />
-            )}
-          </FieldRow>
-          <FieldRow label="Description" error={fieldErrors.description}>
-            {(attributes) => (
-              <input
-                {...attributes}
-                className="field"
-                value={fields.description}
-                onChange={(event) => draft.edit({ description: event.target.value })}
-              />
-            )}
-          </FieldRow>
-          <div className="flex items-end justify-between gap-3">
-            <label className="flex items-center gap-2 py-1.5">
-              <input
-                type="checkbox"
-                checked={fields.inNavigation}
-                onChange={(event) => draft.edit({ inNavigation: event.target.checked })}
-              />{" "}
-              In the navigation
-            </label>
-            <span className="flex items-center gap-2 text-sm">
-              Take it out as{" "}
-              {(["html", "markdown"] as const).map((format) => (
-                <a
-                  key={format}
-                  className="text-accent underline"
-                  download
-                  href={hrefOf("GET /sites/:site/export", {
-                    site: site.id,
-                    query: { format, page: page.id },
-                  })}
-                >
-                  {format === "html" ? "HTML" : "Markdown"}
-                </a>
-              ))}
-            </span>
-            {page.status === "published" ? (
-              <button className="action action-plain" onClick={draft.unpublish}>
-                Take back from readers
-              </button>
-            ) : null}
-            <DeletePage site={site} draft={draft} />
+              <Category site={site} error={fieldErrors.category} />
+              <div className="md:col-span-2">
+                <TextField name="description" label="Description" error={fieldErrors.description} />
+              </div>
+            </Locked>
+            <SearchFields site={site} page={page} errors={fieldErrors} />
+            <div className="flex items-end justify-between gap-3 md:col-span-2">
+              <div className="py-1.5">
+                <Locked needs="editor">
+                  <CheckField name="inNavigation">In the navigation</CheckField>
+                </Locked>
+              </div>
+              <span className="flex items-center gap-2 text-sm">
+                Export as{" "}
+                {(["html", "markdown"] as const).map((format) => (
+                  <a
+                    key={format}
+                    className="text-accent underline"
+                    download
+                    href={hrefOf("GET /sites/:site/export", {
+                      site: site.id,
+                      query: { format, page: page.id },
+                    })}
+                  >
+                    {format === "html" ? "HTML" : "Markdown"}
+                  </a>
+                ))}
+              </span>
+              {page.status === "published" ? (
+                <button data-needs="editor" className="action action-plain" onClick={draft.unpublish}>
+                  Take back from readers
+                </button>
+              ) : null}
+              <span className="inline-flex items-center gap-3">
+                <HistoryLink site={site} kind="page" object={page.id} />
+                <DeletePage site={site} draft={draft} />
+              </span>
+            </div>
           </div>
-        </div>
-      ) : null}
-    </header>
+        ) : null}
+      </header>
+    </LiveForm>
   );
+}
+
+function Category({ site, error }: { site: Site; error: string | undefined }) {
+  return <ChooseField name="category" label="Category" isFree options={useCategories(site)} error={error} />;
 }
 
 function SaveNote({ draft }: { draft: Draft }) {
@@ -175,7 +194,7 @@ function DeletePage({ site, draft }: { site: Site; draft: Draft }) {
     }
   };
   return (
-    <button className="action action-plain text-bad" onClick={() => void remove()}>
+    <button data-needs="editor" className="action action-plain text-bad" onClick={() => void remove()}>
       Delete {draft.page.kind}
     </button>
   );

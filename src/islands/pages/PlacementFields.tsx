@@ -1,64 +1,65 @@
 import type { Placement } from "../../core/pages/page.ts";
-import { Choice } from "../../ui/fields/Choice.tsx";
-import { FieldRow } from "../../ui/fields/FieldRow.tsx";
+import type { Site } from "../../core/sites/site.ts";
+import { ChooseManyField } from "../../ui/form/choose-fields.tsx";
+import { ChoiceField } from "../../ui/form/fields.tsx";
+import { LiveForm } from "../../ui/form/LiveForm.tsx";
+import { useLiveForm } from "../../ui/form/use-live-form.ts";
+import { useCategories, usePageOptions } from "./known-pages.ts";
 
 /** Where a shared block stands, and on which pages. */
-export function PlacementFields({
-  placement,
-  onChange,
-}: {
+export function PlacementFields(props: {
+  site: Site;
   placement: Placement;
   onChange: (placement: Placement) => void;
 }) {
+  const { site, placement, onChange } = props;
   const { shown } = placement;
+  const form = useLiveForm<Placement>({ values: placement, onChange });
+  const pages = usePageOptions(site, "path");
+  const categories = useCategories(site);
   return (
-    <>
-      <Choice
+    <LiveForm of={form}>
+      <ChoiceField
+        name="place"
         label="Place"
-        value={placement.place}
         options={[
           { value: "footer", word: "Footer" },
           { value: "sidebar", word: "Beside the text" },
         ]}
-        onChange={(place) => onChange({ ...placement, place })}
       />
-      <Choice
+      <ChoiceField
+        name="shown"
         label="Shown on"
-        value={shown}
         options={[
           { value: "all", word: "All pages" },
           { value: "pages", word: "Chosen pages" },
           { value: "categories", word: "Categories" },
         ]}
-        onChange={(next) => onChange({ ...placement, shown: next })}
       />
       {shown === "all" ? null : (
-        <FieldRow
-          label={
-            shown === "pages"
-              ? "Paths, one after the other; * stands for anything"
-              : "Categories, separated by commas"
-          }
-        >
-          {(field) => (
-            <input
-              {...field}
-              className="field w-96 font-mono text-sm"
-              placeholder={shown === "pages" ? "/reviews/*, /resources" : "Reviews, Instruments"}
-              defaultValue={placement.on.join(", ")}
-              onBlur={(event) =>
-                onChange({
-                  ...placement,
-                  on: event.target.value
-                    .split(",")
-                    .map((one) => one.trim())
-                    .filter(Boolean),
-                })
-              }
+        <div className="w-96 max-w-full">
+          {shown === "pages" ? (
+            <ChooseManyField
+              name="on"
+              label="Paths; * stands for anything"
+              isFree
+              mono
+              between={/[\s,]/}
+              placeholder="/reviews/*, /resources"
+              options={pages.options}
+              onType={pages.find}
+            />
+          ) : (
+            <ChooseManyField
+              name="on"
+              label="Categories"
+              isFree
+              placeholder="Reviews, Instruments"
+              options={categories}
             />
           )}
-        </FieldRow>
+        </div>
       )}
-    </>
+    </LiveForm>
   );
 }

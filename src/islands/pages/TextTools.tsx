@@ -66,10 +66,10 @@ export function TextTools(props: {
       </ChooseFiles>
       <button
         className="rounded px-2 py-1 text-quiet hover:text-ink"
-        aria-label="Picture by address"
+        aria-label="Picture from the web"
         onClick={() => putPicture(editor)}
       >
-        By address
+        Picture from the web
       </button>
       <button
         className="rounded px-2 py-1 text-quiet hover:text-ink"

@@ -1,5 +1,5 @@
 import { EditorContent, useEditorState, type Editor } from "@tiptap/react";
-import { NodeSelection, type Transaction } from "@tiptap/pm/state";
+import { NodeSelection } from "@tiptap/pm/state";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { admitted } from "../../core/address/gate.ts";
 import { looksLikeAddress } from "../../core/address/repair/repair.ts";
@@ -9,42 +9,38 @@ import type { Fix } from "../../core/pages/check/finding.ts";
 import { findLinks } from "../../core/links/find.ts";
 import { pictureAddresses } from "../../core/links/pictures.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { formatOverride, parseOverride } from "../../core/rules/override.ts";
 import {
   applyLink,
   linkAtSelection,
-  movedAlong,
   pictureAtSelection,
   putCreative,
   takeOffLink,
-  type LinkAt,
 } from "./compose/editor-links.ts";
-import { LinkComposer } from "./compose/LinkComposer.tsx";
-import { SnippetReport } from "./compose/SnippetReport.tsx";
-import { isSnippet, useSnippets } from "./compose/use-snippets.ts";
+import { fixInText } from "./compose/snippets/fix-in-text.ts";
+import { useComposing } from "./compose/use-composing.ts";
+import { isSnippet, useSnippets } from "./compose/snippets/use-snippets.ts";
 import { PageFindings } from "./PageFindings.tsx";
-import { PicturePanel } from "./picture/PicturePanel.tsx";
 import { Uploads } from "./picture/Uploads.tsx";
 import { useUploads } from "./picture/use-uploads.ts";
 import { heightOf, Rope } from "./rope/Rope.tsx";
 import { useCheck } from "./rope/use-check.ts";
 import { useJudge } from "./rope/use-delivered.ts";
 import { onTextChange, useRope, type KnotAt } from "./rope/use-rope.ts";
+import { later } from "../../ui/frame/later.tsx";
 import { notify } from "../../ui/notices/notices.ts";
 import { TextTools } from "./TextTools.tsx";
 import type { Draft } from "./draft/use-draft.ts";
 import type { RopeLink } from "./rope/rope-link.ts";
 
+const LinkComposer = later(async () => (await import("./compose/LinkComposer.tsx")).LinkComposer);
+const PicturePanel = later(async () => (await import("./picture/PicturePanel.tsx")).PicturePanel);
+const SnippetReport = later(async () => (await import("./compose/snippets/SnippetReport.tsx")).SnippetReport);
+
 /** The text as it is written, with the rope beside it. */
 export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
   const { site, draft, editor } = props;
   const column = useRef<HTMLDivElement>(null);
-  const [composing, setComposing] = useState<LinkAt & { opening: number }>();
-  const openings = useRef(0);
-  const openComposer = useCallback(
-    (at: LinkAt): void => setComposing({ ...at, opening: (openings.current += 1) }),
-    [],
-  );
+  const { composing, openComposer, compose, endComposing } = useComposing(editor, column);
   const [chosen, setChosen] = useState<number>();
   const { uploads, add, dismiss } = useUploads(site);
   const snippets = useSnippets(site);
@@ -65,17 +61,10 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
     editor.on("selectionUpdate", mark);
     return () => void editor.off("selectionUpdate", mark);
   }, [editor, knots]);
-  const compose = useCallback(
-    (address?: string) => openComposer(linkAtSelection(editor, column.current, address)),
-    [editor, openComposer],
-  );
-  // While it is open the text may change, by its author or by somebody else: its place moves along with its words.
+  // Whoever goes into the text may want to link the next moment: what they then type belongs to the composer.
   useEffect(() => {
-    const follow = ({ transaction }: { transaction: Transaction }): void => {
-      if (transaction.docChanged) setComposing((at) => at && { ...at, ...movedAlong(at, transaction) });
-    };
-    editor.on("transaction", follow);
-    return () => void editor.off("transaction", follow);
+    editor.on("focus", LinkComposer.fetchSoon);
+    return () => void editor.off("focus", LinkComposer.fetchSoon);
   }, [editor]);
   // Written out once, when the composer opens.
   const headings = useMemo(
@@ -96,18 +85,10 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
     const knot = knots[index];
     if (!knot) return;
     if (step.do === "open") return choose(index);
-    if (step.do === "unlink") return takeOffLink(editor, knot);
-    const { target: _target, ...byRules } = parseOverride(knot.link.override ?? "").override;
-    const change =
-      step.do === "address"
-        ? { href: step.address, creative: null }
-        : step.do === "drop-title"
-          ? { title: null }
-          : { target: null, override: formatOverride(byRules) ?? null };
-    applyLink(editor, { ...knot, address: undefined }, { ...knot.link, ...change, words: knot.words });
+    fixInText(editor, knot, step);
   };
   const close = (): void => {
-    setComposing(undefined);
+    endComposing();
     // At once: what is typed next belongs to the text, and the editor's own command waits for the next frame.
     editor.view.focus();
   };
@@ -132,6 +113,7 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
       at={composing}
       page={draft.fields}
       pageId={draft.page.id}
+      save={draft.saveNow}
       headings={headings}
       onCreative={(chosen) => {
         if (composing.gone) return;
@@ -160,35 +142,39 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
     />
   ) : null;
   return (
-    <div className="beside-rope">
-      <div className="rope-tools">
+    <>
+      <div className="text-tools">
         <TextTools
           editor={editor}
           compose={() => compose()}
           addFiles={(files) => add(editor, files)}
           takeSnippet={(html) => snippets.take(editor, html)}
         />
-        <Uploads uploads={uploads} dismiss={dismiss} />
-        {snippets.report ? <SnippetReport report={snippets.report} onClose={snippets.close} /> : null}
-        <PageFindings site={site} findings={findings} onOpen={choose} />
       </div>
-      <section
-        aria-label="Text"
-        ref={column}
-        className="rope-text relative rounded border border-line bg-sheet"
-      >
-        <EditorContent editor={editor} />
-      </section>
-      <Rope
-        links={links}
-        chosen={chosen}
-        panel={panel}
-        panelTop={composing?.top ?? (picture ? picture.top + knotBeside(links, knots, picture.at) : 0)}
-        empty="No links yet. Mark words in the text and press Ctrl K; each link gets its knot here."
-        onChoose={choose}
-        onFix={applyFix}
-      />
-    </div>
+      <div className="beside-rope">
+        <div className="rope-tools">
+          <Uploads uploads={uploads} dismiss={dismiss} />
+          {snippets.report ? <SnippetReport report={snippets.report} onClose={snippets.close} /> : null}
+          <PageFindings site={site} findings={findings} onOpen={choose} />
+        </div>
+        <section
+          aria-label="Text"
+          ref={column}
+          className="rope-text relative rounded border border-line bg-sheet"
+        >
+          <EditorContent editor={editor} />
+        </section>
+        <Rope
+          links={links}
+          chosen={chosen}
+          panel={panel}
+          panelTop={composing?.top ?? (picture ? picture.top + knotBeside(links, knots, picture.at) : 0)}
+          empty="No links yet. Mark words in the text and press Ctrl K; each link gets its knot here."
+          onChoose={choose}
+          onFix={applyFix}
+        />
+      </div>
+    </>
   );
 }
 

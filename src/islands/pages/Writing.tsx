@@ -1,9 +1,11 @@
-import { lazy, Suspense, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { useEditor, type Editor } from "@tiptap/react";
 import { bodyToHtml } from "../../core/pages/body/to-html.ts";
 import type { Page } from "../../core/pages/page.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { Choice } from "../../ui/fields/Choice.tsx";
+import { later } from "../../ui/frame/later.tsx";
+import { mayHere } from "../../ui/client/rights.ts";
 import { useAddressState } from "../../ui/client/url-state.ts";
 import type { Backup } from "./draft/backup.ts";
 import { PageHead } from "./PageHead.tsx";
@@ -11,13 +13,15 @@ import { editorExtensions } from "./picture/editor-picture.ts";
 import { takeDocument } from "./draft/take-document.ts";
 import { writtenBody } from "./draft/written-body.ts";
 import { TextView } from "./TextView.tsx";
-import { useDraft, type AdoptedFrom } from "./draft/use-draft.ts";
-import { ConflictPanel } from "./versions/ConflictPanel.tsx";
+import type { AdoptedFrom } from "./draft/draft-view.ts";
+import { useDraft } from "./draft/use-draft.ts";
 
 // Each view's libraries come when it is first opened.
-const HtmlView = lazy(() => import("./source/HtmlView.tsx"));
-const PreviewView = lazy(() => import("./preview/PreviewView.tsx"));
-const CompareView = lazy(() => import("./versions/CompareView.tsx"));
+const Fetching = () => <p className="text-quiet">Fetching this view…</p>;
+const HtmlView = later(async () => (await import("./source/HtmlView.tsx")).default, Fetching);
+const PreviewView = later(async () => (await import("./preview/PreviewView.tsx")).default, Fetching);
+const CompareView = later(async () => (await import("./versions/CompareView.tsx")).default, Fetching);
+const ConflictPanel = later(async () => (await import("./versions/ConflictPanel.tsx")).ConflictPanel);
 
 const VIEWS = [
   { value: "text", word: "Text" },
@@ -25,8 +29,12 @@ const VIEWS = [
   { value: "preview", word: "Preview" },
   { value: "compare", word: "Compare" },
 ] as const;
+// Whoever may not write reads: as delivered, and as it was.
+const READ_VIEWS = VIEWS.slice(2);
 // A text of some hundred thousand words would take a browser's editor too long; source is drawn line by line.
 const LONGEST_TEXT = 1_500_000;
+// Pixels at the window's edges that the masthead and the tools cover.
+const OUT_OF_SIGHT = { top: 170, bottom: 40, left: 0, right: 0 };
 const NOTHING = { type: "doc", content: [{ type: "paragraph" }] };
 
 type View = (typeof VIEWS)[number]["value"];
@@ -35,7 +43,7 @@ type View = (typeof VIEWS)[number]["value"];
 export function Writing({ site, first, backup }: { site: Site; first: Page; backup: Backup | undefined }) {
   const [shown, setShown] = useAddressState("view");
   const isLong = first.html.length > LONGEST_TEXT;
-  const views = isLong ? VIEWS.slice(1) : VIEWS;
+  const views = mayHere({ role: "editor" }) ? (isLong ? VIEWS.slice(1) : VIEWS) : READ_VIEWS;
   const view: View = views.find(({ value }) => value === shown)?.value ?? views[0]!.value;
   const editorRef = useRef<Editor>(null);
   const [adoptions, setAdoptions] = useState(0);
@@ -51,6 +59,8 @@ export function Writing({ site, first, backup }: { site: Site; first: Page; back
     immediatelyRender: true,
     shouldRerenderOnTransaction: false,
     editorProps: {
+      scrollThreshold: OUT_OF_SIGHT,
+      scrollMargin: OUT_OF_SIGHT,
       attributes: {
         class: "prose-page",
         role: "textbox",
@@ -90,21 +100,17 @@ export function Writing({ site, first, backup }: { site: Site; first: Page; back
       </div>
       {view === "text" ? (
         <TextView site={site} draft={draft} editor={editor} />
+      ) : view === "html" ? (
+        <HtmlView
+          key={adoptions}
+          site={site}
+          draft={draft}
+          html={() => (isLong ? draft.page.html : bodyToHtml(editor.getJSON()))}
+        />
+      ) : view === "preview" ? (
+        <PreviewView site={site} draft={draft} />
       ) : (
-        <Suspense fallback={<p className="text-quiet">Fetching this view…</p>}>
-          {view === "html" ? (
-            <HtmlView
-              key={adoptions}
-              site={site}
-              draft={draft}
-              html={() => (isLong ? draft.page.html : bodyToHtml(editor.getJSON()))}
-            />
-          ) : view === "preview" ? (
-            <PreviewView site={site} draft={draft} />
-          ) : (
-            <CompareView site={site} draft={draft} />
-          )}
-        </Suspense>
+        <CompareView site={site} draft={draft} />
       )}
     </>
   );

@@ -9,25 +9,23 @@ import { api, messageOf, ApiProblem } from "../../ui/client/api.ts";
  * label of the page it is for. Nothing where no program is known.
  */
 export function ProgramHere(props: {
-  site: Site;
+  site: Pick<Site, "id" | "partners">;
   address: string;
   /** The page that the link stands on, by id. */
   page?: string;
+  /** Saves that page, of whose path as it is saved the label is made. */
+  save?: () => Promise<boolean>;
   onTracked: (built: BuiltProgramLink) => void;
 }) {
-  const { site, address, page } = props;
+  const { site, address, page, save } = props;
   const ours = tracked(site.partners, address);
   const bare = ours ? undefined : untracked(site.partners, address, {});
   const build = useMutation({
-    mutationFn: ({ id, destination }: { id: string; destination: string }) =>
-      api("POST /sites/:site/programs/:id/link", {
-        site: site.id,
-        id,
-        body: {
-          destination,
-          ...(page ? { page } : {}),
-        },
-      }),
+    mutationFn: async ({ id, destination }: { id: string; destination: string }) => {
+      await save?.();
+      const body = { destination, ...(page ? { page } : {}) };
+      return api("POST /sites/:site/programs/:id/link", { site: site.id, id, body });
+    },
     onSuccess: props.onTracked,
   });
   if (ours)

@@ -1,20 +1,27 @@
 import { Plus } from "lucide-react";
-import { PROGRAM_STATES, type ProgramFigures, type ProgramState } from "../../core/programs/program.ts";
+import { PROGRAM_STATES, type ProgramState } from "../../core/programs/choices.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { isAskedFor } from "../../core/programs/asked-for.ts";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
+import { later } from "../../ui/frame/later.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { ColumnChoice } from "../../ui/table/ColumnChoice.tsx";
-import { shownColumns } from "../../ui/table/columns.ts";
+import { useColumns } from "../../ui/table/columns.ts";
 import { useSelection } from "../../ui/table/use-selection.ts";
 import { WorkTable } from "../../ui/table/WorkTable.tsx";
 import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
-import { PROGRAM_COLUMNS, sorted } from "./directory/column-names.ts";
-import { isDue, programColumns } from "./directory/columns.tsx";
+import { sorted } from "./directory/sort-programs.ts";
+import { PROGRAM_COLUMNS, programColumns } from "./directory/columns.tsx";
 import { ProgramChart } from "./directory/ProgramChart.tsx";
-import { OpenProgram } from "./open/OpenProgram.tsx";
+import { asOptions } from "../../ui/choose/options.ts";
+import { FilterBar } from "../../ui/filter/FilterBar.tsx";
+import { FilterChoice } from "../../ui/filter/FilterChoice.tsx";
+import { FilterSelect } from "../../ui/filter/FilterSelect.tsx";
+import { Reminders } from "./Reminders.tsx";
 import { usePrograms } from "./use-programs.ts";
 import { messageOf } from "../../ui/client/api.ts";
+
+const OpenProgram = later(async () => (await import("./open/OpenProgram.tsx")).default);
 
 /** All programs side by side, and each of them from its terms to its links. */
 export function ProgramsScreen({ site }: { site: Site }) {
@@ -45,13 +52,13 @@ const RIGHT = {
 
 function Programs({ site }: { site: Site }) {
   const programs = usePrograms(site);
-  const [q, setQ] = useAddressState("q");
-  const [state, setState] = useAddressState("state");
-  const [network, setNetwork] = useAddressState("network");
+  const [q] = useAddressState("q");
+  const [state] = useAddressState("state");
+  const [network] = useAddressState("network");
   const [sort, setSort] = useAddressState("sort");
   const [open] = useAddressState("open");
-  const [choice] = useAddressState("columns");
   const all = programs.data ?? [];
+  const networks = [...new Set(all.map((one) => one.network).filter(Boolean))].sort();
   const shown = sorted(
     all.filter((one) => isAskedFor(one, { q, state: state as ProgramState, network })),
     sort || "state",
@@ -60,7 +67,7 @@ function Programs({ site }: { site: Site }) {
   const marked = shown.filter(({ id }) => selection.has(id));
   const opened = all.find(({ id }) => id === open);
   const isOpen = opened !== undefined || open === NEW;
-  const columns = shownColumns(choice, PROGRAM_COLUMNS);
+  const [columns] = useColumns(PROGRAM_COLUMNS);
   if (programs.isError) return <p className="text-bad">{messageOf(programs.error)}</p>;
   return (
     <>
@@ -68,37 +75,39 @@ function Programs({ site }: { site: Site }) {
         <SectionTabs site={site} tab="programs" />
         <div className="ml-auto flex gap-2">
           <ColumnChoice of={PROGRAM_COLUMNS} />
-          <button className="action py-1 text-sm" onClick={() => setAddressState({ open: NEW })}>
+          <button
+            data-needs="editor"
+            className="action py-1 text-sm"
+            onClick={() => setAddressState({ open: NEW })}
+          >
             <Plus size={14} aria-hidden /> New program
           </button>
         </div>
       </div>
       <Reminders programs={all} />
-      <div className="mb-3 flex flex-wrap items-center gap-2">
-        <input
-          type="search"
-          className="field max-w-64"
-          aria-label="Search programs"
-          placeholder="Name, network, domain, tag or note"
-          value={q}
-          onChange={(event) => setQ(event.target.value)}
+      <FilterBar
+        search={{
+          label: "Search programs by name, network, domain, tag or note",
+          placeholder: "Search programs",
+        }}
+        narrows={["q", "state", "network"]}
+        found={
+          shown.length === all.length ? `${all.length} programs` : `${shown.length} of ${all.length} programs`
+        }
+      >
+        <FilterSelect
+          name="state"
+          label="State"
+          every="State: all"
+          options={PROGRAM_STATES.map((one) => [one, one])}
         />
-        <Narrow label="State" value={state} values={[...PROGRAM_STATES]} onChange={setState} />
-        <Narrow
-          label="Network"
-          value={network}
-          values={[...new Set(all.map((one) => one.network).filter(Boolean))].sort()}
-          onChange={setNetwork}
-        />
-        <span className="text-sm text-quiet">
-          {shown.length === all.length
-            ? `${all.length} programs`
-            : `${shown.length} of ${all.length} programs`}
-        </span>
-      </div>
+        <FilterChoice name="network" label="Network" every="Network: all" options={asOptions(networks)} />
+      </FilterBar>
       <div
         className={
-          isOpen ? "grid grow items-start gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(28rem,36rem)]" : "grow"
+          isOpen
+            ? "grid grow items-start gap-5 grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_minmax(28rem,36rem)]"
+            : "grow"
         }
       >
         <div className="min-w-0">
@@ -110,6 +119,7 @@ function Programs({ site }: { site: Site }) {
                 <ProgramChart programs={marked.length > 0 ? marked : shown} />
               )}
               <WorkTable
+                name="programs"
                 rows={shown}
                 columns={programColumns}
                 visible={Object.fromEntries(
@@ -141,47 +151,6 @@ function Programs({ site }: { site: Site }) {
         {isOpen ? <OpenProgram key={open} site={site} program={opened} /> : null}
       </div>
     </>
-  );
-}
-
-function Narrow(props: {
-  label: string;
-  value: string;
-  values: readonly string[];
-  onChange: (value: string) => void;
-}) {
-  return (
-    <select
-      className="field w-auto"
-      aria-label={props.label}
-      value={props.value}
-      onChange={(event) => props.onChange(event.target.value)}
-    >
-      <option value="">{props.label}: all</option>
-      {props.values.map((value) => (
-        <option key={value}>{value}</option>
-      ))}
-    </select>
-  );
-}
-
-// What waits for somebody: steps whose day has come, and terms to look at again.
-function Reminders({ programs }: { programs: readonly ProgramFigures[] }) {
-  const due = programs.flatMap(({ id, name, nextStep, nextStepDue, termsReview }) => [
-    ...(nextStepDue && isDue(nextStepDue) ? [{ id, text: `${name}: ${nextStep || "its next step"}` }] : []),
-    ...(termsReview && isDue(termsReview) ? [{ id, text: `${name}: look at its terms again` }] : []),
-  ]);
-  if (due.length === 0) return null;
-  return (
-    <ul aria-label="Due" className="mb-3 flex flex-wrap gap-x-5 gap-y-1 rounded bg-wash px-3 py-2 text-sm">
-      {due.map(({ id, text }) => (
-        <li key={text}>
-          <button className="text-left hover:underline" onClick={() => setAddressState({ open: id })}>
-            <span className="font-medium text-warn">Due</span> {text}
-          </button>
-        </li>
-      ))}
-    </ul>
   );
 }
 

@@ -1,4 +1,6 @@
-import type { Program, ProgramState } from "../../core/programs/program.ts";
+import { money } from "../../ui/format/format.ts";
+import type { Program } from "../../core/programs/program.ts";
+import type { ProgramState } from "../../core/programs/choices.ts";
 
 /** The colour that a state is shown in. */
 export const STATE_TONE: Readonly<Record<ProgramState, string>> = {
@@ -17,15 +19,6 @@ export function commissionWords(
   return commissionKind === "percent"
     ? `${Number(commission)} % of a ${commissionFor}`
     : `${money(commission, currency)} a ${commissionFor}`;
-}
-
-/** An amount with its currency, as people read it. */
-export function money(amount: string, currency: string): string {
-  return new Intl.NumberFormat("en-GB", {
-    style: "currency",
-    currency,
-    currencyDisplay: "narrowSymbol",
-  }).format(Number(amount));
 }
 
 /** When a program pays next, counted from a day; undefined when nobody has said on which day of the month it pays. */

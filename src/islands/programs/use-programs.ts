@@ -1,12 +1,12 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import type { Program, ProgramInput } from "../../core/programs/program.ts";
-import type { Site } from "../../core/sites/site.ts";
+import type { FrameSite } from "../../ui/frame/frame-site.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import { asking, refresh } from "../../ui/client/queries.ts";
 import { api, messageOf } from "../../ui/client/api.ts";
 
 /** All programs of the site with their figures. */
-export function usePrograms(site: Site) {
+export function usePrograms(site: FrameSite) {
   return useQuery({
     ...asking("GET /sites/:site/programs", { site: site.id }),
     select: ({ items }) => items,
@@ -14,7 +14,7 @@ export function usePrograms(site: Site) {
 }
 
 /** The networks that programs belong to. */
-export function useNetworks(site: Site) {
+export function useNetworks(site: FrameSite) {
   return useQuery({
     ...asking("GET /sites/:site/networks", { site: site.id }),
     select: ({ items }) => items,
@@ -27,7 +27,7 @@ export function refreshPrograms(): Promise<void> {
 }
 
 /** Saves a program, new or over the version it was read at. */
-export function useSaveProgram(site: Site, program: Program | undefined) {
+export function useSaveProgram(site: FrameSite, program: Program | undefined) {
   return useMutation({
     mutationFn: (input: ProgramInput) =>
       program
@@ -48,7 +48,7 @@ export function useSaveProgram(site: Site, program: Program | undefined) {
 }
 
 /** Changes a few fields of a program at once, says so in `said`, and offers to put them back. */
-export function useProgramChange(site: Site, said: (saved: Program) => string) {
+export function useProgramChange(site: FrameSite, said: (saved: Program) => string) {
   const write = (id: string, change: Partial<ProgramInput>, version: number): Promise<Program> =>
     api("PATCH /sites/:site/programs/:id", { site: site.id, id, body: { ...change, version } });
   const failed = (error: unknown): void => notify(messageOf(error), { tone: "failed" });
@@ -72,7 +72,7 @@ export function useProgramChange(site: Site, said: (saved: Program) => string) {
 }
 
 /** Takes a program away, with its undo. */
-export function useDeleteProgram(site: Site) {
+export function useDeleteProgram(site: FrameSite) {
   return useMutation({
     mutationFn: (program: Program) =>
       api("DELETE /sites/:site/programs/:id", { site: site.id, id: program.id }),

@@ -4,13 +4,15 @@ import type { Site } from "../../core/sites/site.ts";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
-import { RoutePanel } from "./open/RoutePanel.tsx";
+import { later } from "../../ui/frame/later.tsx";
 import { RouteFilters } from "./RouteFilters.tsx";
 import { RoutesTable } from "./table/RoutesTable.tsx";
-import { SelectionBar } from "./table/SelectionBar.tsx";
 import { useSelection } from "../../ui/table/use-selection.ts";
 import { setFilters, useRouteFilter, useRouteList } from "./use-route-list.ts";
 import { messageOf } from "../../ui/client/api.ts";
+
+const SelectionBar = later(async () => (await import("./table/SelectionBar.tsx")).SelectionBar);
+const RoutePanel = later(async () => (await import("./open/RoutePanel.tsx")).RoutePanel);
 
 /** Short links and redirects: the table, and beside it the one that is made or looked at. */
 export function RoutesScreen({ site }: { site: Site }) {
@@ -46,7 +48,13 @@ function Routes({ site }: { site: Site }) {
       </div>
       <RouteFilters site={site} total={total} />
       {routes.isError ? <p className="text-bad">{messageOf(routes.error)}</p> : null}
-      <div className={open ? "grid grow items-start gap-5 lg:grid-cols-[minmax(0,1fr)_27rem]" : "grow"}>
+      <div
+        className={
+          open
+            ? "grid grow items-start gap-5 grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_27rem]"
+            : "grow"
+        }
+      >
         <div className={`min-w-0 ${open ? "max-lg:order-2" : ""}`}>
           {routes.isSuccess && items.length === 0 ? (
             <Empty searching={Object.keys(setFilters(filter)).length > 0} />
@@ -63,7 +71,9 @@ function Routes({ site }: { site: Site }) {
             />
           )}
           {isFetchingNextPage ? <p className="py-2 text-sm text-quiet">Fetching more…</p> : null}
-          <SelectionBar site={site} selection={selection} filter={filter} total={total ?? 0} />
+          {selection.all || selection.ids.size > 0 ? (
+            <SelectionBar site={site} selection={selection} filter={filter} total={total ?? 0} />
+          ) : null}
         </div>
         {open ? <RoutePanel key={open} site={site} open={open} /> : null}
       </div>
@@ -74,6 +84,7 @@ function Routes({ site }: { site: Site }) {
 function NewButton(props: { kind: string; icon: React.ReactNode; word: string; main?: boolean }) {
   return (
     <button
+      data-needs="editor"
       className={`action ${props.main ? "action-main" : ""}`}
       onClick={() => setAddressState({ open: props.kind, to: "", at: "" })}
     >

@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import type { Route, WrittenRoute, WrittenRouteChange } from "../../core/routes/route.ts";
-import type { Site } from "../../core/sites/site.ts";
+import type { FrameSite } from "../../ui/frame/frame-site.ts";
 import { copyText } from "../../ui/keys/copy.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import { setAddressState } from "../../ui/client/url-state.ts";
@@ -24,7 +24,7 @@ export function refreshRoutes(): void {
 }
 
 /** Makes a route and puts a short link's address on the clipboard. */
-export function useCreateRoute(site: Site) {
+export function useCreateRoute(site: FrameSite) {
   return useMutation({
     mutationFn: (input: WrittenRoute) => api("POST /sites/:site/routes", { site: site.id, body: input }),
     onSuccess: (route) => {
@@ -48,7 +48,7 @@ function showSaved(route: Route): void {
 }
 
 /** Changes fields of a route. */
-export function useChangeRoute(site: Site) {
+export function useChangeRoute(site: FrameSite) {
   return useMutation({
     mutationFn: ({ route, change }: { route: Route; change: Omit<Partial<WrittenRouteChange>, "version"> }) =>
       api("PATCH /sites/:site/routes/:id", {
@@ -65,7 +65,7 @@ export function useChangeRoute(site: Site) {
 }
 
 /** Deletes a route; the notice brings it back. */
-export function useDeleteRoute(site: Site) {
+export function useDeleteRoute(site: FrameSite) {
   const restore = (route: Route): void =>
     void api("POST /sites/:site/routes/:id/restore", { site: site.id, id: route.id }).then(
       refreshRoutes,
@@ -83,7 +83,7 @@ export function useDeleteRoute(site: Site) {
 }
 
 /** Counts a route's clicks from now on, or from the beginning again. */
-export function useResetCount(site: Site) {
+export function useResetCount(site: FrameSite) {
   return useMutation({
     mutationFn: ({ route, on }: { route: Route; on: boolean }) =>
       api(on ? "POST /sites/:site/routes/:id/zero" : "DELETE /sites/:site/routes/:id/zero", {
@@ -107,7 +107,7 @@ export function useResetCount(site: Site) {
 }
 
 /** Who changed a route, when and what. */
-export function useRouteHistory(site: Site, id: string, enabled = true) {
+export function useRouteHistory(site: FrameSite, id: string, enabled = true) {
   return useQuery({
     ...asking("GET /sites/:site/routes/:id/history", { site: site.id, id }),
     enabled,

@@ -6,9 +6,9 @@ import { ruleSentence } from "../../core/rules/sentence.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
-import { when } from "../../ui/format/when.ts";
 import { queries, asking, refresh, keyOf } from "../../ui/client/queries.ts";
 import { api, messageOf } from "../../ui/client/api.ts";
+import { when } from "../../ui/format/format.ts";
 
 /** Every set that was in force: what it changed, what it says, and the way back to it. */
 export function EarlierScreen({ site }: { site: Site }) {
@@ -34,7 +34,7 @@ function Earlier({ site }: { site: Site }) {
     );
   const newest = items[0]!.version;
   return (
-    <div className="grid items-start gap-6 lg:grid-cols-[minmax(0,1fr)_28rem]">
+    <div className="grid items-start gap-6 grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_28rem]">
       <ol aria-label="Sets, newest first">
         {items.map(({ version, createdAt, createdBy, differences }) => (
           <li key={version} className={`border-b border-line/60 py-2 ${open === version ? "bg-wash" : ""}`}>
@@ -98,6 +98,7 @@ function OneSet({ site, version, newest }: { site: Site; version: number; newest
             <Differences differences={against} none="nothing: it says the same as the set in force" />
           </div>
           <button
+            data-needs="editor"
             className="action action-main justify-self-start"
             disabled={back.isPending || against.length === 0}
             onClick={() => back.mutate({ of: version, over: newest })}

@@ -3,9 +3,9 @@ import { useState } from "react";
 import type { Rule } from "../../core/rules/rule.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
+import { later } from "../../ui/frame/later.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { RuleList } from "./list/RuleList.tsx";
-import { StartingSets } from "./StartingSets.tsx";
 import { SwitchOn } from "./SwitchOn.tsx";
 import { TryPanel } from "./trying/TryPanel.tsx";
 import { useTrial } from "./trying/use-trial.ts";
@@ -22,6 +22,7 @@ export function RulesScreen({ site }: { site: Site }) {
   );
 }
 
+const StartingSets = later(async () => (await import("./StartingSets.tsx")).StartingSets);
 const NEW_RULE: Rule = { name: "", enabled: true, match: { destination: "external" }, set: {}, mode: "fill" };
 
 function Rules({ site }: { site: Site }) {
@@ -39,7 +40,7 @@ function Rules({ site }: { site: Site }) {
   };
   const isEmpty = set.rules.length === 0;
   return (
-    <div className="grid grow items-start gap-6 lg:grid-cols-[minmax(0,1fr)_minmax(20rem,27rem)] xl:grid-cols-[minmax(0,1fr)_32rem]">
+    <div className="grid grow items-start gap-6 grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_minmax(20rem,27rem)] xl:grid-cols-[minmax(0,1fr)_32rem]">
       <div className="min-w-0">
         <p className="mb-3 text-quiet">
           They act when a page is delivered; what was written stays as it is. What an author sets on one link
@@ -66,11 +67,12 @@ function Rules({ site }: { site: Site }) {
           />
         )}
         <div className="mt-3 flex flex-wrap gap-2">
-          <button className="action" onClick={add}>
+          <button data-needs="editor" className="action" onClick={add}>
             <Plus size={15} aria-hidden /> New rule
           </button>
           {isEmpty ? null : (
             <button
+              data-needs="editor"
               className="action action-plain"
               aria-expanded={choosing}
               onClick={() => setChoosing(!choosing)}

@@ -24,7 +24,7 @@ export function StartingSets({ site, onChoose }: { site: Site; onChoose: (rules:
         <section key={key} className="rounded border border-line bg-sheet p-3">
           <div className="flex items-baseline gap-3">
             <h2 className="grow font-semibold">{name}</h2>
-            <button className="action" onClick={() => onChoose(rules)}>
+            <button data-needs="editor" className="action" onClick={() => onChoose(rules)}>
               Begin with this
             </button>
           </div>

@@ -1,11 +1,14 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Site } from "../../core/sites/site.ts";
+import { later } from "../../ui/frame/later.tsx";
 import { notify } from "../../ui/notices/notices.ts";
-import { when } from "../../ui/format/when.ts";
 import type { WorkingSet } from "./use-working-set.ts";
 import { asking, refresh } from "../../ui/client/queries.ts";
-import { api, messageOf, ApiProblem } from "../../ui/client/api.ts";
+import { api, messageOf } from "../../ui/client/api.ts";
+import { when } from "../../ui/format/format.ts";
+
+const Timing = later(async () => (await import("./Timing.tsx")).default);
 
 /** Whether the set that is shown is in force, and how it comes into force: at once, or at a time. */
 export function SwitchOn({ site, set }: { site: Site; set: WorkingSet }) {
@@ -42,8 +45,8 @@ export function SwitchOn({ site, set }: { site: Site; set: WorkingSet }) {
         </p>
         {set.isChanged ? (
           <>
-            <button className="action action-plain" onClick={set.discard}>
-              Take my changes back
+            <button data-needs="editor" className="action action-plain" onClick={set.discard}>
+              Discard my changes
             </button>
             <button className="action" aria-expanded={timing} onClick={() => setTiming(!timing)}>
               At a time…
@@ -53,7 +56,7 @@ export function SwitchOn({ site, set }: { site: Site; set: WorkingSet }) {
               disabled={set.isSwitching || set.isOvertaken}
               onClick={set.switchOn}
             >
-              Switch on now
+              Apply now
             </button>
           </>
         ) : null}
@@ -91,63 +94,11 @@ export function SwitchOn({ site, set }: { site: Site; set: WorkingSet }) {
               ? `The set of ${waiting.madeBy} that was to come into force ${when(waiting.at)} is held back: ${waiting.held}`
               : `A set of ${waiting.madeBy} comes into force by itself ${when(waiting.at)}: ${waiting.differences.map(({ change, name }) => `“${name}” ${change}`).join(", ") || "the same rules"}.`}
           </span>
-          <button className="action py-0.5" onClick={() => drop.mutate()}>
+          <button data-needs="editor" className="action py-0.5" onClick={() => drop.mutate()}>
             Drop it
           </button>
         </p>
       ) : null}
     </div>
-  );
-}
-
-function Timing({ site, set, onDone }: { site: Site; set: WorkingSet; onDone: () => void }) {
-  const [at, setAt] = useState("");
-  const save = useMutation({
-    mutationFn: () =>
-      api("PUT /sites/:site/rules/schedule", {
-        site: site.id,
-        body: {
-          version: set.base,
-          rules: set.rules.map(({ rule }) => rule),
-          at: new Date(at).toISOString(),
-        },
-      }),
-    onSuccess: () => {
-      notify(`This set comes into force by itself ${when(new Date(at).toISOString())}`);
-      set.discard();
-      onDone();
-    },
-  });
-  const message =
-    save.error instanceof ApiProblem
-      ? (save.error.errors[0]?.message ?? save.error.message)
-      : save.error && messageOf(save.error);
-  return (
-    <form
-      className="flex flex-wrap items-center gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (at) save.mutate();
-      }}
-    >
-      <label className="flex items-center gap-2">
-        Comes into force
-        <input
-          type="datetime-local"
-          className="field w-auto"
-          aria-invalid={message ? true : undefined}
-          value={at}
-          onChange={(event) => setAt(event.target.value)}
-        />
-      </label>
-      <button className="action action-main" disabled={!at || save.isPending}>
-        Let it wait until then
-      </button>
-      {message ? (
-        <p role="alert" className="basis-full text-sm text-bad">
-          {message}
-        </p>
-      ) : null}
-    </form>
   );
 }

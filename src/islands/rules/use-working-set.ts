@@ -1,9 +1,9 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { z } from "zod";
 import type { Rule, RuleSet } from "../../core/rules/rule.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { notify } from "../../ui/notices/notices.ts";
+import type { KeptSet } from "./kept-set.ts";
 import { queries, asking, refresh, keyOf } from "../../ui/client/queries.ts";
 import { api, messageOf, ApiProblem } from "../../ui/client/api.ts";
 
@@ -36,55 +36,46 @@ export interface WorkingSet {
 let made = 0;
 /** Gives a rule its key. */
 export function worked(rule: Rule): WorkedRule {
-  return { key: `rule-${(made += 1)}`, rule };
+  return { key: `rule-made-${(made += 1)}`, rule };
 }
-
-interface Kept {
-  base: number;
-  rules: Rule[];
-}
-// What is typed may be half a rule; only that it has a rule's shape is asked, which an earlier version may have kept otherwise.
-const keptSchema = z.object({
-  base: z.int(),
-  rules: z.array(
-    z.looseObject({
-      name: z.string(),
-      enabled: z.boolean(),
-      match: z.looseObject({}),
-      set: z.looseObject({}),
-      mode: z.enum(["fill", "overwrite"]),
-    }),
-  ),
-});
 
 /** Works on a set of rules; what is typed survives a closed tab, and nothing acts before it is switched on. */
 export function useWorkingSet(site: Site): WorkingSet {
   const storageKey = `maprope:rules:${site.id}`;
   const query = useQuery(asking("GET /sites/:site/rules", { site: site.id }));
   const inForce = query.data;
-  const [set, setSet] = useState<{ base: number; rules: readonly WorkedRule[] }>();
+  const [set, setSet] = useState(inForce && fresh(inForce));
+  /** Whether what was kept of an earlier hour has been looked for, and is being read. */
+  const [kept, setKept] = useState<"unknown" | "reading" | "read">("unknown");
   const isChanged = Boolean(inForce && set && !same(set.rules, inForce.rules));
   const begun = useRef(false);
 
   useEffect(() => {
     if (!inForce || begun.current) return;
     begun.current = true;
-    const kept = readKept(storageKey);
-    setSet(kept ? { base: kept.base, rules: kept.rules.map(worked) } : fresh(inForce));
+    const begin = (found?: KeptSet): void => {
+      setSet(found ? { base: found.base, rules: found.rules.map(worked) } : fresh(inForce));
+      setKept("read");
+    };
+    const text = localStorage.getItem(storageKey);
+    if (text === null) return begin();
+    setKept("reading");
+    void import("./kept-set.ts").then(({ readKeptSet }) => begin(readKeptSet(text)));
   }, [inForce, storageKey]);
   // Where nothing is being changed, the set that is shown is the one in force.
   useEffect(() => {
-    if (inForce && set && set.base !== inForce.version && !readKept(storageKey)) setSet(fresh(inForce));
-  }, [inForce, set, storageKey]);
+    if (kept !== "read" || !inForce || !set || set.base === inForce.version) return;
+    if (localStorage.getItem(storageKey) === null) setSet(fresh(inForce));
+  }, [inForce, set, kept, storageKey]);
   useEffect(() => {
-    if (!set || !inForce) return;
+    if (kept !== "read" || !set || !inForce) return;
     if (same(set.rules, inForce.rules)) localStorage.removeItem(storageKey);
     else
       localStorage.setItem(
         storageKey,
-        JSON.stringify({ base: set.base, rules: set.rules.map(({ rule }) => rule) } satisfies Kept),
+        JSON.stringify({ base: set.base, rules: set.rules.map(({ rule }) => rule) } satisfies KeptSet),
       );
-  }, [set, inForce, storageKey]);
+  }, [set, inForce, kept, storageKey]);
 
   const edit = useCallback((rules: readonly WorkedRule[]) => setSet((now) => now && { ...now, rules }), []);
   const save = useMutation({
@@ -109,7 +100,7 @@ export function useWorkingSet(site: Site): WorkingSet {
   });
   return {
     // Until there is something to work on, nothing is shown to be in force: an empty set is not what is there.
-    inForce: set && inForce,
+    inForce: kept === "reading" ? undefined : set && inForce,
     failure: query.isError ? messageOf(query.error) : undefined,
     rules: set?.rules ?? [],
     isChanged,
@@ -123,22 +114,11 @@ export function useWorkingSet(site: Site): WorkingSet {
   };
 }
 
-function fresh({ version, rules }: RuleSet): { base: number; rules: WorkedRule[] } {
-  return { base: version, rules: rules.map(worked) };
+function fresh({ version, rules }: RuleSet): { base: number; rules: readonly WorkedRule[] } {
+  // As the server drew them, so that they are taken over as they are.
+  return { base: version, rules: rules.map((rule, at) => ({ key: `rule-${version}-${at}`, rule })) };
 }
 
 function same(set: readonly WorkedRule[], rules: readonly Rule[]): boolean {
   return JSON.stringify(set.map(({ rule }) => rule)) === JSON.stringify(rules);
-}
-
-function readKept(key: string): Kept | undefined {
-  const text = localStorage.getItem(key);
-  if (text === null) return undefined;
-  try {
-    return keptSchema.parse(JSON.parse(text)) as Kept;
-  } catch {
-    // Nobody can go on with it.
-    localStorage.removeItem(key);
-    return undefined;
-  }
 }

@@ -1,185 +1,180 @@
-import { useMutation } from "@tanstack/react-query";
-import { getCountries } from "libphonenumber-js/min";
 import { useState } from "react";
+import { usualRoute } from "../../core/sites/usual-route.ts";
+import type { RouteDefaults } from "../../core/sites/route-defaults.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { FieldRow } from "../../ui/fields/FieldRow.tsx";
-import { useKeptState } from "../../ui/client/kept-state.ts";
+import { api } from "../../ui/client/api.ts";
+import { Form, SaveButton } from "../../ui/form/Form.tsx";
+import { TextField } from "../../ui/form/fields.tsx";
+import { whenSeen } from "../../ui/frame/later.tsx";
+import { useSavedForm } from "../../ui/form/use-saved-form.ts";
 import { notify } from "../../ui/notices/notices.ts";
-import { api, messageOf, ApiProblem } from "../../ui/client/api.ts";
+import { countryName, languageOptions } from "./locale-options.ts";
+import { DeliveredFields, saidDelivered, typedDelivered } from "./DeliveredFields.tsx";
+import { RouteDefaultFields } from "./RouteDefaultFields.tsx";
+import { SettingsGroup } from "./SettingsGroup.tsx";
+import { VariableFields } from "./VariableFields.tsx";
 
-interface Variable {
-  name: string;
-  value: string;
-}
-
-const NAMES = new Intl.DisplayNames("en", { type: "region" });
-const COUNTRIES = getCountries()
-  .map((code): [string, string] => [code, NAMES.of(code) ?? code])
-  .sort(([, a], [, b]) => a.localeCompare(b, "en"));
+const PlaceFields = whenSeen(
+  async () => (await import("./PlaceFields.tsx")).PlaceFields,
+  () => <div className="h-40" />,
+);
+const LANGUAGES = languageOptions();
 
 /** What the site is called, its variables, how many paid links a page bears, and how long clicks are kept. */
 export function SiteFields({ site: first }: { site: Site }) {
   const [site, setSite] = useState(first);
-  const [{ fields, variables }, setTyped, forget] = useKeptState(
-    `settings:${first.id}`,
-    String(site.version),
-    () => ({
-      fields: {
-        name: first.name,
-        tagline: first.tagline,
-        paidLimit: first.paidLimit,
-        paidLimitLong: first.paidLimitLong,
-        longWords: first.longWords,
-        clickMonths: first.clickMonths,
-        country: first.country,
-      },
-      variables: Object.entries(first.variables).map(([name, value]): Variable => ({ name, value })),
-    }),
-  );
-  const setFields = (next: typeof fields): void => setTyped((before) => ({ ...before, fields: next }));
-  const setVariables = (next: Variable[]): void => setTyped((before) => ({ ...before, variables: next }));
-  const save = useMutation({
-    mutationFn: () =>
+  const form = useSavedForm({
+    values: typed(first),
+    save: ({ variables, defaults, delivered, ...fields }) =>
       api("PATCH /sites/:site", {
         site: site.id,
         body: {
           ...fields,
+          defaults: defaultsOf(defaults),
+          delivered: saidDelivered(delivered),
           variables: Object.fromEntries(
             variables.filter(({ name }) => name.trim()).map(({ name, value }) => [name, value]),
           ),
           version: site.version,
         },
       }),
-    onSuccess: (saved) => {
-      forget();
+    onSaved: (saved, { reset }) => {
       setSite(saved);
+      reset(typed(saved));
       notify("Saved");
+      // Dates and numbers of this screen are in the old language and zone until it is opened anew.
+      if (saved.language !== site.language || saved.timeZone !== site.timeZone) location.reload();
     },
+    kept: { key: `settings:${first.id}`, base: String(site.version) },
   });
-  const errors = save.error instanceof ApiProblem ? save.error.errors : [];
-  const fault = (path: string): string | undefined =>
-    errors.find((error) => error.path === path || error.path.startsWith(`${path}.`))?.message;
-  const number = (name: "paidLimit" | "paidLimitLong" | "longWords" | "clickMonths", label: string) => (
-    <FieldRow label={label} error={fault(name)}>
-      {(field) => (
-        <input
-          {...field}
-          type="number"
-          min={0}
-          className="field w-28"
-          value={fields[name]}
-          onChange={(event) => setFields({ ...fields, [name]: Number(event.target.value) })}
-        />
-      )}
-    </FieldRow>
+  const now = form.watch();
+  const number = (name: string, label: string) => (
+    <TextField name={name} label={label} type="number" min={0} className="w-28" />
   );
-  const setVariable = (at: number, part: Partial<Variable>): void =>
-    setVariables(variables.map((one, index) => (index === at ? { ...one, ...part } : one)));
   return (
-    <form
-      className="grid gap-5"
-      onSubmit={(event) => {
-        event.preventDefault();
-        save.mutate();
-      }}
+    <Form
+      of={form}
+      needs="owner"
+      className="grid gap-4"
+      actions={
+        <SaveButton of={form} className="justify-self-start">
+          Save
+        </SaveButton>
+      }
     >
-      <div className="grid gap-3 sm:grid-cols-2">
-        {(["name", "tagline"] as const).map((name) => (
-          <FieldRow
-            key={name}
-            label={name === "name" ? "Name of the site" : "Line below the name"}
-            error={fault(name)}
-          >
-            {(field) => (
-              <input
-                {...field}
-                className="field"
-                value={fields[name]}
-                onChange={(event) => setFields({ ...fields, [name]: event.target.value })}
-              />
-            )}
-          </FieldRow>
-        ))}
+      <div className="grid gap-3 grid-cols-[minmax(0,1fr)] sm:grid-cols-2">
+        <TextField name="name" label="Name of the site" />
+        <TextField name="tagline" label="Line below the name" />
       </div>
-      <FieldRow
-        label="Country"
-        hint="A phone number that is written without a country’s code is read as one of this country."
-        error={fault("country")}
-      >
-        {(field) => (
-          <select
-            {...field}
-            className="field w-64"
-            value={fields.country}
-            onChange={(event) => setFields({ ...fields, country: event.target.value })}
-          >
-            <option value="">none</option>
-            {COUNTRIES.map(([code, name]) => (
-              <option key={code} value={code}>
-                {name}
-              </option>
-            ))}
-          </select>
-        )}
-      </FieldRow>
-      <fieldset>
-        <legend className="font-semibold">Site variables</legend>
-        <p className="mb-2 text-sm text-quiet">
-          {"{{name}}"} in a text or an address is filled with the value when the page is delivered; a
-          partner’s snippet with a placeholder of such a name is filled by itself.
-        </p>
-        {variables.map((variable, index) => (
-          <div key={index} className="mb-1.5 flex gap-2">
-            <input
-              aria-label={`Name of variable ${index + 1}`}
-              className="field w-48 font-mono text-sm"
-              placeholder="account"
-              value={variable.name}
-              onChange={(event) => setVariable(index, { name: event.target.value })}
-            />
-            <input
-              aria-label={`Value of variable ${index + 1}`}
-              className="field"
-              value={variable.value}
-              onChange={(event) => setVariable(index, { value: event.target.value })}
-            />
-            <button
-              type="button"
-              className="action action-plain text-bad"
-              onClick={() => setVariables(variables.filter((_one, at) => at !== index))}
-            >
-              Take out
-            </button>
-          </div>
-        ))}
-        {fault("variables") ? <p className="text-bad">{fault("variables")}</p> : null}
-        <button
-          type="button"
-          className="action"
-          onClick={() => setVariables([...variables, { name: "", value: "" }])}
+      <div>
+        <SettingsGroup
+          word="Language and place"
+          says={[
+            LANGUAGES.find(({ value }) => value === now.language)?.word,
+            now.timeZone || "time zone of whoever looks",
+            now.country ? countryName(now.country) : "no country for phone numbers",
+          ].join(" · ")}
+          names={["language", "timeZone", "country"]}
         >
-          Another variable
-        </button>
-      </fieldset>
-      <fieldset>
-        <legend className="mb-1 font-semibold">Paid links a page bears</legend>
-        <div className="flex flex-wrap gap-4">
-          {number("paidLimit", "On a page of usual length")}
-          {number("paidLimitLong", "On a long page")}
-          {number("longWords", "Long from so many words on")}
-        </div>
-      </fieldset>
-      <fieldset>
-        <legend className="mb-1 font-semibold">Clicks</legend>
-        {number("clickMonths", "Single clicks are kept for so many months")}
-        <p className="mt-1 text-sm text-quiet">
-          What was counted stays for good; after these months only the counts.
-        </p>
-      </fieldset>
-      {save.isError && errors.length === 0 ? <p className="text-bad">{messageOf(save.error)}</p> : null}
-      <button className="action action-main justify-self-start" disabled={save.isPending}>
-        Save
-      </button>
-    </form>
+          <PlaceFields />
+        </SettingsGroup>
+        <DeliveredFields site={site} />
+        <RouteDefaultFields site={site} />
+        <SettingsGroup
+          word="Paid links on a page"
+          says={`at most ${now.paidLimit}, ${now.paidLimitLong} on a page of more than ${now.longWords} words`}
+          names={["paidLimit", "paidLimitLong", "longWords"]}
+        >
+          <div className="flex flex-wrap gap-4">
+            {number("paidLimit", "On a page of usual length")}
+            {number("paidLimitLong", "On a long page")}
+            {number("longWords", "A page is long from this many words")}
+          </div>
+        </SettingsGroup>
+        <SettingsGroup
+          word="Variables"
+          says={
+            now.variables
+              .filter(({ name }) => name)
+              .map(({ name }) => `{{${name}}}`)
+              .join(" ") || "none"
+          }
+          names={["variables"]}
+        >
+          <VariableFields />
+        </SettingsGroup>
+        <SettingsGroup
+          word="How long things are kept"
+          says={`single clicks ${now.clickMonths} months, history ${now.historyMonths} months`}
+          names={["clickMonths", "historyMonths"]}
+        >
+          <div className="flex flex-wrap gap-4">
+            {number("clickMonths", "Single clicks, in months")}
+            {number("historyMonths", "History, in months")}
+          </div>
+          <p className="text-sm text-quiet">
+            What was counted stays for good; after these months of clicks only the counts.
+          </p>
+        </SettingsGroup>
+      </div>
+    </Form>
   );
+}
+
+function defaultsOf({
+  noindex,
+  nofollow,
+  query,
+  shortHost,
+  ...statuses
+}: ReturnType<typeof typed>["defaults"]): RouteDefaults {
+  return {
+    shortStatus: Number(statuses.shortStatus) as RouteDefaults["shortStatus"],
+    redirectStatus: Number(statuses.redirectStatus) as RouteDefaults["redirectStatus"],
+    query,
+    robots: { noindex, nofollow },
+    ...(shortHost ? { shortHost } : {}),
+  };
+}
+
+function typed({
+  name,
+  tagline,
+  paidLimit,
+  paidLimitLong,
+  longWords,
+  clickMonths,
+  historyMonths,
+  country,
+  language,
+  timeZone,
+  shortPrefix,
+  defaults,
+  delivered,
+  variables,
+}: Site) {
+  const [short, redirect] = [usualRoute(defaults, "short"), usualRoute(defaults, "redirect")];
+  return {
+    name,
+    tagline,
+    paidLimit,
+    paidLimitLong,
+    longWords,
+    clickMonths,
+    historyMonths,
+    country,
+    language,
+    timeZone,
+    shortPrefix,
+    defaults: {
+      shortStatus: String(short.status),
+      redirectStatus: String(redirect.status),
+      query: short.query,
+      noindex: short.noindex,
+      nofollow: short.nofollow,
+      shortHost: defaults.shortHost ?? "",
+    },
+    delivered: typedDelivered(delivered),
+    variables: Object.entries(variables).map(([key, value]) => ({ name: key, value })),
+  };
 }

@@ -1,57 +1,42 @@
-import { DropdownMenu } from "radix-ui";
 import { ChevronDown } from "lucide-react";
-import type { Site } from "../../core/sites/site.ts";
+import { lazy, Suspense, useState, type KeyboardEvent } from "react";
+import type { SiteMenuProps } from "./site-menu-props.ts";
+import { SITE_NAME } from "./site-name.ts";
 
-/** Behind the site's name: its settings, other sites, and the way out. */
-export function SiteMenu({ site, sites, person }: { site: Site; sites: Site[]; person: string }) {
-  const leave = async (): Promise<void> => {
-    await fetch("/session", { method: "DELETE" });
-    location.assign("/sign-in");
-  };
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="flex items-center gap-1.5 py-3 font-semibold whitespace-nowrap">
-        {site.name} <ChevronDown size={15} aria-hidden />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          className="z-50 min-w-60 rounded border border-line bg-sheet p-1 shadow-xl"
-        >
-          <DropdownMenu.Label className="px-3 py-1 text-sm text-quiet">{person}</DropdownMenu.Label>
-          <Item href={`/${site.key}/settings`}>Hosts and API tokens</Item>
-          <Item href={site.hosts.find(({ role }) => role === "primary")!.url} external>
-            The site as readers get it
-          </Item>
-          {sites
-            .filter(({ key }) => key !== site.key)
-            .map((other) => (
-              <Item key={other.id} href={`/${other.key}/write`}>
-                {other.name}
-              </Item>
-            ))}
-          <DropdownMenu.Item
-            className="rounded px-3 py-1.5 outline-none data-highlighted:bg-wash"
-            onSelect={() => void leave()}
-          >
-            Sign out
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
-  );
+const fetchMenu = () => import("./OpenSiteMenu.tsx");
+const OpenSiteMenu = lazy(fetchMenu);
+
+function fetchSoon(): void {
+  // What cannot be fetched now is asked for again when it is to be shown.
+  void Promise.allSettled([fetchMenu()]);
 }
 
-function Item({ href, external, children }: { href: string; external?: boolean; children: string }) {
+/** Behind the site's name is its menu; it stands on every screen, and is fetched when somebody goes there. */
+export function SiteMenu(props: SiteMenuProps) {
+  const [isWanted, want] = useState(false);
+  const onKeyDown = (event: KeyboardEvent): void => {
+    if (event.key !== "ArrowDown") return;
+    event.preventDefault();
+    want(true);
+  };
+  const name = (
+    <button
+      type="button"
+      aria-haspopup="menu"
+      aria-expanded={false}
+      className={SITE_NAME}
+      onPointerEnter={fetchSoon}
+      onFocus={fetchSoon}
+      onClick={() => want(true)}
+      onKeyDown={onKeyDown}
+    >
+      {props.site.name} <ChevronDown size={15} aria-hidden />
+    </button>
+  );
+  if (!isWanted) return name;
   return (
-    <DropdownMenu.Item asChild>
-      <a
-        className="block rounded px-3 py-1.5 outline-none data-highlighted:bg-wash"
-        href={href}
-        {...(external ? { target: "_blank", rel: "noopener" } : {})}
-      >
-        {children}
-      </a>
-    </DropdownMenu.Item>
+    <Suspense fallback={name}>
+      <OpenSiteMenu {...props} />
+    </Suspense>
   );
 }

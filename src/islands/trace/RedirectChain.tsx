@@ -7,6 +7,7 @@ const BY_WORDS = {
   route: "our route",
   page: "our page",
   file: "our file",
+  spelling: "another spelling",
   miss: "nothing of ours",
   outside: "outside",
 } as const;
@@ -23,7 +24,7 @@ export function RedirectChain({ site, trace }: { site: Site; trace: Trace }) {
     <>
       <p className="flex flex-wrap items-baseline gap-x-2">
         <span className={`font-semibold ${tone}`}>{VERDICT_WORDS[verdict]}</span>
-        <span className="font-mono text-sm break-all">{trace.address}</span>
+        <span className="font-mono text-sm wrap-anywhere">{trace.address}</span>
         <span className="text-sm text-quiet">{note}</span>
       </p>
       <ol className="mt-1 border-l-2 border-line pl-3 text-sm">

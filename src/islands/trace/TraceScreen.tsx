@@ -1,7 +1,11 @@
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import type { Site } from "../../core/sites/site.ts";
 import type { Trace } from "../../core/trace/trace.ts";
 import { Choice } from "../../ui/fields/Choice.tsx";
+import { entriesOf } from "../../ui/choose/options.ts";
+import { AreaField, ChoiceField } from "../../ui/form/fields.tsx";
+import { Form, SaveButton } from "../../ui/form/Form.tsx";
+import { useSavedForm } from "../../ui/form/use-saved-form.ts";
 import { useWork } from "../../ui/notices/job.ts";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
@@ -10,6 +14,7 @@ import { WorkBar } from "../../ui/notices/WorkBar.tsx";
 import { RedirectChain } from "./RedirectChain.tsx";
 import { isGood, VERDICT_WORDS } from "./verdict-words.ts";
 import { startJob } from "../../ui/client/api.ts";
+import { count } from "../../ui/format/format.ts";
 
 /** Any number of addresses, each followed hop by hop to where it ends. */
 export function TraceScreen({ site }: { site: Site }) {
@@ -23,80 +28,60 @@ export function TraceScreen({ site }: { site: Site }) {
 
 function Tracing({ site }: { site: Site }) {
   const [of] = useAddressState("of");
-  const [text, setText] = useState(of);
-  const [outside, setOutside] = useState<"yes" | "no">("yes");
   const [shown, setShown] = useState<"all" | "faults">("all");
   const work = useWork<"POST /sites/:site/routes/trace">();
-  const addresses = useMemo(
-    () =>
-      text
-        .split("\n")
-        .map((line) => line.trim())
-        .filter(Boolean),
-    [text],
-  );
-  const run = (): void => {
-    if (addresses.length === 0) return;
-    work.start(() =>
+  const form = useSavedForm({
+    values: { addresses: of, outside: "yes" },
+    save: (typed) =>
       startJob("POST /sites/:site/routes/trace", {
         site: site.id,
-        body: { addresses, outside: outside === "yes" },
+        body: { addresses: entriesOf(typed.addresses, /\n/), outside: typed.outside === "yes" },
       }),
-    );
-  };
+    onSaved: (job) => work.start(() => Promise.resolve(job)),
+  });
+  const lines = form
+    .watch("addresses")
+    .split("\n")
+    .filter((line) => line.trim() !== "").length;
   const results = work.result?.results ?? [];
   const faults = results.filter(({ verdict }) => !isGood(verdict));
   return (
-    <div className="grid items-start gap-6 lg:grid-cols-[24rem_minmax(0,1fr)]">
-      <form
-        className="grid gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          run();
-        }}
-      >
-        <label htmlFor="trace-addresses" className="text-sm font-medium">
-          Addresses, one a line
-        </label>
-        <textarea
-          id="trace-addresses"
-          className="field font-mono text-sm"
+    <div className="grid items-start gap-6 grid-cols-[minmax(0,1fr)] lg:grid-cols-[24rem_minmax(0,1fr)]">
+      <Form of={form} className="grid gap-2">
+        <AreaField
+          name="addresses"
+          label="Addresses, one a line"
+          mono
           rows={10}
           autoFocus
           placeholder={"/review-harbour\nhttps://shop.example/item?partner=…"}
-          value={text}
-          onChange={(event) => setText(event.target.value)}
           onKeyDown={(event) => {
-            if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) run();
+            if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) form.submit();
           }}
         />
         <div className="flex flex-wrap items-center gap-2">
-          <button
-            className="action action-main"
-            disabled={addresses.length === 0 || work.state === "running"}
-          >
-            Trace {addresses.length > 1 ? addresses.length.toLocaleString("en-GB") : "it"}
-          </button>
-          <Choice
+          <SaveButton of={form} disabled={lines === 0 || work.state === "running"}>
+            Trace {lines > 1 ? count(lines) : "it"}
+          </SaveButton>
+          <ChoiceField
+            name="outside"
             label="Outside hosts"
-            value={outside}
             options={[
               { value: "yes", word: "Outside too" },
               { value: "no", word: "Our site only" },
             ]}
-            onChange={setOutside}
           />
         </div>
         <p className="text-sm text-quiet">
           Ctrl and Enter does the same. Outside hosts are asked once each, from here.
         </p>
-      </form>
+      </Form>
       <section aria-label="Ways" className="min-w-0">
         <WorkBar work={work} label="Following" />
         {results.length > 0 ? (
           <div className="mb-2 flex flex-wrap items-center gap-3">
             <p aria-live="polite">
-              <strong>{(results.length - faults.length).toLocaleString("en-GB")}</strong> in order,{" "}
+              <strong>{count(results.length - faults.length)}</strong> in order,{" "}
               <strong className={faults.length > 0 ? "text-bad" : ""}>{faults.length}</strong> to look at
             </p>
             <Choice

@@ -1,4 +1,5 @@
-import type { ClicksRow, ClickGrouping } from "../../core/clicks/clicks.ts";
+import type { ClicksRow } from "../../core/clicks/clicks.ts";
+import type { ClickGrouping } from "../../core/clicks/choices.ts";
 import type { Store } from "../ground/store.ts";
 
 /** A span of whole UTC days, both ends included, and the route it is asked for. */
@@ -153,4 +154,13 @@ export async function routeTotals(
     { ids: routeIds },
   );
   return new Map(rows.map((row) => [row.id, { clicks: Number(row.clicks), last: row.last }]));
+}
+
+/** The first day for which a site has clicks; undefined while it has none. */
+export async function firstCountedDay(store: Store, of: { site: string }): Promise<Date | undefined> {
+  const [row] = await store.rows<{ first: Date | null }>(
+    `SELECT min(day)::timestamptz AS first FROM click_counts WHERE site_id = $site::bigint AND facet = 'all' AND route_id > 0`,
+    of,
+  );
+  return row?.first ?? undefined;
 }

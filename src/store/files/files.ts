@@ -1,10 +1,14 @@
+import { amongKeys } from "../ground/any-letters.ts";
+import { inOrder } from "../ground/in-order.ts";
+import { isRowId } from "../ground/row-ids.ts";
+import type { FileRow, Row } from "../ground/models.ts";
 import { containing } from "../ground/like.ts";
 import { orderOf, limitOf, type Portion } from "../ground/portions.ts";
-import type { Transaction } from "sequelize";
+import type { CreationAttributes, Transaction } from "sequelize";
 import type { Store } from "../ground/store.ts";
 
-/** Keeps a file's content beside its row; every process that shares the database can deliver it. */
-export async function writeContent(
+// Beside its row: every process that shares the database can deliver it.
+async function writeContent(
   store: Store,
   id: string,
   content: Uint8Array,
@@ -54,13 +58,13 @@ export async function usesOfAddresses(
   );
 }
 
-/** Which of these paths are files of the site. */
+/** Which of these paths are files of the site; in any letter case where they are found so. */
 export function filesAtPaths(
   store: Store,
-  of: { site: string; keys: readonly string[] },
+  { anyLetters = false, ...of }: { site: string; keys: readonly string[]; anyLetters?: boolean },
 ): Promise<{ path: string }[]> {
   return store.rows<{ path: string }>(
-    "SELECT path FROM files WHERE site_id = $site::bigint AND deleted_at IS NULL AND path = ANY($keys::text[])",
+    `SELECT path FROM files WHERE site_id = $site::bigint AND deleted_at IS NULL AND ${amongKeys("path", anyLetters)}`,
     of,
   );
 }
@@ -92,5 +96,53 @@ export function fileIds(
      WHERE site_id = $site::bigint AND deleted_at IS NULL ${of.q ? "AND (name ILIKE $q OR path ILIKE $q OR alt ILIKE $q)" : ""}
      ORDER BY ${orderOf(FILE_SORTS, portion.sort)}, id ${limitOf(portion)}`,
     { site: of.site, ...(of.q ? { q: containing(of.q) } : {}) },
+  );
+}
+
+/** A file of a site; undefined when there is none, or, unless asked for, when it was deleted. */
+export async function findFile(
+  store: Store,
+  { id, siteId, evenDeleted = false }: { id: string; siteId: string; evenDeleted?: boolean },
+): Promise<Row<FileRow> | undefined> {
+  if (!isRowId(id)) return undefined;
+  const where = { id, siteId, ...(evenDeleted ? {} : { deletedAt: null }) };
+  return (await store.files.findOne({ where })) ?? undefined;
+}
+
+/** The file that holds this content, by its digest. */
+export async function findFileOf(
+  store: Store,
+  { siteId, digest }: { siteId: string; digest: string },
+): Promise<FileRow | undefined> {
+  return (await store.files.findOne({ where: { siteId, digest, deletedAt: null } })) ?? undefined;
+}
+
+/** Files by their ids, in that order. */
+export async function filesById(store: Store, ids: readonly string[]): Promise<FileRow[]> {
+  const rows = await store.files.findAll({ where: { id: [...ids] } });
+  return inOrder(rows, ids);
+}
+
+/** Makes a file with its content. Throws where its path is taken (index `files_path`). */
+export async function insertFile(
+  store: Store,
+  values: CreationAttributes<Row<FileRow>>,
+  content: Uint8Array,
+  transaction: Transaction,
+): Promise<Row<FileRow>> {
+  const row = await store.files.create(values, { transaction });
+  await writeContent(store, row.id, content, transaction);
+  return row;
+}
+
+/** A site's files, as they are listed. */
+export function filesOfSite(
+  store: Store,
+  of: { site: string },
+): Promise<{ id: string; path: string; bytes: string }[]> {
+  return store.rows<{ id: string; path: string; bytes: string }>(
+    `SELECT f.id::text, f.path, octet_length(c.content)::text AS bytes FROM files f JOIN file_contents c ON c.file_id = f.id
+     WHERE f.site_id = $site::bigint AND f.deleted_at IS NULL ORDER BY f.id`,
+    of,
   );
 }

@@ -1,5 +1,6 @@
 import { LOCKS } from "./locks.ts";
 import pg from "pg";
+import { addressesOf, connectingTo } from "./connection.ts";
 import type { Transaction } from "sequelize";
 import type { Store } from "./store.ts";
 
@@ -103,7 +104,11 @@ export function listenForChanges(
     timer = setTimeout(connect, 500);
   };
   const connect = (): void => {
-    const next = new pg.Client({ connectionString: url, keepAlive: true, connectionTimeoutMillis: 3_000 });
+    const next = new pg.Client({
+      ...connectingTo(addressesOf(url).direct),
+      keepAlive: true,
+      connectionTimeoutMillis: 8_000,
+    });
     client = next;
     next.on("notification", heard);
     next.on("error", retry);

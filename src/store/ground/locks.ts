@@ -12,4 +12,5 @@ export const LOCKS = {
   labels: 731_605,
   preparing: 731_606,
   following: 731_607,
+  pictures: 731_608,
 } as const;

@@ -13,7 +13,19 @@ import { ampersands } from "./migrations/008-ampersands.ts";
 import { ends } from "./migrations/009-ends.ts";
 import { credits } from "./migrations/010-credits.ts";
 import { country } from "./migrations/011-country.ts";
+import { jobs } from "./migrations/012-jobs.ts";
+import { account } from "./migrations/013-account.ts";
+import { peopleOfSites } from "./migrations/014-people.ts";
+import { secondFactor } from "./migrations/015-second-factor.ts";
+import { siteSettings } from "./migrations/016-site-settings.ts";
+import { years } from "./migrations/017-years.ts";
+import { jobRequests } from "./migrations/018-job-requests.ts";
+import { readers } from "./migrations/019-readers.ts";
+import { pictureForms } from "./migrations/020-picture-forms.ts";
+import { repeats } from "./migrations/021-repeats.ts";
 import type { Migration } from "./migration.ts";
+import { migrateQueue } from "../jobs/queue.ts";
+import type { Store } from "./store.ts";
 
 export const MIGRATIONS: readonly Migration[] = [
   firstSlice,
@@ -27,6 +39,16 @@ export const MIGRATIONS: readonly Migration[] = [
   ends,
   credits,
   country,
+  jobs,
+  account,
+  peopleOfSites,
+  secondFactor,
+  siteSettings,
+  years,
+  jobRequests,
+  readers,
+  pictureForms,
+  repeats,
 ];
 /** What migrating came to. */
 export interface Migrated {
@@ -37,7 +59,10 @@ export interface Migrated {
 }
 
 /** Brings the schema up to date; several processes may do so at once, one waits for the other. */
-export async function migrate({ sequelize }: { sequelize: Sequelize }): Promise<Migrated> {
+export async function migrate(
+  { sequelize, url }: Pick<Store, "sequelize" | "url">,
+  steps = MIGRATIONS,
+): Promise<Migrated> {
   return sequelize.transaction(async (transaction) => {
     const run = (sql: string, replacements: Record<string, unknown> = {}): Promise<unknown> =>
       sequelize.query(sql, { replacements, transaction });
@@ -46,7 +71,7 @@ export async function migrate({ sequelize }: { sequelize: Sequelize }): Promise<
     await run("SET LOCAL lock_timeout = 0");
     await run("SELECT pg_advisory_xact_lock(:lock)", { lock: LOCKS.migration });
     const umzug = new Umzug({
-      migrations: MIGRATIONS.map(({ name, statements }) => ({
+      migrations: steps.map(({ name, statements }) => ({
         name,
         up: async () => {
           await sequelize.transaction(async (step) => {
@@ -58,9 +83,24 @@ export async function migrate({ sequelize }: { sequelize: Sequelize }): Promise<
       storage: new SequelizeStorage({ sequelize, tableName: "migrations" }),
       logger: undefined,
     });
+    await migrateQueue(url);
     const ran = (await umzug.up()).map(({ name }) => name);
-    return { ran, differences: await compareChecksums(sequelize, transaction) };
+    return { ran, differences: await compareChecksums(sequelize, transaction, steps) };
   });
+}
+
+/** The names of the steps that ran in a database; none where there is no schema yet. */
+export async function ranMigrations({ sequelize }: Pick<Store, "sequelize">): Promise<string[]> {
+  const [[there]] = (await sequelize.query("SELECT to_regclass('migrations') IS NOT NULL AS is")) as [
+    { is: boolean }[],
+    unknown,
+  ];
+  if (!there!.is) return [];
+  const [rows] = (await sequelize.query("SELECT name FROM migrations ORDER BY name")) as [
+    { name: string }[],
+    unknown,
+  ];
+  return rows.map(({ name }) => name);
 }
 
 /** A step's text in short. */
@@ -69,13 +109,17 @@ export function checksum({ statements }: Migration): string {
 }
 
 // Steps that ran before there were checksums were brought level by 006, and are marked as they are now.
-async function compareChecksums(sequelize: Sequelize, transaction: Transaction): Promise<string[]> {
+async function compareChecksums(
+  sequelize: Sequelize,
+  transaction: Transaction,
+  steps: readonly Migration[],
+): Promise<string[]> {
   const query = async (sql: string, bind: unknown[] = []): Promise<{ name: string; checksum: string }[]> =>
     (await sequelize.query(sql, { bind, transaction }))[0] as { name: string; checksum: string }[];
   await query(
     "CREATE TABLE IF NOT EXISTS migration_checksums (name text PRIMARY KEY, checksum text NOT NULL)",
   );
-  const known = new Map(MIGRATIONS.map((migration) => [migration.name, checksum(migration)]));
+  const known = new Map(steps.map((migration) => [migration.name, checksum(migration)]));
   const kept = new Map(
     (await query("SELECT name, checksum FROM migration_checksums")).map((row) => [row.name, row.checksum]),
   );

@@ -1,19 +1,17 @@
 import { DataTypes, Model, type ModelAttributes, type ModelStatic, type Sequelize } from "sequelize";
+import type { Crop, Focus } from "../../core/files/picture.ts";
 import type { Address } from "../../core/address/address.ts";
 import type { Body } from "../../core/pages/body/body.ts";
 import type { BodyHtml } from "../../core/pages/body/to-html.ts";
 import type { Placement } from "../../core/pages/page.ts";
 import type { Rule } from "../../core/rules/rule.ts";
-import type { Role } from "../../core/people/person.ts";
-import type {
-  AfterEnd,
-  InContent,
-  Notice,
-  QueryMode,
-  RouteKind,
-  RouteStatus,
-} from "../../core/routes/route.ts";
+import type { Role } from "../../core/people/choices.ts";
+import type { Notice } from "../../core/routes/route.ts";
+import type { AfterEnd, InContent, QueryMode, RouteKind, RouteStatus } from "../../core/routes/choices.ts";
 import type { Disclosure } from "../../core/programs/partner.ts";
+import type { DeliveredSiteSettings } from "../../core/sites/delivered-site.ts";
+import type { PageSearch } from "../../core/pages/search.ts";
+import type { RouteDefaults } from "../../core/sites/route-defaults.ts";
 import type { MissPolicy } from "../../core/sites/site.ts";
 import type { MatchKind } from "../../core/routes/match/match-kind.ts";
 
@@ -36,7 +34,21 @@ export interface SiteRow extends Stamped {
   disclosure: Disclosure;
   /** How many months clicks themselves are kept; their counts stay. */
   clickMonths: number;
+  /** How many months its history is kept. */
+  historyMonths: number;
+  /** Since when it answers readers as before and changes no more; null: it does not rest. */
+  archivedAt: Date | null;
   country: string;
+  /** A language tag (BCP 47): dates, numbers and money are shown in it. */
+  language: string;
+  /** An IANA time zone; empty: the browser's. */
+  timeZone: string;
+  /** What new routes are like that do not say otherwise. */
+  defaults: RouteDefaults;
+  /** What readers and robots get of it. */
+  delivered: DeliveredSiteSettings;
+  /** Whose feed it is, whatever becomes of its hosts. */
+  feedId: string;
   version: number;
 }
 
@@ -44,22 +56,33 @@ export interface HostRow {
   id: string;
   siteId: string;
   name: string;
-  role: "primary" | "short" | "other";
+  role: "primary" | "short" | "other" | "former";
+  /** The host that a former one leads to, path by path; null for all others. */
+  leadsTo: string | null;
 }
 
 export interface PersonRow extends Stamped {
   id: string;
   email: string;
   name: string;
-  role: Role;
+  /** What they may do on every site; null: only what single sites say. */
+  role: Role | null;
   passwordHash: string;
+  /** From then on they may not come in any more. */
+  deactivatedAt: Date | null;
 }
 
 export interface SessionRow {
   tokenHash: string;
+  id: string;
   personId: string;
   createdAt: Date;
   expiresAt: Date;
+  lastSeenAt: Date;
+  /** Where it was begun from: an address, or the network of one. */
+  place: string;
+  /** The browser, as it names itself. */
+  agent: string;
 }
 
 export interface TokenRow extends Stamped {
@@ -69,6 +92,11 @@ export interface TokenRow extends Stamped {
   role: Role;
   expiresAt: Date | null;
   lastUsedAt: Date | null;
+  lastUsedFrom: string;
+  /** Whose it is; null: the installation's. */
+  personId: string | null;
+  /** The sites that it is for; null: all. */
+  siteIds: string[] | null;
 }
 
 /** One link of a page as lists and searches need it. */
@@ -84,6 +112,10 @@ export interface PublishedPage {
   description: string;
   category: string;
   inNavigation: boolean;
+  /** Absent in what was published before there was any. */
+  search?: PageSearch;
+  /** When it was published, in ISO 8601; absent in what was published before that was noted. */
+  at?: string;
   html: BodyHtml;
   /** Path key of each inside link to the id of the page that stood there when the link was saved. */
   bound?: Record<string, string>;
@@ -101,6 +133,7 @@ export interface PageRow extends Stamped {
   description: string;
   category: string;
   inNavigation: boolean;
+  search: PageSearch;
   body: Body;
   html: BodyHtml;
   links: StoredLink[];
@@ -128,6 +161,12 @@ export interface FileRow extends Stamped {
   height: number | null;
   digest: string;
   alt: string;
+  /** Which part of a picture is shown; null: all. */
+  crop: Crop | null;
+  focus: Focus | null;
+  /** Counts what its forms are made of, and names what those that there are were made of. */
+  shape: number;
+  formed: number | null;
   createdBy: string;
   deletedAt: Date | null;
 }
@@ -193,7 +232,7 @@ export interface MissRow {
 export type Row<T extends object> = Model<T, Partial<T>> & T;
 type Table<T extends object> = ModelStatic<Row<T>>;
 
-const { BIGINT, BOOLEAN, DATE, INTEGER, JSONB, TEXT, ARRAY } = DataTypes;
+const { BIGINT, BOOLEAN, DATE, INTEGER, JSONB, TEXT, ARRAY, UUID } = DataTypes;
 const serial = { type: BIGINT, primaryKey: true, autoIncrement: true };
 
 /** The models of one connection; SQL names are the snake-case forms of the fields. */
@@ -224,26 +263,47 @@ export function defineModels(sequelize: Sequelize) {
         misses: JSONB,
         disclosure: JSONB,
         clickMonths: INTEGER,
+        historyMonths: INTEGER,
+        archivedAt: DATE,
         country: TEXT,
+        language: TEXT,
+        timeZone: TEXT,
+        defaults: JSONB,
+        delivered: JSONB,
+        feedId: UUID,
         version: INTEGER,
       },
       true,
     ),
-    hosts: define<HostRow>("hosts", { id: serial, siteId: BIGINT, name: TEXT, role: TEXT }),
+    hosts: define<HostRow>("hosts", { id: serial, siteId: BIGINT, name: TEXT, role: TEXT, leadsTo: TEXT }),
     people: define<PersonRow>(
       "people",
-      { id: serial, email: TEXT, name: TEXT, role: TEXT, passwordHash: TEXT },
+      { id: serial, email: TEXT, name: TEXT, role: TEXT, passwordHash: TEXT, deactivatedAt: DATE },
       true,
     ),
     sessions: define<SessionRow>("sessions", {
       tokenHash: { type: TEXT, primaryKey: true },
+      id: UUID,
       personId: BIGINT,
       createdAt: DATE,
       expiresAt: DATE,
+      lastSeenAt: DATE,
+      place: TEXT,
+      agent: TEXT,
     }),
     tokens: define<TokenRow>(
       "tokens",
-      { id: serial, name: TEXT, tokenHash: TEXT, role: TEXT, expiresAt: DATE, lastUsedAt: DATE },
+      {
+        id: serial,
+        name: TEXT,
+        tokenHash: TEXT,
+        role: TEXT,
+        expiresAt: DATE,
+        lastUsedAt: DATE,
+        lastUsedFrom: TEXT,
+        personId: BIGINT,
+        siteIds: ARRAY(BIGINT),
+      },
       true,
     ),
     pages: define<PageRow>(
@@ -259,6 +319,7 @@ export function defineModels(sequelize: Sequelize) {
         description: TEXT,
         category: TEXT,
         inNavigation: BOOLEAN,
+        search: JSONB,
         body: JSONB,
         html: TEXT,
         links: JSONB,
@@ -288,6 +349,10 @@ export function defineModels(sequelize: Sequelize) {
         height: INTEGER,
         digest: TEXT,
         alt: TEXT,
+        crop: JSONB,
+        focus: JSONB,
+        shape: INTEGER,
+        formed: INTEGER,
         createdBy: TEXT,
         deletedAt: DATE,
       },

@@ -3,10 +3,12 @@ import { after, before, describe, test } from "node:test";
 import { fileURLToPath } from "node:url";
 import pg from "pg";
 import { freshStore } from "../../../tests/support/database.ts";
-import { statementsIn } from "../../../tests/support/statements.ts";
+import { programOf, rowTypesIn, statementsIn, type Columns } from "../../../tests/support/statements.ts";
 
 const STORE = fileURLToPath(new URL("..", import.meta.url));
-const statements = statementsIn(STORE);
+const program = programOf(STORE);
+const statements = statementsIn(program);
+const rowTypes = rowTypesIn(program, `${STORE}ground/models.ts`);
 
 /** What pg and Sequelize make of a column, by the name of its type in PostgreSQL. */
 const KINDS: Readonly<Record<string, string>> = {
@@ -37,6 +39,7 @@ const KINDS: Readonly<Record<string, string>> = {
 /** The types of PostgreSQL that a type of Sequelize stands for. */
 const MODEL_KINDS: Readonly<Record<string, readonly string[]>> = {
   BIGINT: ["int8"],
+  UUID: ["uuid"],
   INTEGER: ["int4", "int2"],
   TEXT: ["text"],
   BOOLEAN: ["bool"],
@@ -67,6 +70,9 @@ after(async () => {
 interface Column {
   name: string;
   dataTypeID: number;
+  /** The table and the number of the column that it is; 0 where it is computed. */
+  tableID: number;
+  columnID: number;
 }
 
 /** The columns of a statement as PostgreSQL describes them; nothing is executed (protocol, section 53.2.3). */
@@ -106,13 +112,34 @@ describe("what a statement says that it gets is what PostgreSQL gives", () => {
       const types = await typeNames(columns.map(({ dataTypeID }) => dataTypeID));
       const given = new Map(columns.map(({ name }, at) => [name, KINDS[types[at]!] ?? types[at]!]));
       assert.deepEqual([...declared!.keys()].sort(), [...given.keys()].sort(), "its columns");
-      for (const [name, kind] of declared!)
+      for (const [name, { kind }] of declared!)
         assert.ok(
           agrees(kind, given.get(name)!),
           `${name} is declared as ${kind}, and comes as ${given.get(name)}`,
         );
+      for (const { name, column } of await mayBeNull(columns))
+        assert.ok(
+          declared!.get(name)!.isNullable || isSifted(sql, column),
+          `${name} is declared as never null, and its column may be`,
+        );
     });
 });
+
+// The columns that are some table's own, and may be null there; with their names there.
+async function mayBeNull(columns: readonly Column[]): Promise<{ name: string; column: string }[]> {
+  const own = columns.filter(({ tableID }) => tableID !== 0);
+  const { rows } = await client.query<{ at: number; column: string }>(
+    `SELECT at::int, attname::text AS column FROM unnest($1::oid[], $2::int[]) WITH ORDINALITY AS c (tab, col, at)
+     JOIN pg_attribute a ON a.attrelid = c.tab AND a.attnum = c.col WHERE NOT a.attnotnull`,
+    [own.map(({ tableID }) => tableID), own.map(({ columnID }) => columnID)],
+  );
+  return rows.map(({ at, column }) => ({ name: own[at - 1]!.name, column }));
+}
+
+// Rows in which it is null are left out by the statement itself.
+function isSifted(sql: string, column: string): boolean {
+  return new RegExp(`\\b${column} (?:IS NOT NULL|=)`).test(sql);
+}
 
 const known = new Map<number, string>();
 async function typeNames(ids: readonly number[]): Promise<string[]> {
@@ -127,6 +154,15 @@ async function typeNames(ids: readonly number[]): Promise<string[]> {
   return ids.map((id) => known.get(id)!);
 }
 
+// The interface with exactly the attributes of a model.
+function rowTypeOf(names: readonly string[]): Columns {
+  const same = [...rowTypes.values()].find(
+    (columns) => columns.size === names.length && names.every((name) => columns.has(name)),
+  );
+  assert.ok(same, `no row type has ${names.join(", ")}`);
+  return same;
+}
+
 describe("what a model says of its table is what the table has", () => {
   test("every attribute has a column of its kind", async () => {
     const { store, drop: dropOther } = await freshStore();
@@ -138,14 +174,20 @@ describe("what a model says of its table is what the table has", () => {
           `SELECT column_name AS name, udt_name AS type, is_nullable = 'YES' AS nullable FROM information_schema.columns WHERE table_name = $table`,
           { table: String(model.getTableName()) },
         );
+        const declared = rowTypeOf(Object.keys(model.getAttributes()));
         const byName = new Map(columns.map((column) => [column.name, column]));
-        for (const { field, type } of Object.values(model.getAttributes())) {
+        for (const [name, { field, type }] of Object.entries(model.getAttributes())) {
           const column = byName.get(field!);
           assert.ok(column, `${model.name}: there is no column ${field}`);
           const kind = MODEL_KINDS[(type as { key: string }).key] ?? [];
           assert.ok(
             kind.includes(column.type),
             `${model.name}.${field} is ${column.type}, not ${kind.join(" or ")}`,
+          );
+          assert.equal(
+            declared.get(name)!.isNullable,
+            column.nullable,
+            `${model.name}.${name} and its column: may it be null?`,
           );
         }
       }

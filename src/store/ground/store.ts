@@ -1,9 +1,11 @@
 import { QueryTypes, Sequelize, type Transaction } from "sequelize";
+import { addressesOf, connectingTo } from "./connection.ts";
 import { defineModels, type Models } from "./models.ts";
 
 /** The database: models, plain queries, transactions. The only place that knows SQL is this folder. */
 export interface Store extends Models {
   sequelize: Sequelize;
+  /** Where the database is found, as connection.ts reads it. */
   url: string;
   /** Runs a query with named parameters and answers its rows. */
   rows<T extends object>(
@@ -12,19 +14,27 @@ export interface Store extends Models {
     transaction?: Transaction,
   ): Promise<T[]>;
   transaction<T>(work: (transaction: Transaction) => Promise<T>): Promise<T>;
+  /** The pool's connections at this moment, and how many ask for one. */
+  connections(): { using: number; idle: number; waiting: number };
   close(): Promise<void>;
 }
 
 /** How long the database may work on a statement, and how long a statement may wait for what another one holds. */
-interface Patience {
+interface Timeouts {
   statementMs: number;
   lockMs: number;
 }
 
 /** While somebody waits for an answer: what is locked holds up those who need it, and them not for long. */
-const USUAL: Patience = { statementMs: 60_000, lockMs: 5_000 };
+const USUAL: Timeouts = { statementMs: 60_000, lockMs: 5_000 };
 /** For long work, which nobody sits before. */
-export const LONG_WORK: Patience = { statementMs: 15 * 60_000, lockMs: 60_000 };
+export const LONG_WORK: Timeouts = { statementMs: 15 * 60_000, lockMs: 60_000 };
+
+interface PoolFigures {
+  using: number;
+  available: number;
+  waiting: number;
+}
 
 /** Opens a pool of connections; nothing is asked of the database before the first query. */
 export function openStore(url: string, poolSize = 10, timeout = USUAL): Store {
@@ -38,20 +48,41 @@ export function openStore(url: string, poolSize = 10, timeout = USUAL): Store {
   const options = Object.entries(settings)
     .map(([name, value]) => `-c ${name}=${value}`)
     .join(" ");
-  const sequelize = new Sequelize(url, {
+  const { usual, isPooled } = addressesOf(url);
+  const { connectionString, stream } = connectingTo(usual);
+  const sequelize = new Sequelize(connectionString, {
     dialect: "postgres",
     logging: false,
-    pool: { max: poolSize, min: 0, idle: 10_000, acquire: 10_000 },
-    dialectOptions: { connectionTimeoutMillis: 3_000, options },
+    pool: { max: poolSize, min: 0, idle: 10_000, acquire: 12_000 },
+    dialectOptions: {
+      connectionTimeoutMillis: 8_000,
+      // A pooler's sessions are everybody's: there each transaction says itself what holds in it.
+      ...(isPooled ? { clientMinMessages: false } : { options }),
+      ...(stream ? { stream } : {}),
+    },
+    ...(isPooled ? { keepDefaultTimezone: true } : {}),
     retry: { max: 0 },
   });
+  const locally = Object.entries(settings)
+    .map(([name, value]) => `SET LOCAL ${name} = '${value}'`)
+    .join("; ");
   return {
     ...defineModels(sequelize),
     sequelize,
     url,
     rows: <T extends object>(sql: string, bind: Record<string, unknown> = {}, transaction?: Transaction) =>
       sequelize.query<T>(sql, { bind, type: QueryTypes.SELECT, transaction }),
-    transaction: (work) => sequelize.transaction(work),
+    transaction: (work) =>
+      sequelize.transaction(async (transaction) => {
+        if (isPooled) await sequelize.query(locally, { transaction });
+        return work(transaction);
+      }),
+    connections() {
+      // Of the library's own pool, which its types do not tell of.
+      const { pool } = (sequelize as unknown as { connectionManager: { pool: PoolFigures } })
+        .connectionManager;
+      return { using: pool.using, idle: pool.available, waiting: pool.waiting };
+    },
     close: () => sequelize.close(),
   };
 }

@@ -2,6 +2,7 @@ import type { FindingCode } from "../../core/pages/check/finding.ts";
 import type { LedgerFilter } from "../../core/ledger/ledger.ts";
 import { containing } from "../ground/like.ts";
 import type { Store } from "../ground/store.ts";
+import { isRowId } from "../ground/row-ids.ts";
 
 /** SQL over ledger_links l that a filter stands for, its parameters, and the joins that it needs. */
 export interface LedgerSql {
@@ -28,7 +29,7 @@ export function ledgerSql(siteId: string, filter: LedgerFilter): LedgerSql {
   narrow("l.search LIKE $q", "q", filter.q?.trim() && containing(filter.q.trim().toLowerCase()));
   // A tracked link is one of the host where it ends, and of the network's that it is written with.
   narrow("(l.host = $host OR l.via = $host)", "host", filter.host);
-  if (filter.page !== undefined && /^\d{1,18}$/.test(filter.page)) {
+  if (filter.page !== undefined && isRowId(filter.page)) {
     joins.add(SOURCE);
     narrow("s.page_id = $page::bigint", "page", filter.page);
   } else narrow("l.place = $page", "page", filter.page);
@@ -344,7 +345,7 @@ export async function groupLedger(
      GROUP BY 1 ORDER BY 3 DESC, 1 LIMIT ${page.limit} OFFSET ${page.offset}`,
     bind,
   );
-  return { rows, total: rows[0]?.total ?? 0 };
+  return { rows: rows.map(({ total: _, ...row }) => row), total: rows[0]?.total ?? 0 };
 }
 
 /** Documents that readers get and that have a finding as a whole: path and title, by path. */

@@ -1,3 +1,6 @@
+import type { Transaction } from "sequelize";
+import { isRowId } from "../ground/row-ids.ts";
+import type { MissRow, Row } from "../ground/models.ts";
 import type { MissGroup } from "../../core/misses/miss.ts";
 import { containing } from "../ground/like.ts";
 import { orderOf, limitOf, type Portion } from "../ground/portions.ts";
@@ -67,4 +70,22 @@ export function missesOfPeople(
     `SELECT host, key AS address, times, referrers FROM misses WHERE ${OPEN} AND ${GROUP.people} ORDER BY times DESC LIMIT ${MAX_PROPOSED_FROM}`,
     of,
   );
+}
+
+/** A miss of a site; undefined when there is none. */
+export async function findMiss(
+  store: Store,
+  { id, siteId }: { id: string; siteId: string },
+): Promise<Row<MissRow> | undefined> {
+  if (!isRowId(id)) return undefined;
+  return (await store.misses.findOne({ where: { id, siteId } })) ?? undefined;
+}
+
+/** Takes misses out of the list from a time on, or back into it (null). */
+export async function setIgnored(
+  store: Store,
+  { ids, siteId, ignoredAt }: { ids: readonly string[]; siteId: string; ignoredAt: Date | null },
+  transaction: Transaction,
+): Promise<void> {
+  await store.misses.update({ ignoredAt }, { where: { id: [...ids], siteId }, transaction });
 }

@@ -25,6 +25,18 @@ export function pageIds(
   );
 }
 
+/** The categories that a site's pages name, by name. */
+export function categoriesOf(
+  store: Store,
+  of: { site: string },
+): Promise<{ category: string; pages: number }[]> {
+  return store.rows<{ category: string; pages: number }>(
+    `SELECT category, count(*)::int AS pages FROM pages
+     WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND category <> '' GROUP BY category ORDER BY category`,
+    of,
+  );
+}
+
 /** Some pages that link to an address, by its compare key; without their texts. */
 export async function pagesLinkingTo(
   store: Store,

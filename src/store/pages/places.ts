@@ -1,3 +1,4 @@
+import { amongKeys } from "../ground/any-letters.ts";
 import type { Store } from "../ground/store.ts";
 
 /** The pages that stand at these path keys, in draft or published. */
@@ -26,20 +27,25 @@ export function pathsOfPages(
 export interface PageThere {
   id: string;
   key: string;
+  /** As it is written: readers get it there, or would. */
+  path: string;
   title: string;
   published: boolean;
 }
 
-/** The pages that stand at these path keys, and whether readers get them there. */
+/**
+ * The pages that stand at these path keys, and whether readers get them there; in any letter case where published ones
+ * are found so.
+ */
 export function pagesStandingAt(
   store: Store,
-  of: { site: string; keys: readonly string[] },
+  { anyLetters = false, ...of }: { site: string; keys: readonly string[]; anyLetters?: boolean },
 ): Promise<PageThere[]> {
   return store.rows<PageThere>(
-    `SELECT id::text, key, title, published_key IS NOT DISTINCT FROM key AS published FROM pages
+    `SELECT id::text, key, path, title, published_key IS NOT DISTINCT FROM key AS published FROM pages
          WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND key = ANY($keys::text[])
-         UNION ALL SELECT id::text, published_key, published->>'title', true FROM pages
-         WHERE site_id = $site::bigint AND deleted_at IS NULL AND published_key = ANY($keys::text[])`,
+         UNION ALL SELECT id::text, published_key, published->>'path', published->>'title', true FROM pages
+         WHERE site_id = $site::bigint AND deleted_at IS NULL AND published_key IS NOT NULL AND ${amongKeys("published_key", anyLetters)}`,
     of,
   );
 }

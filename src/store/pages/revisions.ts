@@ -35,7 +35,7 @@ export function revisionsOfPage(store: Store, of: { id: string }): Promise<Revis
 export function revisionOfPage(store: Store, of: { id: string; revision: string }): Promise<RevisionRow[]> {
   return store.rows<RevisionRow>(
     `SELECT ${COLUMNS}, coalesce(r.snapshot->>'description', '') AS description, coalesce(r.snapshot->>'category', '') AS category,
-           coalesce((r.snapshot->>'inNavigation')::boolean, false) AS "inNavigation", r.snapshot->>'html' AS html, r.snapshot->'body' AS body
+           coalesce((r.snapshot->>'inNavigation')::boolean, false) AS "inNavigation", coalesce(r.snapshot->'search', '{}') AS search, r.snapshot->>'html' AS html, r.snapshot->'body' AS body
          FROM revisions r WHERE r.page_id = $id::bigint AND r.id = $revision::bigint`,
     of,
   );

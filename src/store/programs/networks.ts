@@ -29,6 +29,30 @@ export function putNetwork(
   );
 }
 
+/** A network's catalogue as it was given, from this address; no row when it was never asked there. */
+export function keptCatalogue(
+  store: Store,
+  of: { network: string; address: string },
+): Promise<{ isJson: boolean; bytes: Uint8Array; pulledAt: Date }[]> {
+  return store.rows<{ isJson: boolean; bytes: Uint8Array; pulledAt: Date }>(
+    `SELECT is_json AS "isJson", bytes, pulled_at AS "pulledAt" FROM catalogues WHERE network_id = $network::bigint AND address = $address`,
+    of,
+  );
+}
+
+/** Keeps a catalogue in the place of the one before. */
+export function putCatalogue(
+  store: Store,
+  of: { network: string; address: string; isJson: boolean; bytes: Uint8Array },
+): Promise<{ pulledAt: Date }[]> {
+  return store.rows<{ pulledAt: Date }>(
+    `INSERT INTO catalogues (network_id, address, is_json, bytes) VALUES ($network::bigint, $address, $isJson, $bytes::bytea)
+     ON CONFLICT (network_id) DO UPDATE SET address = excluded.address, is_json = excluded.is_json, bytes = excluded.bytes, pulled_at = now()
+     RETURNING pulled_at AS "pulledAt"`,
+    { ...of, bytes: Buffer.from(of.bytes) },
+  );
+}
+
 /** The columns of a network's report as they were named the last time. */
 export function columnsOfNetwork(
   store: Store,

@@ -1,6 +1,7 @@
 import type { Transaction } from "sequelize";
 import type { Partner } from "../../core/programs/partner.ts";
-import { JOINED, type ProgramInput, type ProgramState } from "../../core/programs/program.ts";
+import type { ProgramInput } from "../../core/programs/program.ts";
+import { JOINED, type ProgramState } from "../../core/programs/choices.ts";
 import type { Store } from "../ground/store.ts";
 
 /** The joined programs of a site s, as rules see them, as a list in JSON. */

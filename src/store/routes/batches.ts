@@ -9,6 +9,11 @@ export interface Before {
   tags: string[];
   enabled: boolean;
   destination: Address | null;
+  /** Absent in what was kept before addresses could be moved. */
+  aliases?: string[];
+  /** Absent in what was kept before they could be changed together. */
+  noindex?: boolean;
+  nofollow?: boolean;
 }
 
 /** The routes of a change of many as they were, while it has not been undone. */
@@ -36,7 +41,7 @@ export function addBatch(
 ): Promise<{ id: string }[]> {
   return store.rows<{ id: string }>(
     `WITH kept AS (INSERT INTO route_batches (site_id, action, before, made_by)
-       SELECT $site::bigint, $action::jsonb, (SELECT jsonb_agg(jsonb_build_object('id', id::text, 'address', address, 'version', version, 'tags', tags, 'enabled', enabled, 'destination', destination))
+       SELECT $site::bigint, $action::jsonb, (SELECT jsonb_agg(jsonb_build_object('id', id::text, 'address', address, 'version', version, 'tags', tags, 'enabled', enabled, 'destination', destination, 'aliases', aliases, 'noindex', noindex, 'nofollow', nofollow))
          FROM routes WHERE id = ANY($ids::bigint[])), $by::text RETURNING id) SELECT id::text FROM kept`,
     of,
     transaction,
@@ -52,16 +57,20 @@ export function updateRoutes(
     enabled: readonly boolean[];
     destination: readonly (null | string)[];
     key: readonly (null | string)[];
+    address: readonly string[];
+    aliases: readonly string[];
     search: readonly string[];
+    noindex: readonly boolean[];
+    nofollow: readonly boolean[];
     deleted: readonly boolean[];
   },
   transaction: Transaction,
 ): Promise<object[]> {
   return store.rows(
     `UPDATE routes r SET tags = ARRAY(SELECT jsonb_array_elements_text(b.tags)), enabled = b.enabled, destination = b.destination,
-       destination_key = b.key, search = b.search, deleted_at = CASE WHEN b.deleted THEN now() END, version = r.version + 1, updated_at = now()
-     FROM unnest($ids::bigint[], $tags::jsonb[], $enabled::boolean[], $destination::text[], $key::text[], $search::text[], $deleted::boolean[])
-       AS b (id, tags, enabled, destination, key, search, deleted) WHERE r.id = b.id`,
+       destination_key = b.key, address = b.address, aliases = ARRAY(SELECT jsonb_array_elements_text(b.aliases)), search = b.search, noindex = b.noindex, nofollow = b.nofollow, deleted_at = CASE WHEN b.deleted THEN now() END, version = r.version + 1, updated_at = now()
+     FROM unnest($ids::bigint[], $tags::jsonb[], $enabled::boolean[], $destination::text[], $key::text[], $address::text[], $aliases::jsonb[],
+       $search::text[], $noindex::boolean[], $nofollow::boolean[], $deleted::boolean[]) AS b (id, tags, enabled, destination, key, address, aliases, search, noindex, nofollow, deleted) WHERE r.id = b.id`,
     of,
     transaction,
   );

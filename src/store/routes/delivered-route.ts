@@ -1,4 +1,5 @@
-import type { RouteStatus, QueryMode, Notice, AfterEnd, InContent } from "../../core/routes/route.ts";
+import type { Notice } from "../../core/routes/route.ts";
+import type { RouteStatus, QueryMode, AfterEnd, InContent } from "../../core/routes/choices.ts";
 
 /** A route as delivery needs it; only enabled, not deleted ones. */
 export interface DeliveredRoute {

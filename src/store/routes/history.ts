@@ -20,7 +20,7 @@ export function auditOfRoute(
     action: string;
     fields: Record<string, unknown>;
   }>(
-    `SELECT at, actor AS by, action, detail AS fields FROM audit
+    `SELECT at, actor AS by, action, coalesce(detail->'after', detail) AS fields FROM audit
      WHERE site_id = $site::bigint AND object = $id AND action LIKE 'route.%'
      UNION ALL
      SELECT b.made_at, b.made_by, 'routes.' || (b.action->>'do'), b.action - 'do' FROM route_batches b

@@ -2,7 +2,7 @@ import type { Transaction } from "sequelize";
 import type { Address } from "../../core/address/address.ts";
 import type { RouteFilter } from "../../core/routes/filter.ts";
 import type { MatchKind } from "../../core/routes/match/match-kind.ts";
-import type { RouteKind } from "../../core/routes/route.ts";
+import type { RouteKind } from "../../core/routes/choices.ts";
 import { orderOf, limitOf, type Portion } from "../ground/portions.ts";
 import type { Store } from "../ground/store.ts";
 import { filterSql } from "./filter.ts";
@@ -78,6 +78,8 @@ export interface ChangingRoute {
   kind: RouteKind;
   match: MatchKind;
   host: string | null;
+  noindex: boolean;
+  nofollow: boolean;
 }
 
 /** The routes that a filter leaves, or of them those with these ids; locked where that is in a transaction. */
@@ -89,7 +91,7 @@ export function routesToChange(
 ): Promise<ChangingRoute[]> {
   const { where, bind, joins } = filterSql(siteId, filter);
   return store.rows<ChangingRoute>(
-    `SELECT r.id::text, r.address, r.aliases, r.title, r.destination, r.tags, r.enabled, r.kind, r.match, r.host FROM routes r ${joins}
+    `SELECT r.id::text, r.address, r.aliases, r.title, r.destination, r.tags, r.enabled, r.kind, r.match, r.host, r.noindex, r.nofollow FROM routes r ${joins}
      WHERE ${where} ${ids ? "AND r.id = ANY($ids::bigint[])" : ""} ORDER BY r.id LIMIT ${Number(limit)} ${transaction ? "FOR UPDATE OF r" : ""}`,
     { ...bind, ...(ids ? { ids } : {}) },
     transaction,
@@ -124,6 +126,18 @@ export function routeHealths(
 ): Promise<{ verdict: string; routes: number }[]> {
   return store.rows<{ verdict: string; routes: number }>(
     `SELECT h.verdict, count(*)::int AS routes FROM routes r JOIN route_health h ON h.route_id = r.id WHERE ${OWN} GROUP BY 1 ORDER BY 2 DESC`,
+    of,
+  );
+}
+
+/** The short links that answer on a host at one address, and begin with a directory, whatever its case. */
+export function shortLinksIn(
+  store: Store,
+  of: { site: string; directory: string; host: string },
+): Promise<{ id: string; address: string }[]> {
+  return store.rows<{ id: string; address: string }>(
+    `SELECT r.id::text, r.address FROM routes r WHERE ${OWN} AND r.kind = 'short' AND r.match = 'exact'
+       AND (r.host IS NULL OR r.host = $host) AND starts_with(lower(r.address), lower($directory)) ORDER BY r.id`,
     of,
   );
 }

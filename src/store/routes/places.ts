@@ -1,4 +1,4 @@
-import type { RouteStatus, QueryMode, AfterEnd } from "../../core/routes/route.ts";
+import type { RouteStatus, QueryMode, AfterEnd } from "../../core/routes/choices.ts";
 import type { Store } from "../ground/store.ts";
 
 /** The same as the database has it. */

@@ -2,7 +2,7 @@ import type pg from "pg";
 import { to as copyTo } from "pg-copy-streams";
 import type { Transaction } from "sequelize";
 import { fieldOf } from "../ground/copy-text.ts";
-import type { RouteStatus } from "../../core/routes/route.ts";
+import type { RouteStatus } from "../../core/routes/choices.ts";
 import type { DeliveredMore, DeliveredRoute } from "./delivered-route.ts";
 
 /** SQL of the settings that few routes have, of a route r; null for the others. */

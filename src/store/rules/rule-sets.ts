@@ -1,3 +1,4 @@
+import type { RuleSetRow } from "../ground/models.ts";
 import type { Store } from "../ground/store.ts";
 import type { Transaction } from "sequelize";
 
@@ -51,4 +52,9 @@ export function ruleSetVersions(store: Store, of: { site: string; version: strin
     "SELECT version, rules, created_by, created_at FROM rule_sets WHERE site_id = $site::bigint AND version = $version::int",
     of,
   );
+}
+
+/** The rules in force of a site, as they are stored; undefined while there are none. */
+export async function latestRuleSet(store: Store, siteId: string): Promise<RuleSetRow | undefined> {
+  return (await store.ruleSets.findOne({ where: { siteId }, order: [["version", "DESC"]] })) ?? undefined;
 }

@@ -43,13 +43,13 @@ export function deleteSchedule(
   return store.rows("DELETE FROM rule_schedules WHERE site_id = $site::bigint", of, transaction);
 }
 
-/** The sets of rules whose time has come. */
+/** The sets of rules whose time has come; those of a site that rests wait on. */
 export function dueSchedules(
   store: Store,
   of: { now: string },
 ): Promise<(ScheduleRow & { site_id: string })[]> {
   return store.rows<ScheduleRow & { site_id: string }>(
-    "SELECT site_id::text, version, rules, at, made_by, held FROM rule_schedules WHERE held IS NULL AND at <= $now::timestamptz",
+    "SELECT site_id::text, version, rules, at, made_by, held FROM rule_schedules WHERE held IS NULL AND at <= $now::timestamptz AND EXISTS (SELECT FROM sites s WHERE s.id = site_id AND s.archived_at IS NULL)",
     of,
   );
 }

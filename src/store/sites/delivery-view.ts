@@ -3,6 +3,10 @@ import type { NavigationItem } from "../../core/navigation/navigation.ts";
 import type { Placement } from "../../core/pages/page.ts";
 import type { Rule } from "../../core/rules/rule.ts";
 import type { Disclosure, Partner } from "../../core/programs/partner.ts";
+import type { KeptPicture } from "../../core/files/picture.ts";
+import { FORMS_OF_FILE } from "../files/forms.ts";
+import type { PageSearch } from "../../core/pages/search.ts";
+import type { DeliveredSiteSettings } from "../../core/sites/delivered-site.ts";
 import type { MissPolicy } from "../../core/sites/site.ts";
 import { newestChange } from "../ground/changes.ts";
 import type { HostRow, PublishedPage } from "../ground/models.ts";
@@ -17,17 +21,19 @@ export interface DeliveredPage {
   path: string;
   title: string;
   inNavigation: boolean;
+  search: PageSearch;
+  /** When readers got it as it is. */
+  changedAt: Date;
   version: number;
 }
 
 /** An uploaded file as delivery needs it; its content is read when it is first asked for. */
-export interface DeliveredFile {
-  id: string;
+export interface DeliveredFile extends KeptPicture {
   siteId: string;
   path: string;
   mediaType: string;
   name: string;
-  digest: string;
+  updatedAt: Date;
 }
 
 /** A published shared block. */
@@ -41,7 +47,8 @@ export interface DeliveredSite {
   id: string;
   name: string;
   tagline: string;
-  hosts: Pick<HostRow, "name" | "role">[];
+  language: string;
+  hosts: Pick<HostRow, "name" | "role" | "leadsTo">[];
   rules: Rule[];
   rulesVersion: number;
   misses: MissPolicy;
@@ -50,6 +57,8 @@ export interface DeliveredSite {
   variables: Record<string, string>;
   /** Null when nobody has made one: then pages say themselves whether they stand in it. */
   navigation: NavigationItem[] | null;
+  delivered: DeliveredSiteSettings;
+  feedId: string;
   blocks: DeliveredBlock[];
 }
 
@@ -71,12 +80,13 @@ function routesOf(rows: readonly RouteAddressRow[]): DeliveredRoute[] {
 }
 
 const PAGE = `SELECT id::text, site_id::text AS "siteId", published_key AS key, published->>'path' AS path, published->>'title' AS title,
-    (published->>'inNavigation')::boolean AS "inNavigation", published_version AS version
+    (published->>'inNavigation')::boolean AS "inNavigation", coalesce(published->'search', '{}') AS search,
+    coalesce((published->>'at')::timestamptz, published_at) AS "changedAt", coalesce(published_version, 0) AS version
   FROM pages WHERE deleted_at IS NULL AND published_key IS NOT NULL`;
 
-const SITE = `SELECT s.id::text, s.name, s.tagline,
-    (SELECT json_agg(json_build_object('name', h.name, 'role', h.role) ORDER BY h.id) FROM hosts h WHERE h.site_id = s.id) AS hosts,
-    coalesce(c.rules, '[]') AS rules, coalesce(c.version, 0) AS "rulesVersion", s.misses, ${PARTNERS} AS partners, s.disclosure,
+const SITE = `SELECT s.id::text, s.name, s.tagline, s.language,
+    (SELECT json_agg(json_build_object('name', h.name, 'role', h.role, 'leadsTo', h.leads_to) ORDER BY h.id) FROM hosts h WHERE h.site_id = s.id) AS hosts,
+    coalesce(c.rules, '[]') AS rules, coalesce(c.version, 0) AS "rulesVersion", s.misses, ${PARTNERS} AS partners, s.disclosure, s.delivered, s.feed_id::text AS "feedId",
     (SELECT coalesce(json_object_agg(v.name, v.value), '{}') FROM site_variables v WHERE v.site_id = s.id) AS variables,
     (SELECT n.items FROM navigations n WHERE n.site_id = s.id) AS navigation,
     (SELECT coalesce(json_agg(json_build_object('id', b.id::text, 'html', b.published->>'html', 'bound', coalesce(b.published->'bound', '{}'),
@@ -84,7 +94,8 @@ const SITE = `SELECT s.id::text, s.name, s.tagline,
       FROM pages b WHERE b.site_id = s.id AND b.kind = 'block' AND b.deleted_at IS NULL AND b.published IS NOT NULL) AS blocks
   FROM sites s LEFT JOIN LATERAL (SELECT rules, version FROM rule_sets WHERE site_id = s.id ORDER BY version DESC LIMIT 1) c ON true`;
 
-const FILE = `SELECT id::text, site_id::text AS "siteId", path, media_type AS "mediaType", name, digest FROM files WHERE deleted_at IS NULL`;
+const FILE = `SELECT id::text, site_id::text AS "siteId", path, media_type AS "mediaType", name, digest, updated_at AS "updatedAt", width, height, formed,
+    ${FORMS_OF_FILE} AS forms FROM files WHERE deleted_at IS NULL`;
 
 /** Everything delivery answers from, as one consistent picture, and the change up to which it is current. */
 export interface DeliverySnapshot {
@@ -137,8 +148,11 @@ export async function readDeliveredSite(store: Store, id: string): Promise<Deliv
   return (await store.rows<DeliveredSite>(`${SITE} WHERE s.id = $id::bigint`, { id }))[0];
 }
 
-/** What was published of a page, in full. */
-export async function readPublished(store: Store, id: string): Promise<PublishedPage | undefined> {
+/** What was published of a page, in full, and when it was first. */
+export async function readPublished(
+  store: Store,
+  id: string,
+): Promise<(PublishedPage & { publishedAt: Date | null }) | undefined> {
   const page = await store.pages.findOne({ where: { id, deletedAt: null } });
-  return page?.published ?? undefined;
+  return page?.published ? { ...page.published, publishedAt: page.publishedAt } : undefined;
 }

@@ -1,7 +1,7 @@
 import { LOCKS } from "../ground/locks.ts";
 import { badHealth } from "./bad-health.ts";
 import type { Store } from "../ground/store.ts";
-import type { HealthVerdict } from "../../core/routes/route.ts";
+import type { HealthVerdict } from "../../core/routes/choices.ts";
 import type { Transaction } from "sequelize";
 
 /** What was found of a destination that readers do not arrive at. */

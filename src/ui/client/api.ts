@@ -3,8 +3,11 @@ import type { CallsByName } from "../../contract/contract.ts";
 import { addressOf, methodOf, type CallName } from "../../contract/ground/address.ts";
 import type { Job } from "../../contract/jobs.ts";
 import type { z } from "zod";
+import { ApiProblem } from "./api-problem.ts";
+import { serverFrame } from "../frame/frame.ts";
 import { signInAgain } from "./session.ts";
 
+export { ApiProblem };
 export type { CallName };
 /** What a call answers. */
 export type Answer<N extends CallName> = AnswerOf<CallsByName[N]>;
@@ -33,29 +36,6 @@ export type Input<N extends CallName> = InputOf<CallsByName[N]>;
 /** Its arguments: what a call takes may be left out where nothing need be said. */
 export type Inputs<N extends CallName> = object extends Input<N> ? [input?: Input<N>] : [input: Input<N>];
 
-/** A problem document that the API answered (RFC 9457). */
-export class ApiProblem extends Error {
-  readonly status: number;
-  readonly errors: { path: string; message: string }[];
-  /** The current object, when a save was made on an old version. */
-  readonly current: unknown;
-
-  constructor(
-    status: number,
-    problem: {
-      detail?: string;
-      title?: string;
-      errors?: { path: string; message: string }[];
-      current?: unknown;
-    },
-  ) {
-    super(problem.detail ?? problem.title ?? "Something went wrong.");
-    this.status = status;
-    this.errors = problem.errors ?? [];
-    this.current = problem.current;
-  }
-}
-
 /** The address of a call, below the workspace's. */
 export function hrefOf<N extends CallName>(name: N, ...[input]: Inputs<N>): string {
   return addressOf(name, input);
@@ -75,15 +55,16 @@ export const AS_JOB = { Prefer: "respond-async" } as const;
 
 async function send(name: CallName, input: unknown, headers: object): Promise<unknown> {
   const { body } = (input ?? {}) as { body?: unknown };
+  const frame = serverFrame();
   const ask = (): Promise<Response> =>
-    fetch(addressOf(name, input), {
+    (frame?.ask ?? fetch)(addressOf(name, input), {
       method: methodOf(name),
       headers: { ...(body === undefined ? {} : { "Content-Type": "application/json" }), ...headers },
       body: body instanceof JsonText ? body.text : JSON.stringify(body),
     });
   let response = await ask();
   // A session that has ended takes nobody away from what they are at: they sign in where they are, and it goes on.
-  while (response.status === 401) {
+  while (response.status === 401 && !frame) {
     await signInAgain();
     response = await ask();
   }

@@ -40,14 +40,16 @@ export function useKeptState<T>(
   return [state.value, set, forget];
 }
 
-/** The same for a form whose fields keep themselves. Answers what forgets it. */
+/** The same for a form whose fields keep themselves, where `isKept`. Answers what forgets it. */
 export function useKeptForm<T extends FieldValues>(
   form: UseFormReturn<T>,
   key: string,
   base: string,
+  isKept = true,
 ): () => void {
   const { isDirty } = form.formState;
   useEffect(() => {
+    if (!isKept) return;
     const fresh = form.getValues();
     const kept = keptFor<T>(key, base, fresh);
     const show = (values: T): void => {
@@ -58,13 +60,13 @@ export function useKeptForm<T extends FieldValues>(
     if (!kept) return;
     if (kept.isSameBase) show(kept.value);
     tellKept(key, kept.isSameBase, (isWanted) => show(isWanted ? kept.value : fresh));
-  }, [form, key, base]);
+  }, [form, key, base, isKept]);
   useEffect(() => {
-    if (!isDirty) return;
+    if (!isDirty || !isKept) return;
     writeKept(key, base, form.getValues());
     const { unsubscribe } = form.watch((values) => writeKept(key, base, values));
     return unsubscribe;
-  }, [form, key, base, isDirty]);
+  }, [form, key, base, isDirty, isKept]);
   return useCallback(() => dropKept(key), [key]);
 }
 

@@ -9,7 +9,7 @@ interface Kept {
 
 const PREFIX = "maprope:typed:";
 /** Forms whose typing is kept; beyond that, what was typed longest ago goes. */
-const MOST = 60;
+const MAX_KEPT = 60;
 
 /** What was typed under a key, and on what; undefined when there is nothing. */
 export function readKept(key: string): { base: string; value: unknown } | undefined {
@@ -50,8 +50,8 @@ export function hasShapeOf(value: unknown, form: unknown): boolean {
 
 function letGo(): void {
   const keys = Object.keys(localStorage).filter((key) => key.startsWith(PREFIX));
-  if (keys.length <= MOST) return;
+  if (keys.length <= MAX_KEPT) return;
   const aged = keys.map((key) => ({ key, at: (JSON.parse(localStorage.getItem(key)!) as Kept).at ?? 0 }));
-  for (const { key } of aged.sort((a, b) => a.at - b.at).slice(0, keys.length - MOST))
+  for (const { key } of aged.sort((a, b) => a.at - b.at).slice(0, keys.length - MAX_KEPT))
     localStorage.removeItem(key);
 }

@@ -2,16 +2,28 @@ import { QueryClient } from "@tanstack/react-query";
 import { api, ApiProblem, type Answer, type CallName, type Input, type Inputs } from "./api.ts";
 import { isStale } from "./stale.ts";
 
-/** Server state of all islands on a screen. */
-export const queries = new QueryClient({
-  defaultOptions: {
-    queries: {
-      staleTime: 2_000,
-      refetchInterval: ({ state }) => (isStale(state.data) ? 1_000 : false),
-      retry: (count, error) => !(error instanceof ApiProblem) && count < 2,
+// Busy, or on its way to another database: what was asked is asked again, after longer and longer rests.
+function isPassing({ status }: ApiProblem): boolean {
+  return status === 429 || (status >= 502 && status <= 504);
+}
+
+/** Keeps answers of the API. */
+export function newQueries(): QueryClient {
+  const isOnServer = typeof document === "undefined";
+  return new QueryClient({
+    defaultOptions: {
+      queries: {
+        staleTime: 2_000,
+        refetchInterval: ({ state }) => (isStale(state.data) ? 1_000 : false),
+        retry: (count, error) =>
+          !isOnServer && (error instanceof ApiProblem ? isPassing(error) && count < 6 : count < 2),
+      },
     },
-  },
-});
+  });
+}
+
+/** Server state of all islands on a screen. */
+export const queries = newQueries();
 
 /** The key of a call's answer in the query layer: the call, and what it was asked. */
 export function keyOf<N extends CallName>(

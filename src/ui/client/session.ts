@@ -1,3 +1,5 @@
+import { ApiProblem } from "./api-problem.ts";
+
 let waiting: { promise: Promise<void>; done: () => void } | undefined;
 const listeners = new Set<() => void>();
 
@@ -14,16 +16,32 @@ export function signInAgain(): Promise<void> {
   return waiting.promise;
 }
 
-/** Signs in; answers undefined when that worked, else why it did not. Throws TypeError when the network is gone. */
-export async function signIn(input: { email: string; password: string }): Promise<string | undefined> {
+/** Signs in. Throws ApiProblem when that is refused, TypeError when the network is gone. */
+export async function enter(input: {
+  email: string;
+  password: string;
+  code?: string | undefined;
+}): Promise<void> {
   const response = await fetch("/session", {
     method: "POST",
     headers: { "Content-Type": "application/json" },
     body: JSON.stringify(input),
   });
-  if (response.ok) return undefined;
-  const problem = (await response.json().catch(() => ({}))) as { detail?: string };
-  return problem.detail ?? "That did not work.";
+  if (response.ok) return;
+  const problem = (await response.json().catch(() => ({}))) as ConstructorParameters<typeof ApiProblem>[1];
+  // Which of address and password is wrong is told of neither; a code that is asked for has a field of its own.
+  const errors = problem.errors?.filter(({ path }) => path === "code") ?? [];
+  throw new ApiProblem(response.status, { errors, detail: problem.detail ?? "That did not work." });
+}
+
+/** Asks for a mail with a link for a new password. Throws ApiProblem when that is refused. */
+export async function askForReset(mail: string): Promise<void> {
+  const response = await fetch("/session/reset", {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({ mail }),
+  });
+  if (!response.ok) throw new ApiProblem(response.status, await response.json().catch(() => ({})));
 }
 
 /** Ends the waiting: whatever was held up is sent again. */

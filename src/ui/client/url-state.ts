@@ -1,11 +1,12 @@
 import { useCallback, useSyncExternalStore } from "react";
+import { screenAddress } from "../frame/frame.ts";
 
 const CHANGED = "maprope:address";
 
 /** One parameter of the screen's address, as state: a view can be shared, and Back works. Empty takes it out. */
 export function useAddressState(name: string): [string, (value: string) => void] {
-  const read = useCallback(() => new URLSearchParams(location.search).get(name) ?? "", [name]);
-  const value = useSyncExternalStore(subscribe, read, () => "");
+  const read = useCallback(() => new URLSearchParams(screenAddress().search).get(name) ?? "", [name]);
+  const value = useSyncExternalStore(subscribe, read, read);
   const set = useCallback((next: string) => setAddressState({ [name]: next }), [name]);
   return [value, set];
 }
@@ -30,11 +31,9 @@ function subscribe(changed: () => void): () => void {
   };
 }
 
+const query = (): string => screenAddress().search;
+
 /** The whole query of the screen's address, as state. */
 export function useAddress(): string {
-  return useSyncExternalStore(
-    subscribe,
-    () => location.search,
-    () => "",
-  );
+  return useSyncExternalStore(subscribe, query, query);
 }

@@ -1,6 +1,6 @@
 import { useRef, type ReactNode } from "react";
 
-/** A button that lets a person choose files, several at once. */
+/** A button that lets a person choose files, several at once; for those who may change something. */
 export function ChooseFiles(props: {
   /** What the files are for, read out by screen readers. */
   label: string;
@@ -12,7 +12,12 @@ export function ChooseFiles(props: {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
-      <button type="button" className={props.className} onClick={() => input.current?.click()}>
+      <button
+        type="button"
+        data-needs="editor"
+        className={props.className}
+        onClick={() => input.current?.click()}
+      >
         {props.children}
       </button>
       <input

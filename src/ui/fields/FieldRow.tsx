@@ -3,6 +3,7 @@ import { useId, type ReactNode } from "react";
 /** A labelled field with its message below; gives the control its id and the ids that describe it. */
 export function FieldRow(props: {
   label: string;
+  isLabelHidden?: boolean | undefined;
   error?: string;
   hint?: ReactNode;
   children: (attributes: { id: string; "aria-describedby"?: string; "aria-invalid"?: true }) => ReactNode;
@@ -11,7 +12,7 @@ export function FieldRow(props: {
   const describes = props.error || props.hint ? `${id}-note` : undefined;
   return (
     <div>
-      <label htmlFor={id} className="mb-0.5 block text-sm font-medium">
+      <label htmlFor={id} className={props.isLabelHidden ? "sr-only" : "mb-0.5 block text-sm font-medium"}>
         {props.label}
       </label>
       {props.children({

@@ -9,7 +9,7 @@ import {
   type UniqueIdentifier,
 } from "@dnd-kit/core";
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from "@dnd-kit/sortable";
-import { useRef, type ReactNode } from "react";
+import { useId, useRef, type ReactNode } from "react";
 
 /** A thing that is moved within its list, and where it was let go. */
 export interface Dropped {
@@ -52,6 +52,7 @@ export function SortedList(props: {
   };
   return (
     <DndContext
+      id={useId()}
       sensors={sensors}
       collisionDetection={closestCenter}
       accessibility={{

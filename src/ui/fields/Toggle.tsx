@@ -5,6 +5,8 @@ export function Toggle(props: {
   label: string;
   on: boolean;
   disabled: boolean;
+  /** What it was switched to is being saved: it keeps the focus, and takes nothing meanwhile. */
+  isBusy?: boolean;
   onChange: (on: boolean) => void;
 }) {
   return (
@@ -12,7 +14,10 @@ export function Toggle(props: {
       checked={props.on}
       disabled={props.disabled}
       aria-label={props.label}
-      onCheckedChange={props.onChange}
+      aria-busy={props.isBusy}
+      onCheckedChange={(on) => {
+        if (!props.isBusy) props.onChange(on);
+      }}
       className="h-5 w-9 shrink-0 rounded-full border border-line bg-sunk data-[state=checked]:border-accent data-[state=checked]:bg-accent"
     >
       <Switch.Thumb className="block size-4 translate-x-0.5 rounded-full bg-quiet transition-transform data-[state=checked]:translate-x-4 data-[state=checked]:bg-accent-ink" />

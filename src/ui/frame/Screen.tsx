@@ -1,8 +1,23 @@
-import { QueryClientProvider } from "@tanstack/react-query";
-import type { ReactNode } from "react";
-import { queries } from "../client/queries.ts";
+import { Suspense, useEffect, type ReactNode } from "react";
+import { Answers } from "./Answers.tsx";
+import { tellTimeZone } from "./time-zone.ts";
 
-/** What every island stands in: the shared query layer. */
+/** What every screen stands in: the shared answers, and what is drawn here when the server could not draw it. */
 export function Screen({ children }: { children: ReactNode }) {
-  return <QueryClientProvider client={queries}>{children}</QueryClientProvider>;
+  return (
+    <Answers>
+      <Suspense fallback={null}>
+        <TakenOver>{children}</TakenOver>
+      </Suspense>
+    </Answers>
+  );
+}
+
+// What the server drew is busy until it can be worked with.
+function TakenOver({ children }: { children: ReactNode }) {
+  useEffect(() => {
+    document.querySelector("main")?.removeAttribute("aria-busy");
+    tellTimeZone();
+  }, []);
+  return children;
 }

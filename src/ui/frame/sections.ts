@@ -8,7 +8,7 @@ export const SECTIONS = {
       ["blocks", "Shared blocks"],
       ["navigation", "Navigation"],
       ["files", "Files"],
-      ["pages/transfer", "In and out"],
+      ["pages/transfer", "Import and export"],
     ],
   },
   ledger: {
@@ -27,7 +27,7 @@ export const SECTIONS = {
       ["misses", "Misses"],
       ["routes/findings", "To mend"],
       ["trace", "Trace"],
-      ["routes/transfer", "In and out"],
+      ["routes/transfer", "Import and export"],
     ],
   },
   programs: {

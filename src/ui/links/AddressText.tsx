@@ -9,7 +9,10 @@ export function AddressText(props: { address: string; most?: number; oneLine?: b
   const scheme = before === ordinary ? "" : before;
   const rest = after === "/" && host !== "" ? "" : after;
   return (
-    <span className={`font-mono text-[0.9em] ${oneLine ? "block truncate" : "break-all"}`} title={address}>
+    <span
+      className={`font-mono text-[0.9em] ${oneLine ? "block truncate" : "wrap-anywhere"}`}
+      title={address}
+    >
       <span className="text-quiet">{scheme}</span>
       <span className="font-semibold">{host}</span>
       <span className={host ? "text-quiet" : ""}>

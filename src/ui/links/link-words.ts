@@ -22,7 +22,7 @@ export const FINDING_WORD: Readonly<Record<FindingCode, string>> = {
   "crowded-paragraph": "two outside links in a paragraph",
   "too-many-paid": "beyond the limit of paid links",
   "same-destination": "same destination twice",
-  "empty-words": "words say nothing",
+  "empty-words": "words tell nothing of the destination",
   "inside-new-tab": "inside link in a new tab",
   "outside-same-tab": "outside link in the same tab",
   broken: "leads nowhere",

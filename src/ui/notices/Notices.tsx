@@ -1,14 +1,17 @@
 import { LoaderCircle, Undo2, X } from "lucide-react";
 import { useEffect, useRef, useSyncExternalStore } from "react";
 import { useStale } from "../client/stale.ts";
-import { currentNotices, dismiss, holdNotices, subscribe } from "./notices.ts";
+import { currentNotices, dismiss, holdNotices, subscribe, type Notice } from "./notices.ts";
 import { SignInAgain } from "../frame/SignInAgain.tsx";
 import { queries } from "../client/queries.ts";
+
+const NONE: readonly Notice[] = [];
+const noNotices = (): readonly Notice[] => NONE;
 
 /** What was done lately, with undo where there is one; and whether the screen is behind it. */
 export function Notices() {
   const behind = useStale(queries);
-  const notices = useSyncExternalStore(subscribe, currentNotices, currentNotices);
+  const notices = useSyncExternalStore(subscribe, currentNotices, noNotices);
   const place = useRef<HTMLDivElement>(null);
   // The newest undo is one key away, wherever one is.
   useEffect(() => {
@@ -39,7 +42,7 @@ export function Notices() {
         onPointerLeave={() => holdNotices("pointer", false)}
         onFocus={() => holdNotices("focus", true)}
         onBlur={() => holdNotices("focus", false)}
-        className="fixed bottom-4 left-4 z-50 flex max-w-[min(30rem,calc(100vw-2rem))] flex-col gap-2"
+        className="fixed bottom-[calc(1rem+var(--marked-bar,0px))] left-4 z-50 flex max-w-[min(30rem,calc(100vw-2rem))] flex-col gap-2"
       >
         {behind ? (
           <p className="flex items-center gap-2 rounded border border-line bg-sheet px-3 py-2 text-quiet shadow-lg">

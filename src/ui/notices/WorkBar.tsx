@@ -23,6 +23,7 @@ export function WorkBar({ work, label }: { work: WorkShown; label: string }) {
         {label}
         {percent === undefined ? "…" : ` ${percent} %`}
       </span>
+      {work.message ? <span className="text-sm text-warn">{work.message}</span> : null}
       <button type="button" className="action" onClick={() => work.stop()}>
         Stop
       </button>

@@ -11,6 +11,8 @@ export interface Work<N extends CallName> {
   /** From 0 to 1; undefined while it is not known. */
   share: number | undefined;
   result: Answer<N> | undefined;
+  /** The job that it is, once it is one. */
+  jobId: string | undefined;
   error: ApiProblem | undefined;
   message: string;
   /** Starts work; `begin` asks the API for it and answers the job. */
@@ -20,7 +22,15 @@ export interface Work<N extends CallName> {
 }
 
 const ASK_EVERY_MS = 250;
-const IDLE = { state: "idle" as const, share: undefined, result: undefined, error: undefined, message: "" };
+const SOON_MS = 60;
+const IDLE = {
+  state: "idle" as const,
+  share: undefined,
+  result: undefined,
+  jobId: undefined,
+  error: undefined,
+  message: "",
+};
 
 /** Follows one piece of long work at a time: its progress, its result, and how to stop it. */
 export function useWork<N extends CallName>(): Work<N> {
@@ -45,6 +55,8 @@ export function useWork<N extends CallName>(): Work<N> {
       setView({
         ...IDLE,
         state: job.state,
+        jobId: job.id,
+        message: job.note,
         share: job.total > 0 ? job.done / job.total : undefined,
         result: (job.result ?? undefined) as Answer<N> | undefined,
       });
@@ -94,4 +106,23 @@ export function useWork<N extends CallName>(): Work<N> {
 function refusalOf({ problem }: Job): ApiProblem {
   const { status = 500, ...told } = (problem ?? {}) as { status?: number };
   return new ApiProblem(status, told);
+}
+
+/**
+ * What a job came to, for whoever waits for it; `show` is told how far it is. Throws ApiProblem where it was refused or
+ * has failed, and an AbortError where somebody stopped it.
+ */
+export async function outcomeOf<N extends CallName>(
+  begin: () => Promise<Job>,
+  show: (job: Job) => void = () => undefined,
+): Promise<Answer<N>> {
+  let job = await begin();
+  for (let pause = SOON_MS; job.state === "running"; pause = Math.min(ASK_EVERY_MS, pause * 2)) {
+    await new Promise((resolve) => setTimeout(resolve, pause));
+    job = await api("GET /jobs/:job", { job: job.id });
+    show(job);
+  }
+  if (job.state === "failed") throw refusalOf(job);
+  if (job.state === "stopped") throw new DOMException("Stopped.", "AbortError");
+  return job.result as Answer<N>;
 }

@@ -13,7 +13,7 @@ type Listener = (notices: readonly Notice[]) => void;
 const SECONDS = 12;
 /** An undo stays until it is dismissed, or this long. */
 const UNDO_SECONDS = 30;
-const MOST = 4;
+const MAX_SHOWN = 4;
 let notices: readonly Notice[] = [];
 let next = 1;
 const listeners = new Set<Listener>();
@@ -32,7 +32,8 @@ export function notify(
   };
   const all = [...notices, notice];
   // Where there are too many, the oldest one goes that carries no undo.
-  const spare = all.length > MOST ? (all.find((one) => !one.undo && one !== notice) ?? all[0]) : undefined;
+  const spare =
+    all.length > MAX_SHOWN ? (all.find((one) => !one.undo && one !== notice) ?? all[0]) : undefined;
   show(all.filter((one) => one !== spare));
   clocks.set(notice.id, { left: (notice.undo ? UNDO_SECONDS : SECONDS) * 1_000, since: undefined });
   if (held.size === 0) run(notice.id);

@@ -1,6 +1,7 @@
 import { X } from "lucide-react";
-import type { ReactNode } from "react";
+import { useEffect, useRef, type ReactNode } from "react";
 import type { Selection } from "./use-selection.ts";
+import { count } from "../format/format.ts";
 
 /** The bar at the end of a table with marked rows: how many, what can be done with them, and what that asks for. */
 export function MarkedBar(props: {
@@ -16,18 +17,35 @@ export function MarkedBar(props: {
 }) {
   const { label, selection, total } = props;
   const marked = selection.all ? total : selection.ids.size;
-  if (marked === 0) return null;
+  const isShown = marked > 0;
+  // Notices stand above the bar: what can be done with the marked is never covered.
+  const bar = useRef<HTMLElement>(null);
+  useEffect(() => {
+    if (!bar.current) return undefined;
+    const root = document.documentElement.style;
+    const observer = new ResizeObserver(([entry]) =>
+      root.setProperty("--marked-bar", `${Math.ceil(entry!.target.clientHeight)}px`),
+    );
+    observer.observe(bar.current);
+    return () => {
+      observer.disconnect();
+      root.removeProperty("--marked-bar");
+    };
+  }, [isShown]);
+  if (!isShown) return null;
   return (
     <section
+      ref={bar}
+      data-needs="editor"
       aria-label={label}
       className="sticky bottom-3 z-20 mt-3 grid gap-2 rounded border border-accent bg-sheet p-2.5 shadow-lg"
       onKeyDown={(event) => event.key === "Escape" && !props.onEscape?.() && selection.clear()}
     >
       <div className="flex flex-wrap items-center gap-2">
-        <strong>{marked.toLocaleString("en-GB")} marked</strong>
+        <strong>{count(marked)} marked</strong>
         {!selection.all && total > selection.ids.size ? (
           <button className="text-sm text-accent underline" onClick={() => selection.takeAll()}>
-            mark all {total.toLocaleString("en-GB")}
+            mark all {count(total)}
           </button>
         ) : null}
         {props.actions}

@@ -1,5 +1,5 @@
 import { ArrowDown, ArrowUp } from "lucide-react";
-import type { ReactNode } from "react";
+import type { CSSProperties, ReactNode } from "react";
 
 /**
  * The head of a column that can be sorted by; `sort` is `field` or `-field`. Of figures and dates one wants the
@@ -11,6 +11,11 @@ export function SortHead(props: {
   setSort: (sort: string) => void;
   className?: string;
   downFirst?: boolean;
+  style?: CSSProperties | undefined;
+  /** What the column is called, where its head holds more than that. */
+  label?: string | undefined;
+  /** What its width is drawn by. */
+  edge?: ReactNode;
   children: ReactNode;
 }) {
   const up = props.sort === props.field;
@@ -19,7 +24,9 @@ export function SortHead(props: {
     <th
       scope="col"
       aria-sort={up ? "ascending" : down ? "descending" : "none"}
-      className={`py-1.5 pr-3 font-medium ${props.className ?? ""}`}
+      style={props.style}
+      aria-label={props.label}
+      className={`relative py-1.5 pr-3 font-medium ${props.className ?? ""}`}
     >
       <button
         className="inline-flex items-center gap-1 hover:text-ink"
@@ -32,6 +39,7 @@ export function SortHead(props: {
           <ArrowDown size={13} className="shrink-0" aria-hidden />
         ) : null}
       </button>
+      {props.edge}
     </th>
   );
 }

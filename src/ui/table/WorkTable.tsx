@@ -1,43 +1,20 @@
-import { flexRender, getCoreRowModel, useReactTable, type ColumnDef } from "@tanstack/react-table";
+// In a narrow window cells are laid out as blocks, which some browsers take for none: roles say what they are.
+/* eslint-disable jsx-a11y/no-interactive-element-to-noninteractive-role, jsx-a11y/no-redundant-roles */
+import { flexRender, getCoreRowModel, useReactTable } from "@tanstack/react-table";
 import { useWindowVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useRef, useState, type KeyboardEvent } from "react";
-import { SortHead } from "./SortHead.tsx";
-import type { Selection } from "./use-selection.ts";
+import { useEffect, useMemo, useRef, useState } from "react";
+import type { WorkRow, WorkTableProps } from "./work-table-props.ts";
+import { useNarrow } from "./use-narrow.ts";
+import { useRowKeys } from "./use-row-keys.ts";
 import { useTooWide } from "./use-too-wide.ts";
+import { useRemembered } from "../client/remembered.ts";
+import { readWidths, withoutWidth, writeWidths } from "./widths.ts";
+import { WorkHead, widthOf } from "./WorkHead.tsx";
 
-const ROW_PX = 36;
+/** Rows, about; each is measured when it is drawn. In a narrow window they are read downwards. */
+const ROW_PX = 37;
+const NARROW_ROW_PX = 110;
 const ASK_AHEAD = 40;
-
-/** A row of a table: it is told by its id. */
-export interface WorkRow {
-  id: string;
-}
-
-/** What a table of many rows is made of. */
-export interface WorkTableProps<T extends WorkRow> {
-  rows: readonly T[];
-  // Columns hold values of many types.
-  // eslint-disable-next-line @typescript-eslint/no-explicit-any
-  columns: ColumnDef<T, any>[];
-  /** Whether a column is shown. */
-  visible: Readonly<Record<string, boolean>>;
-  /** Classes of a column's head and of its cells. */
-  head: Readonly<Record<string, string>>;
-  cell: Readonly<Record<string, string>>;
-  /** The row that is open beside the table. */
-  openId: string;
-  sort: string;
-  setSort: (sort: string) => void;
-  selection: Selection;
-  /** Fetches more rows; absent when all are there. */
-  more: (() => void) | undefined;
-  /** What a row is called for who does not see it, and what all of them are. */
-  nameOf: (row: T) => string;
-  all: string;
-  isDim?: (row: T) => boolean;
-  /** Does what a key means for a row; answers whether it meant something. */
-  onKey: (key: string, row: T) => boolean;
-}
 
 /**
  * A table of any number of rows, of which only those in sight are drawn. Arrow keys walk, with Shift they mark; Space
@@ -54,16 +31,21 @@ export function WorkTable<T extends WorkRow>(props: WorkTableProps<T>) {
     state: { columnVisibility: visible },
   });
   const rows = table.getRowModel().rows;
+  const isNarrow = useNarrow();
   const body = useRef<HTMLTableSectionElement>(null);
   const [top, setTop] = useState(0);
   useEffect(() => setTop((body.current?.getBoundingClientRect().top ?? 0) + scrollY), []);
   const virtual = useWindowVirtualizer({
     count: rows.length,
-    estimateSize: () => ROW_PX,
+    estimateSize: () => (isNarrow ? NARROW_ROW_PX : ROW_PX),
     overscan: 15,
     scrollMargin: top,
+    // What the server draws, and is taken over: the rows of a window of common size.
+    initialOffset: 0,
+    initialRect: { width: 1280, height: 900 },
     getItemKey: (index) => rows[index]?.id ?? index,
   });
+  useEffect(() => virtual.measure(), [isNarrow, virtual]);
   const items = virtual.getVirtualItems();
   const last = items.at(-1)?.index ?? 0;
   useEffect(() => {
@@ -73,50 +55,17 @@ export function WorkTable<T extends WorkRow>(props: WorkTableProps<T>) {
   const after = virtual.getTotalSize() - ((items.at(-1)?.end ?? top) - top);
   const keys = useRowKeys(data, selection, props.onKey, (index) => virtual.scrollToIndex(index));
   const [room, isTooWide] = useTooWide<HTMLDivElement>();
-  const areAllMarked = selection.all || (data.length > 0 && data.every(({ id }) => selection.has(id)));
+  const [kept, keep] = useRemembered(`widths_${props.name}`);
+  const widths = useMemo(() => readWidths(kept), [kept]);
+  const setWidth = (name: string, px: number | undefined): void =>
+    keep(writeWidths(px === undefined ? withoutWidth(widths, name) : { ...widths, [name]: px }));
 
   return (
     // A table that fits keeps its head in sight; one that does not is moved sideways.
-    <div ref={room} className={isTooWide ? "overflow-x-auto" : "overflow-x-clip"}>
-      <table className="w-full border-collapse text-left" aria-rowcount={rows.length}>
-        <thead className={`bg-paper text-sm text-quiet ${isTooWide ? "" : "z-10 lg:sticky lg:top-12"}`}>
-          {table.getHeaderGroups().map((group) => (
-            <tr key={group.id} className="border-b border-line">
-              <th scope="col" className="py-1.5 pr-2 text-left">
-                <input
-                  type="checkbox"
-                  aria-label={`Mark all ${props.all} shown`}
-                  checked={areAllMarked}
-                  disabled={data.length === 0}
-                  onChange={(event) => selection.markAll(event.target.checked)}
-                />
-              </th>
-              {group.headers.map((header) =>
-                header.column.getCanSort() ? (
-                  <SortHead
-                    key={header.id}
-                    field={header.column.id}
-                    sort={props.sort}
-                    setSort={props.setSort}
-                    className={props.head[header.column.id]}
-                    downFirst={header.column.columnDef.sortDescFirst}
-                  >
-                    {flexRender(header.column.columnDef.header, header.getContext())}
-                  </SortHead>
-                ) : (
-                  <th
-                    key={header.id}
-                    scope="col"
-                    className={`py-1.5 pr-3 font-medium ${props.head[header.column.id] ?? ""}`}
-                  >
-                    {flexRender(header.column.columnDef.header, header.getContext())}
-                  </th>
-                ),
-              )}
-            </tr>
-          ))}
-        </thead>
-        <tbody ref={body} onKeyDown={keys.onKeyDown}>
+    <div ref={room} className={`relative ${isTooWide ? "overflow-x-auto" : "overflow-x-clip"}`}>
+      <table role="table" className="stacking w-full border-collapse text-left" aria-rowcount={rows.length}>
+        <WorkHead {...props} {...{ table, isTooWide, widths, setWidth }} />
+        <tbody role="rowgroup" ref={body} onKeyDown={keys.onKeyDown}>
           {before > 0 ? <Space height={before} /> : null}
           {items.map(({ index }) => {
             const row = rows[index]!;
@@ -126,14 +75,18 @@ export function WorkTable<T extends WorkRow>(props: WorkTableProps<T>) {
             return (
               <tr
                 key={row.id}
+                role="row"
+                ref={virtual.measureElement}
+                data-index={index}
                 data-row={index}
+                data-key={id}
                 tabIndex={index === keys.at ? 0 : -1}
                 aria-selected={marked || isOpen}
                 aria-rowindex={index + 1}
-                onFocus={() => keys.setAt(index)}
-                className={`h-9 border-b border-line/60 ${isOpen ? "bg-wash" : marked ? "bg-sunk" : "hover:bg-sheet"} ${props.isDim?.(row.original) ? "opacity-60" : ""}`}
+                onFocus={() => keys.onFocus(index)}
+                className={`h-9 border-b border-line/60 ${isOpen ? "bg-wash" : marked ? "bg-sunk" : "hover:bg-sheet"} ${props.isDim?.(row.original) ? "text-quiet [--color-ink:var(--color-quiet)]" : ""}`}
               >
-                <td className="py-1 pr-2">
+                <td role="cell" data-needs="editor" className="py-1 pr-2">
                   <input
                     type="checkbox"
                     tabIndex={-1}
@@ -144,8 +97,14 @@ export function WorkTable<T extends WorkRow>(props: WorkTableProps<T>) {
                     }
                   />
                 </td>
-                {row.getVisibleCells().map((cell) => (
-                  <td key={cell.id} className={`py-1 pr-3 align-middle ${props.cell[cell.column.id] ?? ""}`}>
+                {row.getVisibleCells().map((cell, at) => (
+                  <td
+                    key={cell.id}
+                    role="cell"
+                    style={isNarrow ? undefined : widthOf(widths[cell.column.id])}
+                    data-word={at === 0 ? undefined : wordOf(cell.column.columnDef.header)}
+                    className={`py-1 pr-3 align-middle ${at === 0 ? "leads" : ""} ${widths[cell.column.id] === undefined ? (props.cell[cell.column.id] ?? "") : "overflow-hidden"}`}
+                  >
                     {flexRender(cell.column.columnDef.cell, cell.getContext())}
                   </td>
                 ))}
@@ -159,54 +118,15 @@ export function WorkTable<T extends WorkRow>(props: WorkTableProps<T>) {
   );
 }
 
+// A head that is more than words says nothing in front of a value.
+function wordOf(header: unknown): string | undefined {
+  return typeof header === "string" && header !== "" ? header : undefined;
+}
+
 function Space({ height }: { height: number }) {
   return (
     <tr aria-hidden>
       <td style={{ height }} />
     </tr>
   );
-}
-
-const STEPS: Readonly<Record<string, number>> = {
-  ArrowDown: 1,
-  j: 1,
-  ArrowUp: -1,
-  k: -1,
-  PageDown: 20,
-  PageUp: -20,
-};
-
-function useRowKeys<T extends WorkRow>(
-  rows: readonly T[],
-  selection: Selection,
-  onKey: (key: string, row: T) => boolean,
-  show: (index: number) => void,
-) {
-  const [at, setAt] = useState(0);
-  const goTo = (index: number): void => {
-    const next = Math.max(0, Math.min(rows.length - 1, index));
-    setAt(next);
-    show(next);
-    requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-row="${next}"]`)?.focus());
-  };
-  const means = (event: KeyboardEvent<HTMLElement>): boolean => {
-    const row = rows[at];
-    const step = STEPS[event.key];
-    if (step !== undefined) {
-      if (event.shiftKey && row) selection.mark(row.id, true, false);
-      goTo(at + step);
-    } else if (event.key === "Home") goTo(0);
-    else if (event.key === "End") goTo(rows.length - 1);
-    else if (!row) return false;
-    else if (event.key === " ") selection.mark(row.id, !selection.has(row.id), false);
-    else return onKey(event.key, row);
-    return true;
-  };
-  const onKeyDown = (event: KeyboardEvent<HTMLElement>): void => {
-    const target = event.target as HTMLElement;
-    if (target.closest("input, button, a, select") && !["ArrowDown", "ArrowUp"].includes(event.key)) return;
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    if (means(event)) event.preventDefault();
-  };
-  return { at: Math.min(at, Math.max(0, rows.length - 1)), setAt, onKeyDown };
 }

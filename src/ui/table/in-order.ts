@@ -4,10 +4,12 @@ export function inOrder<T>(
   value: (row: T) => string | number | undefined,
   down: boolean,
 ): T[] {
-  const order = (a: T, b: T): number => {
+  const compare = (a: T, b: T): number => {
     const [x, y] = [value(a), value(b)];
     if (x === undefined || y === undefined) return Number(x === undefined) - Number(y === undefined);
-    return (x < y ? -1 : x > y ? 1 : 0) * (down ? -1 : 1);
+    const order =
+      typeof x === "string" ? x.localeCompare(String(y), "en") : x < Number(y) ? -1 : x > Number(y) ? 1 : 0;
+    return order * (down ? -1 : 1);
   };
-  return [...rows].sort(order);
+  return [...rows].sort(compare);
 }

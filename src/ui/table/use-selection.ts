@@ -1,10 +1,8 @@
-import { useRef, useState } from "react";
+import { useState } from "react";
+import { marked, NO_MARKS, type Marking, type Marks } from "./marks.ts";
 
-/** Which rows are marked: some by id, or all that the filter leaves. */
-export interface Selection {
-  ids: ReadonlySet<string>;
-  /** All that the filter leaves, those not shown yet too. */
-  all: boolean;
+/** Which rows are marked, and what can be done with the marks. */
+export interface Selection extends Pick<Marks, "ids" | "all"> {
   has(id: string): boolean;
   /** Marks or unmarks one; `through`: all from the last one marked to this. */
   mark(id: string, on: boolean, through: boolean): void;
@@ -16,34 +14,15 @@ export interface Selection {
 
 /** Marks over the rows that are shown, in their order. */
 export function useSelection(shown: readonly string[]): Selection {
-  const [ids, setIds] = useState<ReadonlySet<string>>(new Set());
-  const [all, setAll] = useState(false);
-  const last = useRef<string>(undefined);
-  const change = (change: (next: Set<string>) => void): void => {
-    const next = new Set(all ? shown : ids);
-    change(next);
-    setAll(false);
-    setIds(next);
-  };
+  const [marks, setMarks] = useState(NO_MARKS);
+  const change = (marking: Marking): void => setMarks((before) => marked(before, marking, shown));
   return {
-    ids,
-    all,
-    has: (id) => all || ids.has(id),
-    mark(id, on, through) {
-      const from = through && last.current ? shown.indexOf(last.current) : -1;
-      const to = shown.indexOf(id);
-      const run = from === -1 ? [id] : shown.slice(Math.min(from, to), Math.max(from, to) + 1);
-      last.current = id;
-      change((next) => run.forEach((one) => (on ? next.add(one) : next.delete(one))));
-    },
-    markAll: (on) => change((next) => shown.forEach((one) => (on ? next.add(one) : next.delete(one)))),
-    takeAll() {
-      setAll(true);
-      setIds(new Set(shown));
-    },
-    clear() {
-      setAll(false);
-      setIds(new Set());
-    },
+    ids: marks.ids,
+    all: marks.all,
+    has: (id) => marks.all || marks.ids.has(id),
+    mark: (id, on, through) => change({ do: "mark", id, on, through }),
+    markAll: (on) => change({ do: "mark all shown", on }),
+    takeAll: () => change({ do: "take all" }),
+    clear: () => change({ do: "clear" }),
   };
 }

@@ -77,6 +77,7 @@ const BEHIND = new Set(`${QUOTES}.,;:!…。，、！`);
 const CLOSING: Readonly<Record<string, string>> = { ")": "(", "]": "[", "}": "{", ">": "<" };
 const OPENING: Readonly<Record<string, string>> = { "(": ")", "[": "]", "{": "}", "<": ">" };
 const MAX_TAKEN = 40;
+const MAIL = /^(?:mailto:|[^\s/?#@]+@[^\s/?#@]+\?)/i;
 
 // Quotes and brackets that stand at one side only, and what ends a sentence. A bracket that the address opened is its own.
 function withoutEnd(text: string, repairs: Repair[]): string {
@@ -94,15 +95,25 @@ function withoutEnd(text: string, repairs: Repair[]): string {
   return bare;
 }
 
+// Between the signs, never alone: nothing has space around it when it comes here.
+function isSpace(sign: string): boolean {
+  return /\s/.test(sign);
+}
+
 function beginsProse(text: string, start: number): boolean {
   const closing = OPENING[text[start]!];
-  return BEFORE.has(text[start]!) && (closing === undefined || !text.includes(closing, start));
+  return (
+    isSpace(text[start]!) ||
+    (BEFORE.has(text[start]!) && (closing === undefined || !text.includes(closing, start)))
+  );
 }
 
 function endsProse(text: string, start: number, end: number): boolean {
   const sign = text[end - 1]!;
+  // An empty field of a mail address (RFC 6068) is none: what stands before it is the end.
+  if (sign === "&" && MAIL.test(text)) return true;
   const opening = CLOSING[sign];
-  if (opening === undefined) return BEHIND.has(sign);
+  if (opening === undefined) return isSpace(sign) || BEHIND.has(sign);
   const inside = text.slice(start, end);
   return inside.split(opening).length < inside.split(sign).length;
 }

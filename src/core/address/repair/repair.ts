@@ -123,7 +123,7 @@ function bare(pasted: string): { text: string; repairs: Repair[] } {
   const whole = outOfLines(pasted.trim());
   const { text, repairs } = unwrap(whole.repairs.length > 0 ? whole.text : pasted);
   const taken = { text, repairs: [...whole.repairs, ...repairs] };
-  if (mailIn(taken.text) !== undefined) return taken;
+  if (mailIn(taken.text) !== undefined && !taken.text.includes("?")) return taken;
   const prose = outOfProse(taken.text);
   if (prose.text === taken.text) return taken;
   const again = unwrap(prose.text);
@@ -156,7 +156,8 @@ function acceptWeb(text: string, repairs: Repair[], surroundings: AddressSurroun
       repairs,
     );
   }
-  if (!URL.canParse(text)) {
+  // The URL Standard lets a semicolon pass, which no name has (RFC 1123 section 2.1).
+  if (!URL.canParse(text) || authority.includes(";")) {
     return refuse(
       "host",
       `“${authority}” is not a host name. Letters, digits, hyphens and dots make one, such as shop.example.`,

@@ -1,7 +1,7 @@
-import { from } from "../../text/cut.ts";
 import { mayLeave } from "../../address/may-leave.ts";
 import { ownPlace } from "../../address/classify.ts";
 import { pathKey } from "../../address/path-key.ts";
+import { withPath } from "../../address/with-path.ts";
 import { withHeadingIds } from "../../pages/body/headings.ts";
 import { fillVariables, type Variables } from "../../text/variables.ts";
 import type { Rule } from "../../rules/rule.ts";
@@ -47,17 +47,21 @@ export function deliverHtml(
   );
 }
 
-/** Where an inside link leads now that its page has another path; undefined when it has not, or was never bound. */
+/**
+ * Where an inside link leads now that its page has another path; undefined when it has not, or was never bound. A site
+ * that spells its paths (`spelled`) leads every link to a page to the spelling that readers see.
+ */
 export function movedTo(
   href: string,
   bound: Readonly<Record<string, string>>,
-  site: Pick<LinkResolver, "hosts" | "pagePath">,
+  site: Pick<LinkResolver, "hosts" | "pagePath" | "spelled">,
 ): string | undefined {
   const place = ownPlace(href, site.hosts);
-  const id = place && bound[place.key];
+  if (place === undefined) return undefined;
+  const id = bound[place.key];
   const path = id === undefined ? undefined : site.pagePath?.(id);
-  if (place === undefined || path === undefined || pathKey(path) === place.key) return undefined;
-  const behind = from(href, "?#");
-  const before = /^(?:https?:)?\/\/[^/?#]*/i.exec(href)?.[0] ?? "";
-  return before + path + behind;
+  const moved = path !== undefined && pathKey(path) !== place.key ? path : undefined;
+  const spelled = site.spelled?.(place.host, moved === undefined ? place.key : pathKey(moved)) ?? moved;
+  const to = spelled === undefined ? href : withPath(href, spelled);
+  return to === href ? undefined : to;
 }

@@ -1,20 +1,10 @@
 /**
- * Bytes as text and back, each byte a sign of its own. All that has a meaning in HTML is ASCII, in UTF-8 and in the older
+ * Bytes as text, each byte a sign of its own. All that has a meaning in HTML is ASCII, in UTF-8 and in the older
  * encodings alike: a document in any of them can be read and changed so, and every other byte stays as it was.
  */
 
-const AT_ONCE = 8_192;
-
-/** The text whose signs are the bytes. */
-export function textOfBytes(bytes: Uint8Array): string {
-  let text = "";
-  for (let from = 0; from < bytes.length; from += AT_ONCE)
-    text += String.fromCharCode(...bytes.subarray(from, from + AT_ONCE));
-  return text;
-}
-
 /** The bytes whose text it is. */
-export function bytesOfText(text: string): Uint8Array {
+function bytesOfText(text: string): Uint8Array {
   const bytes = new Uint8Array(text.length);
   for (let at = 0; at < text.length; at += 1) bytes[at] = text.charCodeAt(at);
   return bytes;

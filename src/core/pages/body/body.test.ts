@@ -1,7 +1,8 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import { findLinks } from "../../links/find.ts";
-import { bodyInput, emptyBody } from "./body.ts";
+import { emptyBody } from "./body.ts";
+import { bodyInput } from "./body-input.ts";
 import { bodyToHtml } from "./to-html.ts";
 
 const link = (href: string, rest: object = {}) => ({

@@ -1,6 +1,5 @@
 import { getSchema } from "@tiptap/core";
 import { Node as DocumentNode } from "@tiptap/pm/model";
-import { z } from "zod";
 import { bodyExtensions } from "./extensions.ts";
 
 /** Rich-text JSON that a body can hold, its addresses not looked at yet: what an editor or a caller sends. */
@@ -25,17 +24,3 @@ export function bodyDocument(body: unknown): DocumentNode {
   node.check();
   return node;
 }
-
-/** The one check of a body that comes in from outside: whether it is a document. Its addresses are the gate's. */
-export const bodyInput = z.unknown().transform((value, context): WrittenBody => {
-  try {
-    return bodyDocument(value).toJSON() as WrittenBody;
-  } catch (error) {
-    const why = error instanceof Error ? error.message : "unreadable";
-    context.addIssue({
-      code: "custom",
-      message: `The body is not a document this editor can hold: ${why.slice(0, 200)}`,
-    });
-    return z.NEVER;
-  }
-});

@@ -1,5 +1,18 @@
 import { Extension, type Extensions } from "@tiptap/core";
-import StarterKit from "@tiptap/starter-kit";
+import { Blockquote } from "@tiptap/extension-blockquote";
+import { Bold } from "@tiptap/extension-bold";
+import { Code } from "@tiptap/extension-code";
+import { CodeBlock } from "@tiptap/extension-code-block";
+import { Document } from "@tiptap/extension-document";
+import { HardBreak } from "@tiptap/extension-hard-break";
+import { Heading } from "@tiptap/extension-heading";
+import { HorizontalRule } from "@tiptap/extension-horizontal-rule";
+import { Italic } from "@tiptap/extension-italic";
+import { BulletList, ListItem, ListKeymap, OrderedList } from "@tiptap/extension-list";
+import { Paragraph } from "@tiptap/extension-paragraph";
+import { Strike } from "@tiptap/extension-strike";
+import { Text } from "@tiptap/extension-text";
+import { Dropcursor, Gapcursor, UndoRedo } from "@tiptap/extensions";
 import { LinkMark } from "./link-mark.ts";
 import { Picture } from "./picture.ts";
 
@@ -11,12 +24,25 @@ const HeadingId = Extension.create({
 
 /** What a body can hold; one list for the editor, the server and every format. */
 export const bodyExtensions: Extensions = [
-  StarterKit.configure({
-    link: false,
-    underline: false,
-    heading: { levels: [2, 3, 4] },
-    trailingNode: false,
-  }),
+  Bold,
+  Blockquote,
+  BulletList,
+  Code,
+  CodeBlock,
+  Document,
+  Dropcursor,
+  Gapcursor,
+  HardBreak,
+  Heading.configure({ levels: [2, 3, 4] }),
+  UndoRedo,
+  HorizontalRule,
+  Italic,
+  ListItem,
+  ListKeymap,
+  OrderedList,
+  Paragraph,
+  Strike,
+  Text,
   HeadingId,
   Picture,
   LinkMark,

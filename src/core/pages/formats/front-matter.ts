@@ -1,4 +1,5 @@
 import { parse, stringify } from "yaml";
+import type { WrittenPageSearch } from "../search.ts";
 
 /** What a file tells of its page beside the text. */
 export interface PageMeta {
@@ -7,6 +8,7 @@ export interface PageMeta {
   description?: string;
   category?: string;
   inNavigation?: boolean;
+  search?: WrittenPageSearch;
 }
 
 // Each fence is a line of its own: a value may end in hyphens.
@@ -29,6 +31,8 @@ export function readFrontMatter(text: string): { meta: PageMeta; rest: string; f
   const faults: string[] = [];
   for (const [name, value] of Object.entries(data)) {
     if (name === "inNavigation" && typeof value === "boolean") meta.inNavigation = value;
+    else if (name === "search" && typeof value === "object" && value !== null)
+      meta.search = value as WrittenPageSearch;
     else if (isTextField(name) && (typeof value === "string" || typeof value === "number"))
       meta[name] = String(value);
     else faults.push(`The front matter's field “${name}” was left out.`);
@@ -38,10 +42,13 @@ export function readFrontMatter(text: string): { meta: PageMeta; rest: string; f
 
 /** Writes front matter in front of a text; fields that are empty are left out. */
 export function withFrontMatter(meta: PageMeta, text: string): string {
-  const told = Object.fromEntries(
-    Object.entries(meta).filter(([, value]) => value !== undefined && value !== "" && value !== false),
-  );
+  const told = Object.fromEntries(Object.entries(meta).filter(([, value]) => !isNothing(value)));
   return `---\n${stringify(told, { lineWidth: 0 })}---\n\n${text}`;
+}
+
+function isNothing(value: unknown): boolean {
+  const isEmpty = typeof value === "object" && value !== null && Object.keys(value).length === 0;
+  return value === undefined || value === "" || value === false || isEmpty;
 }
 
 function isTextField(name: string): name is "title" | "path" | "description" | "category" {

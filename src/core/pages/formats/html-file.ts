@@ -2,6 +2,8 @@ import { decodeHTML, escapeAttribute, escapeText } from "entities";
 import { walkTags, type StartTag } from "../../links/start-tags.ts";
 import type { PageMeta } from "./front-matter.ts";
 
+const SEARCH_TEXTS = ["title", "canonical", "picture", "language"] as const;
+
 /** Writes a page as an HTML document of its own, its metadata in the head. */
 export function writeHtmlFile(meta: PageMeta, html: string): string {
   const entries: readonly (readonly [name: string, value: string | undefined])[] = [
@@ -9,6 +11,8 @@ export function writeHtmlFile(meta: PageMeta, html: string): string {
     ["maprope:path", meta.path],
     ["maprope:category", meta.category],
     ["maprope:navigation", meta.inNavigation ? "yes" : undefined],
+    ["robots", meta.search?.noindex ? "noindex" : undefined],
+    ...SEARCH_TEXTS.map((name) => [`maprope:search-${name}`, meta.search?.[name]] as const),
   ];
   const metas = entries
     .filter(([, value]) => value)
@@ -54,7 +58,13 @@ export function readHtmlFile(text: string): { meta: PageMeta; html: string } {
 
 function takeMeta(meta: PageMeta, tag: StartTag): void {
   const content = tag.value("content") ?? "";
-  switch (tag.value("name")?.toLowerCase()) {
+  const name = tag.value("name")?.toLowerCase();
+  const text = SEARCH_TEXTS.find((one) => name === `maprope:search-${one}`);
+  if (text) meta.search = { ...meta.search, [text]: content };
+  switch (name) {
+    case "robots":
+      if (/\bno(?:index|ne)\b/i.test(content)) meta.search = { ...meta.search, noindex: true };
+      break;
     case "description":
       meta.description = content;
       break;

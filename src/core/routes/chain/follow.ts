@@ -1,13 +1,14 @@
 import { before } from "../../text/cut.ts";
+import { withPath } from "../../address/with-path.ts";
 import { compareKey } from "../../address/compare.ts";
 import { location } from "./location.ts";
-import { answerOf, type OwnAnswer, type OwnSite } from "./own-site.ts";
+import { answerOf, type OwnAnswer, type OwnSite, type SpellingAnswer } from "./own-site.ts";
 
-/** One station of a trace that our own site answered. */
+/** One hop of a trace that our own site answered. */
 export interface OwnHop {
   /** The full address that was asked for. */
   address: string;
-  answer: OwnAnswer;
+  answer: OwnAnswer | SpellingAnswer;
 }
 
 /** The way of an address through our own site: `next` is where it leaves it, or null when it ends here. */
@@ -28,7 +29,8 @@ export function followOwn(address: string, site: OwnSite): OwnWay {
   for (;;) {
     const answer = answerOf(current, site);
     if (!answer) return { hops, next: current, endless: undefined };
-    const here = compareKey(current);
+    // Spellings of one path are one address, and lead to one of them at once.
+    const here = `${answer.by === "spelling" ? "=" : ""}${compareKey(current)}`;
     if (seen.has(here)) return { hops, next: null, endless: "loop" };
     seen.add(here);
     hops.push({ address: current, answer });
@@ -39,8 +41,9 @@ export function followOwn(address: string, site: OwnSite): OwnWay {
   }
 }
 
-function nextOf(address: string, answer: OwnAnswer): string | null {
+function nextOf(address: string, answer: OwnHop["answer"]): string | null {
   if (answer.by === "miss") return answer.destination;
+  if (answer.by === "spelling") return withPath(address, answer.destination);
   if (answer.by !== "route" || answer.destination === null) return null;
   const mark = address.indexOf("?");
   const query = mark === -1 ? "" : before(address.slice(mark + 1), "#");

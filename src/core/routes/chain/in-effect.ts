@@ -1,4 +1,4 @@
-import type { AfterEnd, RouteStatus } from "../route.ts";
+import type { AfterEnd, RouteStatus } from "../choices.ts";
 import { withCaptures } from "../match/captures.ts";
 
 /** What of a route depends on the moment. Times are milliseconds since the epoch; 0 and Infinity where there is no limit. */

@@ -1,4 +1,4 @@
-import type { QueryMode } from "../route.ts";
+import type { QueryMode } from "../choices.ts";
 import { headerSafe } from "./header-safe.ts";
 
 /**

@@ -1,5 +1,5 @@
 import { ownPlace } from "../../address/classify.ts";
-import type { QueryMode, RouteStatus } from "../route.ts";
+import type { QueryMode, RouteStatus } from "../choices.ts";
 
 /** What a route does with one request: where it leads, captures and fixed parameters filled in. */
 export interface RouteAnswer {
@@ -17,16 +17,24 @@ export interface MissAnswer {
   status: 404 | 302 | 200;
   /** Where it leads all the same: the closest address, or the one that the site has chosen. */
   destination: string | null;
-  /** Which choice of the site it was. */
-  rule: "help" | "closest" | "destination";
+  /** Which choice of the site it was: what misses get, or where the root of a host for short links leads. */
+  rule: "help" | "closest" | "destination" | "root";
 }
 
 /** What answers a request on one of the site's hosts. */
 export type OwnAnswer =
   | RouteAnswer
   | MissAnswer
-  | { by: "page"; id: string; title: string; status: 200 }
-  | { by: "file"; status: 200 };
+  | { by: "page"; id: string; title: string; status: 200; path: string }
+  | { by: "file"; status: 200; path: string };
+
+/** Another spelling of the path under which a page or file is known: readers are led to that one. */
+export interface SpellingAnswer {
+  by: "spelling";
+  status: 308;
+  /** The path as it is spelled. */
+  destination: string;
+}
 
 /** A site at one moment, as whoever follows an address through it needs it. */
 export interface OwnSite {
@@ -41,7 +49,16 @@ export interface OwnSite {
 }
 
 /** What answers an address of the site; undefined when it leads elsewhere. */
-export function answerOf(address: string, site: OwnSite): OwnAnswer | undefined {
+export function answerOf(address: string, site: OwnSite): OwnAnswer | SpellingAnswer | undefined {
   const place = ownPlace(address, site.hosts);
-  return place && site.answerAt(place.host, place.key);
+  const answer = place && site.answerAt(place.host, place.key);
+  const to = answer && respelled(address, answer);
+  return to === undefined ? answer : { by: "spelling", status: 308, destination: to };
+}
+
+/** The path that readers are led to from an address that spells a page's or file's path otherwise. */
+export function respelled(address: string, answer: OwnAnswer): string | undefined {
+  if (answer.by !== "page" && answer.by !== "file") return undefined;
+  const { pathname } = new URL(address, "http://own.invalid");
+  return pathname === answer.path ? undefined : answer.path;
 }

@@ -1,6 +1,7 @@
 import Papa from "papaparse";
 import { delimiterOf } from "../../text/delimiter.ts";
 import type { Route, WrittenRoute } from "../route.ts";
+import { NOTICE_SECONDS } from "../choices.ts";
 import { guardedCell, readCell } from "../../text/spreadsheet-cell.ts";
 
 /** The columns of the routes' CSV, in their order; the first twelve are the fixed ones of the API. */
@@ -178,7 +179,7 @@ function fieldsOf(
     notice:
       seconds === "" && cell("notice_text") === ""
         ? undefined
-        : { seconds: seconds === "" ? 5 : Number(seconds), text: cell("notice_text") },
+        : { seconds: seconds === "" ? NOTICE_SECONDS : Number(seconds), text: cell("notice_text") },
     inContent: text("in_content"),
     contentPages: list("content_pages"),
   });

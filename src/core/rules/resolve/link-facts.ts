@@ -30,6 +30,8 @@ export interface LinkResolver extends SiteAddresses {
   partners?: readonly Partner[];
   /** The path that readers find this page under now; undefined when it is not published. */
   pagePath?(id: string): string | undefined;
+  /** The one spelling of the path of the page or file that answers there; undefined where neither does. */
+  spelled?(host: string | null, key: string): string | undefined;
   /** The short link that is delivered in place of this raw destination on a page (by its id). */
   inContent?(href: string, page: string | undefined): string | undefined;
 }

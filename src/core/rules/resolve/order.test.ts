@@ -1,6 +1,7 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
-import { MANAGED_TOKENS, ruleSchema, type Rule } from "../rule.ts";
+import { ruleSchema, type Rule } from "../rule.ts";
+import { MANAGED_TOKENS } from "../choices.ts";
 import { linkAttributes } from "./link-attributes.ts";
 import type { LinkOnPage, LinkResolver } from "./link-facts.ts";
 

@@ -1,7 +1,8 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import fc from "fast-check";
-import { MANAGED_TOKENS, ruleSchema, type Rule, type RuleMatch } from "../rule.ts";
+import { ruleSchema, type Rule, type RuleMatch } from "../rule.ts";
+import { MANAGED_TOKENS } from "../choices.ts";
 import type { LinkFacts } from "./match.ts";
 import { resolve, type Written } from "./resolve.ts";
 

@@ -1,4 +1,5 @@
-import { MANAGED_TOKENS, type ManagedToken, type Rule } from "../rule.ts";
+import type { Rule } from "../rule.ts";
+import { MANAGED_TOKENS, type ManagedToken } from "../choices.ts";
 import type { Attribute } from "../attribute.ts";
 import type { Decider, Decision, Resolved, Written } from "./decision.ts";
 import { matchedHost, type LinkFacts } from "./match.ts";

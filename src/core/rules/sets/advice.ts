@@ -1,5 +1,6 @@
 import type { Partner } from "../../programs/partner.ts";
-import { MANAGED_TOKENS, type Rule, type RuleMatch } from "../rule.ts";
+import type { Rule, RuleMatch } from "../rule.ts";
+import { MANAGED_TOKENS } from "../choices.ts";
 import { LEVEL, levelOf } from "../resolve/match.ts";
 import { readTemplate } from "../../programs/template.ts";
 import { partnersAt } from "../partners.ts";
@@ -89,7 +90,7 @@ function aboutOne(rule: Rule, site: AdviceSite): [RuleAdvice["code"], string][] 
     if (unknown.length > 0)
       said.push([
         "unknown-program",
-        `“${rule.name}” names ${unknown.join(" and ")}, which none of the site's partners is called.`,
+        `“${rule.name}” names ${unknown.join(" and ")}, which is no program and no network of this site.`,
       ]);
   }
   for (const sentence of bothWays(rule, site.partners)) said.push(["both-ways", sentence]);

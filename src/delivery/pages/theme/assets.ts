@@ -1,26 +1,26 @@
 import { createRequire } from "node:module";
 import { readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
-
-/** A file of the site's look, held in memory. */
-export interface ThemeAsset {
-  type: string;
-  body: Buffer;
-}
+import { representationOf, type Representation } from "../../ground/sending/representation.ts";
 
 /** The style sheet and font of delivered pages, by the path they are asked for. `/~theme/` is never a page's. */
-export function loadThemeAssets(): ReadonlyMap<string, ThemeAsset> {
+export function loadThemeAssets(): ReadonlyMap<string, Representation> {
   const literata = dirname(
     createRequire(import.meta.url).resolve("@fontsource-variable/literata/package.json"),
   );
+  const now = Date.now();
   return new Map([
     [
       "/~theme/site.css",
-      { type: "text/css; charset=utf-8", body: readFileSync(new URL("./site.css", import.meta.url)) },
+      representationOf("text/css; charset=utf-8", readFileSync(new URL("./site.css", import.meta.url)), now),
     ],
     [
       "/~theme/literata.woff2",
-      { type: "font/woff2", body: readFileSync(join(literata, "files/literata-latin-wght-normal.woff2")) },
+      representationOf(
+        "font/woff2",
+        readFileSync(join(literata, "files/literata-latin-wght-normal.woff2")),
+        now,
+      ),
     ],
   ]);
 }

@@ -1,23 +1,39 @@
 import { escapeUTF8 } from "entities";
 import { renderToStaticMarkup } from "react-dom/server";
 import type { Notice } from "../../../core/routes/route.ts";
-import type { PublishedPage } from "../../../store/ground/models.ts";
 import type { Candidate } from "../../../core/misses/closest.ts";
+import { PageMeta, type ToldPage } from "./page-meta.tsx";
 import { SiteDocument, type SiteFrame } from "./site-document.tsx";
 
 const DOCTYPE = "<!doctype html>";
 
-/** A published page as a whole document; `html` is its delivered body, rules applied. */
+/**
+ * A published page as a whole document; `html` is its delivered body, rules applied, `address` the one under which
+ * readers find it.
+ */
 export function pageDocument(
   frame: SiteFrame,
-  page: PublishedPage,
+  page: ToldPage,
   html: string,
+  address: string,
+  /** The path of what previews show of a picture of ours. */
+  cardOf: (src: string) => string | undefined,
   disclosure?: string,
 ): string {
+  const search = page.search ?? {};
   return (
     DOCTYPE +
     renderToStaticMarkup(
-      <SiteDocument frame={frame} title={page.title} description={page.description} current={page.path}>
+      <SiteDocument
+        frame={frame}
+        title={page.title}
+        searchTitle={search.title || undefined}
+        description={page.description}
+        noindex={search.noindex ?? false}
+        current={page.path}
+        language={search.language ?? frame.language}
+        head={<PageMeta frame={frame} page={page} html={html} address={address} cardOf={cardOf} />}
+      >
         <article>
           {page.category ? <p className="category">{page.category}</p> : null}
           <h1>{page.title}</h1>
@@ -47,7 +63,12 @@ export function notFoundTemplate(
   const whole =
     DOCTYPE +
     renderToStaticMarkup(
-      <SiteDocument frame={frame} title="Nothing here" noindex>
+      <SiteDocument
+        frame={frame}
+        title="Nothing here"
+        description={`Nothing on ${frame.siteName} is found under this address.`}
+        noindex
+      >
         <article>
           <p className="category">Not found</p>
           <h1>There is nothing under this address</h1>
@@ -93,7 +114,12 @@ function didYouMean(candidates: readonly Candidate[]): string {
  * A page that says that it goes on, where to, and when: without script, and for as long as one likes for a reader
  * who asks it to stay.
  */
-export function noticeDocument(frame: SiteFrame, to: string, notice: Notice, stays: boolean): string {
+export function noticeDocument(
+  frame: SiteFrame,
+  { to, rel }: { to: string; rel: string },
+  notice: Notice,
+  stays: boolean,
+): string {
   const host = URL.canParse(to) ? new URL(to).host : frame.siteName;
   return (
     DOCTYPE +
@@ -101,17 +127,17 @@ export function noticeDocument(frame: SiteFrame, to: string, notice: Notice, sta
       <SiteDocument
         frame={frame}
         title="You are being taken on"
+        description={`${frame.siteName} leads on to ${host}.`}
         noindex
-        refresh={stays ? undefined : { seconds: notice.seconds, to }}
       >
-        <article role="status">
+        <article>
           <p className="category">On the way</p>
           <h1>
             {stays ? "This leads to" : "You are on the way to"} {host}
           </h1>
           {notice.text ? <p className="lead">{notice.text}</p> : null}
           <p>
-            <a href={to} rel="nofollow">
+            <a href={to} rel={rel || undefined}>
               Go on now
             </a>
             {stays ? "." : `, or wait ${notice.seconds === 1 ? "a second" : `${notice.seconds} seconds`}.`}
@@ -139,7 +165,7 @@ export function goneDocument(frame: SiteFrame, address: string): string {
           <p className="category">Gone</p>
           <h1>What stood here was taken away</h1>
           <p className="lead">
-            <code>{address}</code> has no successor.
+            Nothing has replaced <code>{address}</code>.
           </p>
           <p>
             Start at the <a href={frame.home}>front page of {frame.siteName}</a>.

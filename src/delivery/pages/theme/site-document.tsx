@@ -1,10 +1,17 @@
 import type { ReactNode } from "react";
+import { directionOf } from "../../../core/sites/locale.ts";
 
 /** What every delivered document of a site shows around its content. */
 export interface SiteFrame {
   siteName: string;
   tagline: string;
   home: string;
+  /** Language of the site's own texts (BCP 47). */
+  language: string;
+  /** Path of its icon. */
+  icon: string;
+  /** Paths of the feeds that are told of in every page, by what each is called. */
+  feeds: readonly { name: string; path: string }[];
   navigation: FrameLink[];
   /** Delivered HTML of the shared blocks. */
   footer: string[];
@@ -28,25 +35,39 @@ export interface FrameLink {
 export function SiteDocument(props: {
   frame: SiteFrame;
   title: string;
+  /** What search engines and tabs show; absent: the title, and whose it is. */
+  searchTitle?: string | undefined;
   description?: string;
   noindex?: boolean;
   current?: string;
-  /** Seconds after which the browser goes on, and where to. */
-  refresh?: { seconds: number; to: string };
+  /** Of the content; our own words are English. */
+  language?: string;
+  /** What else stands in the head. */
+  head?: ReactNode;
   children: ReactNode;
 }) {
-  const { frame, title, description, noindex, current, refresh, children } = props;
+  const { frame, title, searchTitle, description, noindex, current, language = "en", head, children } = props;
   return (
-    <html lang="en">
+    <html lang={language} dir={directionOf(language) === "rtl" ? "rtl" : undefined}>
       <head>
         <meta charSet="utf-8" />
         {frame.base ? <base href={frame.base} /> : null}
         <meta name="viewport" content="width=device-width, initial-scale=1" />
-        <title>{title === frame.siteName ? title : `${title} · ${frame.siteName}`}</title>
+        <title>{searchTitle ?? (title === frame.siteName ? title : `${title} · ${frame.siteName}`)}</title>
         {description ? <meta name="description" content={description} /> : null}
-        {refresh ? <meta httpEquiv="refresh" content={`${refresh.seconds}; url=${refresh.to}`} /> : null}
         {noindex ? <meta name="robots" content="noindex" /> : null}
-        <link rel="icon" href="data:," />
+        {head}
+        <link rel="icon" href={frame.icon} />
+        {frame.feeds.map(({ name, path }) => (
+          <link key={path} rel="alternate" type="application/atom+xml" title={name} href={path} />
+        ))}
+        <link
+          rel="preload"
+          href="/~theme/literata.woff2"
+          as="font"
+          type="font/woff2"
+          crossOrigin="anonymous"
+        />
         <link rel="stylesheet" href="/~theme/site.css" />
       </head>
       <body>

@@ -1,37 +1,29 @@
 import findMyWay from "find-my-way";
-import type { z } from "zod";
 import { contract } from "../../../contract/contract.ts";
-import {
-  isWholeList,
-  statusOf,
-  USUAL_BODY,
-  type Call,
-  type FileAnswer,
-  type Method,
-} from "../../../contract/ground/call.ts";
-import type { wholeListQuery } from "../../../contract/ground/lists.ts";
-import { openApiDocument } from "../../../contract/ground/openapi.ts";
+import { hasVersion, type Call, type Method } from "../../../contract/ground/call.ts";
+import { openApiDocument } from "../../../contract/ground/openapi/document.ts";
+import type { Actor } from "../../../core/people/actor.ts";
 import { isTooLate } from "../../../store/ground/store.ts";
 import type { Desk } from "../../desk.ts";
 import { HANDLED } from "../../handlers.ts";
 import { waitForLedger } from "../../ledger/fresh-ledger.ts";
-import { withOwnHost } from "../../routes/route-values.ts";
-import { openSite } from "../../sites/open-site.ts";
-import { mayAct } from "../audit.ts";
-import { partOf } from "../lists.ts";
-import { fieldErrors, Problem } from "../problem.ts";
-import { Accepted, type Asked, type Handled } from "./handler.ts";
-import { readBytes, readJson } from "./read-body.ts";
-import { readHeaders } from "./read-headers.ts";
-import { readParameters, readQuery } from "./read-query.ts";
-import type { Actor } from "../../../core/people/actor.ts";
+import { Problem } from "../problem.ts";
+import { preconditionFailed } from "./conditional.ts";
+import type { Handled } from "./handler.ts";
+import { readCall, type ReadCall } from "./read-call.ts";
+import { onceOnly } from "./repeats.ts";
+import { problemResponse, responseOf } from "./responses.ts";
 
-/** From so many bytes on, working on a text would hold up those who ask for something else. */
-const LONG_BODY = 100_000;
+/** What somebody may ask for who has to set up a second factor first. */
+const MAY_SET_UP = /^\/me(?:$|\/(?:second-factor|password|sessions)(?:\/|$))/;
+const METHODS = ["GET", "POST", "PUT", "PATCH", "DELETE"] as const;
+/** The document of all calls, which anybody may read. */
+const DOCUMENT = "/openapi.json";
 
 const router = findMyWay({ ignoreTrailingSlash: true, maxParamLength: 200 });
 for (const one of HANDLED) router.on(one.call.method, one.call.path, () => undefined, one);
-const document = openApiDocument(contract);
+// Written when it is first asked for: it takes a tenth of a start.
+let document: ReturnType<typeof openApiDocument> | undefined;
 
 /** Answers one call of the API. Whatever is wrong with it becomes a problem document; nothing is thrown. */
 export async function answerCall(
@@ -40,9 +32,11 @@ export async function answerCall(
   actor: Actor | undefined,
   failed: (error: unknown) => void,
 ): Promise<Response> {
-  const response = await answerOrProblem(desk, request, actor, failed);
-  // What is answered is for its asker alone, and true at this moment.
-  response.headers.set("Cache-Control", "no-store");
+  const answered = await answerOrProblem(desk, request, actor, failed);
+  // HEAD is answered as GET, without what follows the headers (RFC 9110, section 9.3.2).
+  const response = request.method === "HEAD" ? new Response(null, answered) : answered;
+  // What is answered is for its asker alone, and true at this moment; with a tag it may be asked for again by it.
+  response.headers.set("Cache-Control", response.headers.has("ETag") ? "private, no-cache" : "no-store");
   return response;
 }
 
@@ -82,21 +76,17 @@ async function answerOrProblem(
   }
 }
 
-/** A problem as a response (RFC 9457). */
-export function problemResponse(problem: Problem): Response {
-  return Response.json(problem, {
-    status: problem.status,
-    headers: { "Cache-Control": "no-store", ...problem.headers, "Content-Type": "application/problem+json" },
-  });
-}
-
 async function answer(desk: Desk, request: Request, actor: Actor | undefined): Promise<Response> {
-  const url = new URL(request.url);
   if (/%00/.test(request.url))
     throw new Problem(400, "Not an address of ours", "The address holds a null character.");
-  const path = url.pathname.replace(/^\/api\/v1/, "") || "/";
-  if (path === "/openapi.json" && request.method === "GET") return Response.json(document);
-  const found = router.find(request.method as Method, path);
+  const path = new URL(request.url).pathname.replace(/^\/api\/v1/, "") || "/";
+  const method = request.method === "HEAD" ? "GET" : request.method;
+  if (method === "OPTIONS") return allowed(path);
+  if (path === DOCUMENT && method === "GET") {
+    document ??= openApiDocument(contract);
+    return Response.json(document);
+  }
+  const found = router.find(method as Method, path);
   if (!found) throw unknownCall(path, request.method);
   const { call, run } = found.store as Handled<Desk>;
   if (!actor) {
@@ -104,95 +94,62 @@ async function answer(desk: Desk, request: Request, actor: Actor | undefined): P
       headers: { "WWW-Authenticate": "Bearer" },
     });
   }
-  if (!mayAct(actor, call.role))
-    throw new Problem(403, "Not allowed", `This needs the role ${call.role}; yours is ${actor.role}.`);
-  const asked = await read(call, desk, request, url, actor, found.params);
-  const current = call.ofLedger ? await waitForLedger(desk, asked.site!, asked.timeoutMs) : undefined;
-  return responseOf(call, await run(asked), asked.query, current);
-}
-
-// What a request asks for, each part by its schema.
-async function read(
-  call: Call,
-  desk: Desk,
-  request: Request,
-  url: URL,
-  actor: Actor,
-  inPath: Record<string, string | undefined>,
-): Promise<Asked<Call, Desk> & { timeoutMs: number }> {
-  const params = readParameters(call.params, inPath);
-  const { prefer, "content-type": contentType } = readHeaders(request.headers);
-  const query = readQuery(call.asked, url.searchParams);
-  const site = params.site === undefined ? undefined : await openSite(desk, params.site);
-  if (call.bytes) refuseOther(call.bytes.media, contentType);
-  let input = call.body ? await readJson(request, call.maxBody ?? USUAL_BODY) : undefined;
-  if (site && call.takesHost && isObject(input)) input = withOwnHost(site, input);
-  return {
-    desk,
-    actor,
-    site: site as never,
-    params,
-    query: query as never,
-    body: (call.body ? checked(call.body, input) : undefined) as never,
-    bytes: call.bytes ? await readBytes(request, call.bytes.max) : new Uint8Array(),
-    contentType,
-    isLong: Number(request.headers.get("content-length") ?? Infinity) > LONG_BODY,
-    background: prefer.background,
-    timeoutMs: prefer.timeoutMs,
-    now: Date.now(),
+  if (actor.mustSetUp && !MAY_SET_UP.test(call.path))
+    throw new Problem(
+      403,
+      "Second factor needed",
+      "Everybody here signs in with a second factor: set one up under “Your account” first.",
+    );
+  const read = await readCall(call, desk, request, actor, found.params);
+  const key = call.method === "POST" ? read.headers["idempotency-key"] : undefined;
+  if (key === undefined) return done(call, run, read, path);
+  const asked = {
+    path: new URL(request.url).pathname,
+    contentType: read.asked.contentType,
+    body: read.bytes,
   };
+  return onceOnly(desk, { call, actor, key, asked }, () => done(call, run, read, path));
 }
 
-function refuseOther(media: readonly string[], contentType: string): void {
-  const given = contentType.split(";")[0]!.trim().toLowerCase();
-  const kind = /^application\/[\w.+-]+\+json$/.test(given) ? "application/json" : given;
-  if (kind === "" || media.includes("*/*") || media.includes(kind)) return;
-  throw new Problem(415, "Unsupported media type", `This takes ${media.join(", ")}; not ${given}.`);
-}
-
-function responseOf(call: Call, answered: unknown, query: unknown, current: boolean | undefined): Response {
-  if (answered instanceof Accepted)
-    return Response.json(answered.job, {
-      status: 202,
-      headers: { Location: `/api/v1/jobs/${answered.job.id}` },
+async function done(call: Call, run: Handled<Desk>["run"], read: ReadCall, path: string): Promise<Response> {
+  const { asked, ifMatch, headers, timeoutMs } = read;
+  if (ifMatch !== undefined && call.method === "DELETE") await refuseOtherVersion(path, read, ifMatch);
+  const current = call.ofLedger ? await waitForLedger(asked.desk, asked.site!, timeoutMs) : undefined;
+  try {
+    return responseOf(call, await run(asked), {
+      query: asked.query,
+      params: asked.params as Readonly<Record<string, string>>,
+      current,
+      ifNoneMatch: headers["if-none-match"] ?? null,
     });
-  const status = statusOf(call);
-  if (status === 204) return new Response(null, { status });
-  if (call.html) return htmlResponse(String(answered), call.html.shownWithin);
-  if (call.file) return fileResponse(answered as FileAnswer, call.file.media[0]!);
-  const part = isWholeList(call)
-    ? partOf((answered as { items: unknown[] }).items, query as z.output<typeof wholeListQuery>)
-    : {};
-  return Response.json(
-    { ...(answered as object), ...part, ...(current === undefined ? {} : { current }) },
-    { status },
-  );
+  } catch (error) {
+    const isStale = error instanceof Problem && error.status === 409 && "current" in error.more;
+    throw isStale && ifMatch !== undefined ? preconditionFailed(error.more.current) : error;
+  }
 }
 
-function htmlResponse(html: string, shownWithin: string | undefined): Response {
-  return new Response(html, {
-    headers: {
-      "Content-Type": "text/html; charset=utf-8",
-      "Content-Security-Policy": shownWithin ?? "sandbox",
-      ...(shownWithin ? { "X-Frame-Options": "SAMEORIGIN" } : {}),
-    },
-  });
+// A call that deletes is told no version; what its address shows has one.
+async function refuseOtherVersion(path: string, { asked }: ReadCall, version: number): Promise<void> {
+  const shown = router.find("GET", path)?.store as Handled<Desk> | undefined;
+  if (!shown || !hasVersion(shown.call)) return;
+  const current = (await shown.run(asked)) as { version: number };
+  if (current.version !== version) throw preconditionFailed(current);
 }
 
-function fileResponse({ name, type, content }: FileAnswer, usual: string): Response {
-  return new Response(content as string | Uint8Array<ArrayBuffer>, {
-    headers: {
-      "Content-Type": type ?? usual,
-      "X-Content-Type-Options": "nosniff",
-      "Content-Disposition": `attachment; filename="${name.replace(/[^\w.-]/g, "-")}"`,
-    },
-  });
+/** The methods that an address answers. */
+function methodsAt(path: string): string[] {
+  const own = path === DOCUMENT ? ["GET"] : METHODS.filter((method) => router.find(method, path));
+  return own.length === 0 ? [] : [...own, ...(own.includes("GET") ? ["HEAD"] : []), "OPTIONS"];
+}
+
+function allowed(path: string): Response {
+  const methods = methodsAt(path);
+  if (methods.length === 0) throw unknownCall(path, "OPTIONS");
+  return new Response(null, { status: 204, headers: { Allow: methods.join(", ") } });
 }
 
 function unknownCall(path: string, method: string): Problem {
-  const others = (["GET", "POST", "PUT", "PATCH", "DELETE"] as const).filter((other) =>
-    router.find(other, path),
-  );
+  const others = methodsAt(path);
   return others.length > 0
     ? new Problem(405, "Method not allowed", `${method} is not answered here; ${others.join(", ")} is.`, {
         headers: { Allow: others.join(", ") },
@@ -200,19 +157,13 @@ function unknownCall(path: string, method: string): Problem {
     : new Problem(404, "Not found", `There is no call ${path}. /api/v1/openapi.json lists them all.`);
 }
 
-function checked(schema: z.ZodType, value: unknown): unknown {
-  const result = schema.safeParse(value);
-  if (result.success) return result.data;
-  const errors = fieldErrors(result.error);
-  throw new Problem(422, "This cannot be taken as it is", errors.map(({ message }) => message).join(" "), {
-    errors,
-  });
-}
-
-function isObject(value: unknown): value is Record<string, unknown> {
-  return typeof value === "object" && value !== null && !Array.isArray(value);
-}
-
+// Not there, going, or no longer the one that takes writes (SQLSTATE class 08, 57P01 to 57P03, 25006).
 function isDatabaseGone(error: unknown): boolean {
-  return error instanceof Error && /^Sequelize(?:Connection|HostNot|AccessDenied)/.test(error.name);
+  if (!(error instanceof Error)) return false;
+  if (/^Sequelize(?:Connection|HostNot|AccessDenied)/.test(error.name)) return true;
+  const cause = ((error as { parent?: unknown }).parent ?? error) as { code?: string; message?: string };
+  return (
+    /^(?:08...|57P0[123]|25006|ECONN\w+|EPIPE)$/.test(cause.code ?? "") ||
+    /^Connection terminated/.test(cause.message ?? "")
+  );
 }

@@ -75,7 +75,9 @@ describe("a walk over the whole API with crooked input", () => {
         if (status >= 400) assert.match(type, /problem\+json/);
       };
       const filled = (value: string): string => path.replace(":site", "garden").replace(/:\w+/g, value);
-      const right = path.includes(":job") ? "6f2c1d1e-7a7e-4a53-9d0c-2f0f3c1b2a10" : "1";
+      const [kind = ""] = /:(?:job|session|item|host)\b/.exec(path) ?? [];
+      const rights: Record<string, string> = { "": "1", ":item": "page-1", ":host": "garden.example" };
+      const right = rights[kind] ?? "6f2c1d1e-7a7e-4a53-9d0c-2f0f3c1b2a10";
       const names = [...path.matchAll(/:(\w+)/g)].map(([, name]) => name);
       if (names.some((name) => name !== "site"))
         for (const id of IDS) {
@@ -126,9 +128,9 @@ describe("a walk over the whole API with crooked input", () => {
   });
 
   test("methods that a path does not answer are named", async () => {
-    for (const method of ["PUT", "PATCH", "DELETE", "OPTIONS"]) {
+    for (const method of ["PUT", "PATCH", "DELETE", "HEAD"]) {
       const { status, headers } = await garden.call(method, "/sites/garden/paste");
-      assert.deepEqual([status, headers.get("allow")], [405, "POST"]);
+      assert.deepEqual([status, headers.get("allow")], [405, "POST, OPTIONS"]);
     }
   });
 

@@ -1,7 +1,9 @@
 import type { z } from "zod";
 import type { AnswerOf, Call, CallDefinition, Contract, ParamsOf } from "../../../contract/ground/call.ts";
 import type { Job } from "../../../contract/jobs.ts";
-import { UNWATCHED, type Progress, type WithJobs } from "../../jobs/jobs.ts";
+import { UNWATCHED } from "../../../threads/progress.ts";
+import type { JobKind } from "../../jobs/job-kind.ts";
+import type { WithJobs } from "../../jobs/jobs.ts";
 import type { OpenSite } from "../../sites/open-site.ts";
 import type { Actor } from "../../../core/people/actor.ts";
 
@@ -70,13 +72,34 @@ export class Accepted {
   }
 }
 
+/** A call as long work needs it. */
+interface AskedOfSite<Desk> {
+  desk: Desk & WithJobs;
+  actor: Actor;
+  site: OpenSite;
+}
+
 /** Does long work: as a job where the caller would rather not wait for it, else at once. */
-export async function asPreferred<T>(
-  { desk, actor, background }: { desk: WithJobs; actor: Actor; background: boolean },
-  name: string,
-  work: (progress: Progress) => Promise<T>,
-): Promise<T | Accepted> {
-  return background ? new Accepted(desk.jobs.start(actor.name, name, work)) : work(UNWATCHED);
+export async function asPreferred<Desk, Input, Result>(
+  call: AskedOfSite<Desk> & { background: boolean },
+  kind: JobKind<Desk, Input, Result>,
+  input: Input,
+  bytes?: Uint8Array,
+): Promise<Result | Accepted> {
+  if (call.background) return asJob(call, kind, input, bytes);
+  const { desk, actor, site } = call;
+  const file = async (): Promise<Uint8Array> => bytes ?? new Uint8Array();
+  return kind.run(desk, { actor, site, input, file }, UNWATCHED);
+}
+
+/** Begins long work as a job. */
+export async function asJob<Desk, Input>(
+  { desk, actor, site }: AskedOfSite<Desk>,
+  kind: JobKind<Desk, Input, unknown>,
+  input: Input,
+  bytes?: Uint8Array,
+): Promise<Accepted> {
+  return new Accepted(await desk.jobs.start(actor, site, kind, input, bytes));
 }
 
 /** A list that is answered whole. */

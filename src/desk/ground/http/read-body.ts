@@ -31,6 +31,12 @@ export async function readBytes(request: Request, most: number): Promise<Uint8Ar
 /** Reads a body as JSON: of the right media type, in UTF-8, not nested too deep, and fit for the database. */
 export async function readJson(request: Request, most: number): Promise<unknown> {
   const type = request.headers.get("content-type") ?? "";
+  requireJson(type);
+  return jsonOf(await readBytes(request, most));
+}
+
+/** Throws a 415 unless this is the media type of JSON. */
+export function requireJson(type: string): void {
   if (!/^application\/(?:[\w.+-]{1,80}\+)?json\b/i.test(type)) {
     throw new Problem(
       415,
@@ -38,7 +44,11 @@ export async function readJson(request: Request, most: number): Promise<unknown>
       "Send JSON, with the header Content-Type: application/json.",
     );
   }
-  const text = utf8(await readBytes(request, most));
+}
+
+/** Reads JSON: in UTF-8, not nested too deep, and fit for the database. */
+export function jsonOf(bytes: Uint8Array): unknown {
+  const text = utf8(bytes);
   if (depthOf(text) > MAX_DEPTH)
     throw new Problem(400, "Too deep", `The body is nested more than ${MAX_DEPTH} levels deep.`);
   try {

@@ -20,6 +20,17 @@ const seconds = z
 const headersSchema = z.object({
   prefer: z.string().max(1_000, "Prefer holds at most 1,000 signs.").default("").transform(preferencesOf),
   "content-type": z.string().max(300, "Content-Type holds at most 300 signs.").default(""),
+  "if-match": z.string().max(300, "If-Match holds at most 300 signs.").optional(),
+  "if-none-match": z.string().max(3_000, "If-None-Match holds at most 3,000 signs.").optional(),
+  // A string of structured fields (RFC 9651, section 3.3.3), whose quotes may be left out.
+  "idempotency-key": z
+    .string()
+    .regex(
+      /^(?:"[\x20-\x21\x23-\x7e]{1,255}"|[\x21\x23-\x7e]{1,255})$/,
+      "Idempotency-Key is 1 to 255 signs of ASCII.",
+    )
+    .transform((key) => key.replace(/^"(.*)"$/, "$1"))
+    .optional(),
 });
 export type CallHeaders = z.infer<typeof headersSchema>;
 

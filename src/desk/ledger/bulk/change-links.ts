@@ -1,7 +1,11 @@
+import type { Transaction } from "sequelize";
 import type { LinkBulk, LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
-import type { Progress } from "../../jobs/jobs.ts";
-import { notFound } from "../../ground/problem.ts";
-import { changeMany, undoMany } from "../../routes/bulk.ts";
+import type { Progress } from "../../../threads/progress.ts";
+import { notFound, Problem } from "../../ground/problem.ts";
+import { settle } from "../../jobs/settle.ts";
+import { UNWATCHED } from "../../../threads/progress.ts";
+import { changeWithin } from "../../routes/many/bulk.ts";
+import { undoMany } from "../../routes/many/undo-many.ts";
 import { indexSaved } from "../index-saved.ts";
 import { requireFreshLedger } from "../fresh-ledger.ts";
 import { planChange, shownChanges } from "./plan.ts";
@@ -14,6 +18,7 @@ import type { WithStore, WithDeliveryPort, WithWorkspaceHosts, WithReport } from
 import type { WithThread } from "../../jobs/desk-thread.ts";
 import { addLinkBatch, type KeptBefore, undoLinkBatch } from "../../../store/ledger/batches.ts";
 import type { Actor } from "../../../core/people/actor.ts";
+import { rowIdOf } from "../../../store/ground/row-ids.ts";
 
 const KEPT_AT_ONCE = 100;
 
@@ -27,13 +32,12 @@ export async function changeLinks(
 ): Promise<LinkBulkAnswer> {
   await requireFreshLedger(desk, site);
   const plan = await planChange(desk, actor, site, bulk, progress);
-  if (bulk.dryRun || (plan.documents.length === 0 && plan.routes.length === 0)) {
+  if (bulk.dryRun || (plan.documents.length === 0 && plan.routes.length === 0 && plan.moves.length === 0)) {
     // Short links for which no text was found are in nobody's way for no reason.
     await takeBack(desk, actor, site, plan.made);
     return answerOf(plan, null, plan.refused);
   }
-  const routes = await changeRoutes(desk, actor, site, plan);
-  const batch = await desk.store
+  const { pages, answer } = await desk.store
     .transaction(async (transaction) => {
       const { before, refused } = await writeDocuments(
         desk,
@@ -47,6 +51,8 @@ export async function changeLinks(
       plan.refused.push(...refused);
       const written = new Set(before.map(({ id }) => id));
       plan.documents = plan.documents.filter(({ pageId }) => written.has(pageId));
+      const keepOld = bulk.action.do === "directory" && bulk.action.keepOld;
+      const routes = await changeRoutes(desk, actor, site, plan, keepOld, transaction);
       const [kept] = await addLinkBatch(
         desk.store,
         {
@@ -64,21 +70,26 @@ export async function changeLinks(
           siteId: site.id,
           action: `links.${bulk.action.do}`,
           object: `batch ${kept!.id}`,
-          detail: { pages: before.length, routes: plan.routes.length, published: bulk.published },
+          detail: {
+            pages: before.length,
+            routes: plan.routes.length + plan.moves.length,
+            published: bulk.published,
+          },
         },
         transaction,
       );
-      return { id: kept!.id, pages: before.map(({ id }) => id) };
+      const done = answerOf(plan, kept!.id, plan.refused);
+      await settle(desk, progress, done, transaction);
+      return { pages: before.map(({ id }) => id), answer: done };
     })
     .catch(async (error: unknown) => {
-      if (routes !== null) await undoMany(desk, actor, site, routes);
       await takeBack(desk, actor, site, plan.made);
       throw error;
     });
-  await keepAll(desk, site, batch.pages);
+  await keepAll(desk, site, pages);
   // Those that found no text after all are taken away; the others stand in one by now.
   if (plan.refused.length > 0) await takeBack(desk, actor, site, plan.made);
-  return answerOf(plan, batch.id, plan.refused);
+  return answer;
 }
 
 /** Puts many links back as they were. Pages and routes that somebody changed since are left, and named. */
@@ -90,11 +101,7 @@ export async function undoChange(
 ): Promise<{ restored: number; left: string[] }> {
   const entry = { siteId: site.id, action: "links.undo", object: `batch ${batchId}` };
   const { pages, made, left, ofRoutes } = await audited(desk, actor, entry, async (transaction) => {
-    const [batch] = await undoLinkBatch(
-      desk.store,
-      { id: /^\d{1,18}$/.test(batchId) ? batchId : "0", site: site.id },
-      transaction,
-    );
+    const [batch] = await undoLinkBatch(desk.store, { id: rowIdOf(batchId), site: site.id }, transaction);
     if (!batch) throw notFound("This change");
     const { pages, routes, made } = batch.before;
     const left = await putBack(desk, actor, site, pages, transaction);
@@ -114,20 +121,43 @@ export async function undoChange(
   };
 }
 
-// Routes change first: their own undo stands ready should the pages fail.
 async function changeRoutes(
   desk: WithStore & WithDeliveryPort,
   actor: Actor,
   site: OpenSite,
   plan: BulkPlan,
+  keepOld: boolean,
+  transaction: Transaction,
 ): Promise<string | null> {
+  if (plan.moves.length > 0) return moveRoutes(desk, actor, site, plan, keepOld, transaction);
   if (plan.routes.length === 0) return null;
-  const { batch, refused } = await changeMany(desk, actor, site, {
-    action: { do: "mend", destinations: Object.fromEntries(plan.routes.map(({ id, after }) => [id, after])) },
-    dryRun: false,
-  });
+  const destinations = Object.fromEntries(plan.routes.map(({ id, after }) => [id, after]));
+  const bulk = { action: { do: "mend" as const, destinations }, dryRun: false };
+  const { batch, refused } = await changeWithin(desk, actor, site, bulk, UNWATCHED, transaction);
   plan.refused.push(...refused.map(({ address, message }) => ({ where: address, message })));
   plan.routes = plan.routes.filter(({ id }) => !refused.some((one) => one.id === id));
+  return batch;
+}
+
+async function moveRoutes(
+  desk: WithStore & WithDeliveryPort,
+  actor: Actor,
+  site: OpenSite,
+  plan: BulkPlan,
+  keepOld: boolean,
+  transaction: Transaction,
+): Promise<string | null> {
+  const addresses = Object.fromEntries(plan.moves.map(({ id, after }) => [id, after]));
+  const bulk = { action: { do: "move" as const, addresses, keepOld }, dryRun: false };
+  const { batch, refused } = await changeWithin(desk, actor, site, bulk, UNWATCHED, transaction);
+  // A text that leads to the new address and a short link that stayed at the old one must not come apart.
+  const [left] = refused;
+  if (left)
+    throw new Problem(
+      409,
+      "Changed meanwhile",
+      `${left.address}: ${left.message} Look at the preview again.`,
+    );
   return batch;
 }
 
@@ -145,7 +175,7 @@ function answerOf(plan: BulkPlan, batch: string | null, refused: BulkPlan["refus
     left: refused.length,
     links: plan.documents.reduce((sum, { links }) => sum + links.length, 0),
     pages: new Set(plan.documents.map(({ pageId }) => pageId)).size,
-    routes: plan.routes.length,
+    routes: plan.routes.length + plan.moves.length,
     changes: shownChanges(plan),
     refused: refused.slice(0, 200),
     batch,

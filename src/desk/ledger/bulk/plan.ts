@@ -1,3 +1,4 @@
+import { inFigures } from "../../../core/text/in-figures.ts";
 import { routeDestinations } from "../../../store/routes/lists.ts";
 import { destination as destinationSchema } from "../../../core/ground/fields.ts";
 import { changedDestination, changeLink } from "../../../core/ledger/change-link.ts";
@@ -9,9 +10,10 @@ import {
   ledgerIds,
   type ChangedRow,
 } from "../../../store/ledger/ledger-reading.ts";
-import type { Progress } from "../../jobs/jobs.ts";
+import type { Progress } from "../../../threads/progress.ts";
 import { Problem } from "../../ground/problem.ts";
 import { creativeChange, linksOfCreative } from "./creative-change.ts";
+import { directoryChange } from "./directory-change.ts";
 import { linksTo, programChange, type AddressChange, type ProgramChange } from "./program-change.ts";
 import { shortUrls, type ShortUrl } from "./shorten.ts";
 import type { OpenSite } from "../../sites/open-site.ts";
@@ -35,13 +37,20 @@ export async function planChange(
   const ofProgram = bulk.action.do === "program" ? await programChange(desk, site, bulk.action) : undefined;
   const ofCreative =
     bulk.action.do === "creative" ? await creativeChange(desk, site, bulk.action) : undefined;
-  const rows = await chosenRows(desk, site, bulk, ofProgram);
+  const ofDirectory =
+    bulk.action.do === "directory" ? await directoryChange(desk, site, bulk.action) : undefined;
+  const rows = ofDirectory
+    ? await readForChange(desk.store, site.id, ofDirectory.links, bulk.published)
+    : await chosenRows(desk, site, bulk, ofProgram);
   const shorts =
     bulk.action.do === "shorten"
       ? await shortUrls(desk, site, rows, bulk.dryRun ? undefined : actor)
       : { urls: new Map<string, ShortUrl>(), made: [] };
   const documents = new Map<string, PlannedDocument>();
-  const refused: BulkPlan["refused"] = await missingOf(desk, site, bulk, rows);
+  const refused: BulkPlan["refused"] = [
+    ...(ofDirectory?.refused ?? []),
+    ...(await missingOf(desk, site, bulk, rows)),
+  ];
   // What a filter finds besides is no part of “replace this address”; what somebody marked is.
   const isMeant = bulk.ids !== undefined || MEANS_ALL.has(bulk.action.do);
   for (const [index, row] of rows.entries()) {
@@ -50,6 +59,7 @@ export async function planChange(
     const address = fillAddress(row.href, site.variables);
     const change =
       ofCreative?.(row) ??
+      ofDirectory?.link(row) ??
       ofProgram?.link(row, address) ??
       changeOf(row, address, bulk.action, shorts.urls.get(row.destination_key));
     if (change && "refused" in change) refused.push({ where, message: `${row.href}: ${change.refused}` });
@@ -67,6 +77,7 @@ export async function planChange(
   return {
     documents: [...documents.values()],
     routes: await plannedRoutes(desk, site, bulk, rows, ofProgram?.change, refused),
+    moves: ofDirectory?.moves ?? [],
     refused,
     made: shorts.made,
   };
@@ -82,6 +93,7 @@ const WHY_UNCHANGED: Readonly<Record<LinkAction["do"], string>> = {
   shorten: "It leads to no outside address, or is a short link already.",
   program: "It is as the program wants it already.",
   creative: "It does not come from this creative, or is as it shall be already.",
+  directory: "It does not lead there, or is in the new directory already.",
 };
 
 // Marked entries that are not among those that are looked at: gone since, or not what is to be changed.
@@ -135,7 +147,7 @@ async function chosenRows(
     throw new Problem(
       422,
       "Too many at once",
-      `At most ${MAX_LINKS.toLocaleString("en-GB")} links are changed together; narrow the choice.`,
+      `At most ${inFigures(MAX_LINKS)} links are changed together; narrow the choice.`,
     );
   const alsoPublished = bulk.published && !ids ? await found("readers", MAX_LINKS) : [];
   return readForChange(desk.store, site.id, [...new Set([...chosen, ...alsoPublished])], bulk.published);
@@ -174,9 +186,11 @@ async function plannedRoutes(
 }
 
 const MAX_SHOWN = 500;
+// All of them: whoever moves addresses that are in print wants to see each.
+const MAX_MOVES_SHOWN = 50_000;
 
 /** A plan as it is shown before it is carried out. */
-export function shownChanges({ documents, routes }: BulkPlan): LinkChange[] {
+export function shownChanges({ documents, routes, moves }: BulkPlan): LinkChange[] {
   const links = documents.flatMap(({ kind, where, pageId, edition, links: changed }) =>
     changed.map(({ href, override, inside, before }) => ({
       place: kind,
@@ -197,7 +211,16 @@ export function shownChanges({ documents, routes }: BulkPlan): LinkChange[] {
     after,
     edition: "both" as const,
   }));
-  return [...links, ...ofRoutes].slice(0, MAX_SHOWN);
+  const moved = moves.map(({ id, before, after }) => ({
+    place: "route" as const,
+    where: before,
+    id,
+    words: "",
+    before,
+    after,
+    edition: "both" as const,
+  }));
+  return [...moved.slice(0, MAX_MOVES_SHOWN), ...[...links, ...ofRoutes].slice(0, MAX_SHOWN)];
 }
 
 function inWords(href: string, override: string | null, words?: string): string {

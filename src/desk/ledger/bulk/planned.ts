@@ -35,6 +35,8 @@ export interface BulkPlan {
   documents: PlannedDocument[];
   /** Route's id to its new destination. */
   routes: { id: string; address: string; before: string; after: Address }[];
+  /** Routes that get another address. */
+  moves: { id: string; before: string; after: string }[];
   refused: { where: string; message: string }[];
   /** Ids of the short links that were made for it. */
   made: string[];

@@ -1,7 +1,8 @@
 import { publicAddress } from "../../../core/address/public-address.ts";
 import type { ChangedRow } from "../../../store/ledger/ledger-reading.ts";
-import { changeMany } from "../../routes/bulk.ts";
-import { shortenMany } from "../../routes/shorten-many.ts";
+import { UNWATCHED } from "../../../threads/progress.ts";
+import { changeMany } from "../../routes/many/bulk.ts";
+import { shortenMany } from "../../routes/many/shorten-many.ts";
 import type { OpenSite } from "../../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort, WithWorkspaceHosts } from "../../ground/parts.ts";
 import { lockMadeRoutes } from "../../../store/routes/batches.ts";
@@ -57,6 +58,9 @@ export async function takeBack(
   if (made.length === 0) return [];
   const rows = await lockMadeRoutes(desk.store, { site: site.id, ids: made });
   const ids = rows.filter(({ reason }) => reason === null).map(({ id }) => id);
-  if (ids.length > 0) await changeMany(desk, actor, site, { ids, action: { do: "delete" }, dryRun: false });
+  if (ids.length > 0) {
+    const bulk = { ids, action: { do: "delete" as const }, dryRun: false };
+    await changeMany(desk, actor, site, bulk, UNWATCHED);
+  }
   return rows.flatMap(({ address, reason }) => (reason === null ? [] : [`${address} ${reason}`]));
 }

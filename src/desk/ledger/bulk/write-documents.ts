@@ -9,7 +9,7 @@ import { parseOverride } from "../../../core/rules/override.ts";
 import { noteChange } from "../../../store/ground/changes.ts";
 import type { PageRow, PublishedPage, Row } from "../../../store/ground/models.ts";
 import { bindLinks } from "../../links/bound-links.ts";
-import type { Progress } from "../../jobs/jobs.ts";
+import type { Progress } from "../../../threads/progress.ts";
 import { changeOf } from "../../pages/pages.ts";
 import { sanitizeHtml } from "../../pages/sanitize-html.ts";
 import { storedLinks } from "../../pages/page-views.ts";
@@ -22,6 +22,7 @@ import { addRevision } from "../../../store/pages/revisions.ts";
 import { lockNavigation, updateNavigation } from "../../../store/navigation/navigation.ts";
 import type { Actor } from "../../../core/people/actor.ts";
 import type { BeforePage } from "../../../store/ledger/batches.ts";
+import { lockPage } from "../../../store/pages/pages.ts";
 
 type Refused = BulkPlan["refused"];
 
@@ -63,11 +64,7 @@ async function writePage(
   transaction: Transaction,
 ): Promise<Omit<BeforePage, "id" | "where"> | undefined> {
   const { pageId, stamp } = documents[0]!;
-  const row = await desk.store.pages.findOne({
-    where: { id: pageId, siteId: site.id, deletedAt: null },
-    transaction,
-    lock: transaction.LOCK.UPDATE,
-  });
+  const row = await lockPage(desk.store, { id: pageId, siteId: site.id }, transaction);
   if (!row || stamp !== `${row.version}:${row.publishedVersion ?? 0}`) return undefined;
   const of = (edition: PlannedDocument["edition"]): PlannedLink[] | undefined =>
     documents.find((one) => one.edition === edition)?.links;
@@ -116,11 +113,8 @@ async function putPageBack(
   page: BeforePage,
   transaction: Transaction,
 ): Promise<boolean> {
-  const row = await desk.store.pages.findOne({
-    where: { id: page.id, siteId: site.id, deletedAt: null, version: page.version },
-    transaction,
-    lock: transaction.LOCK.UPDATE,
-  });
+  const { id, version: written } = page;
+  const row = await lockPage(desk.store, { id, siteId: site.id, version: written }, transaction);
   if (!row) return false;
   const { html, published, same } = page;
   const isReadersToo = published && published.html !== row.published?.html;

@@ -2,8 +2,9 @@ import { readFrontMatter, type PageMeta } from "../../../core/pages/formats/fron
 import { readHtmlFile } from "../../../core/pages/formats/html-file.ts";
 import { markdownToHtml } from "../../../core/pages/formats/markdown.ts";
 import { searchEntries, type FoundEntries } from "../../programs/search-entries.ts";
+import { judgePassword, type PasswordJudged } from "../../people/judge-password.ts";
 import { sanitizeHtml, type SanitizedHtml } from "../sanitize-html.ts";
-import { unpackZip, type Unpacked } from "../unpack.ts";
+import { unpackZip, type Unpacked } from "../transfer/unpack.ts";
 
 /** A text file of a page: what it says of the page, and its text as HTML. */
 export interface TextFile {
@@ -17,7 +18,8 @@ export type TextTask =
   | { do: "take"; html: string }
   | { do: "file"; name: string; text: string }
   | { do: "unpack"; archive: Uint8Array }
-  | { do: "catalogue"; bytes: Uint8Array; isJson?: boolean | undefined; words: string[] };
+  | { do: "catalogue"; bytes: Uint8Array; isJson?: boolean | undefined; words: string[] }
+  | { do: "password"; password: string; words: readonly string[] };
 
 /** What each of them comes to. */
 export interface TextResults {
@@ -25,6 +27,7 @@ export interface TextResults {
   file: TextFile;
   unpack: Unpacked[];
   catalogue: FoundEntries;
+  password: PasswordJudged;
 }
 
 /** Reads text from outside, off the thread that answers readers. */
@@ -43,8 +46,8 @@ export interface WithTexts {
 export const textsHere: Texts = { read: async (task) => readText(task), end: async () => {} };
 
 /** Reads text, on whatever thread. */
-export function readText<T extends TextTask>(task: T): TextResults[T["do"]];
-export function readText(task: TextTask): TextResults[TextTask["do"]] {
+export function readText<T extends TextTask>(task: T): TextResults[T["do"]] | Promise<TextResults[T["do"]]>;
+export function readText(task: TextTask): TextResults[TextTask["do"]] | Promise<PasswordJudged> {
   switch (task.do) {
     case "take":
       return sanitizeHtml(task.html);
@@ -54,6 +57,8 @@ export function readText(task: TextTask): TextResults[TextTask["do"]] {
       return unpackZip(task.archive);
     case "catalogue":
       return searchEntries(task.bytes, task.isJson, task.words);
+    case "password":
+      return judgePassword(task.password, task.words);
   }
 }
 

@@ -4,10 +4,15 @@ import { startTexts } from "./texts.ts";
 import type { Texts } from "./read-text.ts";
 
 let texts: Texts;
+const reports: string[] = [];
+const report = (message: string): void => void reports.push(message);
 before(() => {
-  texts = startTexts();
+  texts = startTexts(report);
 });
-after(() => texts.end());
+after(async () => {
+  await texts.end();
+  assert.deepEqual(reports, []);
+});
 
 test("what is read in the thread is what is read here", async () => {
   const html = `<p onclick="x">${"words ".repeat(2_000)}<a href="javascript:x">a</a></p>`;
@@ -26,7 +31,7 @@ test("what is refused there is refused here, with its fields", async () => {
 });
 
 test("what takes too long is given up, this thread has its turns meanwhile, and the next text is read", async () => {
-  const hasty = startTexts(150);
+  const hasty = startTexts(report, 150);
   try {
     let turns = 0;
     const turning = setInterval(() => (turns += 1), 5);

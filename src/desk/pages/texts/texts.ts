@@ -1,6 +1,8 @@
-import { Piscina } from "piscina";
-import { invalid, Problem, type ProblemParts } from "../../ground/problem.ts";
-import { readText, type Texts } from "./read-text.ts";
+import { startThread } from "../../../threads/thread.ts";
+import { UNWATCHED } from "../../../threads/progress.ts";
+import { crossed, type Crossing } from "../../ground/crossing.ts";
+import { invalid, Problem } from "../../ground/problem.ts";
+import { readText, type TextTask, type Texts } from "./read-text.ts";
 
 /** Text of this length is read where it is: handing it over would take longer. */
 const SHORT = 3_000;
@@ -9,26 +11,25 @@ const MAX_WAITING = 100;
 const OLD_MB = 1_024;
 
 /** Starts the thread when it is first needed. Text that it is not done with in time is given up, and the thread with it. */
-export function startTexts(timeoutMs = TIMEOUT_MS): Texts {
-  const pool = new Piscina({
-    filename: new URL("./text-worker.mjs", import.meta.url).href,
-    minThreads: 0,
-    maxThreads: 1,
-    idleTimeout: 60_000,
-    maxQueue: MAX_WAITING,
+export function startTexts(report: (message: string, error: unknown) => void, timeoutMs = TIMEOUT_MS): Texts {
+  const thread = startThread<TextTask, Crossing<unknown>>(new URL("./text-worker.mjs", import.meta.url), {
+    atOnce: 1,
+    idleMs: 60_000,
+    maxWaiting: MAX_WAITING,
     resourceLimits: { maxOldGenerationSizeMb: OLD_MB },
+    report,
   });
   return {
     async read(task) {
       if (task.do === "take" && task.html.length <= SHORT) return readText(task);
       const late = AbortSignal.timeout(timeoutMs);
       try {
-        const answer = (await pool.run(task, { signal: late })) as Answer;
-        if ("refused" in answer) throw Problem.of(answer.refused);
-        return answer.result as never;
+        return crossed(await thread.run(task, UNWATCHED, late)) as never;
       } catch (error) {
         if (error instanceof Problem) throw error;
-        const path = task.do === "take" ? "html" : "file";
+        const path = { take: "html", password: "password", file: "file", unpack: "file", catalogue: "file" }[
+          task.do
+        ];
         if (late.aborted)
           throw invalid([
             {
@@ -47,9 +48,6 @@ export function startTexts(timeoutMs = TIMEOUT_MS): Texts {
         throw error;
       }
     },
-    end: () => pool.destroy(),
+    end: () => thread.end(),
   };
 }
-
-/** What the thread answers: a refusal crosses as its parts. */
-export type Answer = { result: unknown } | { refused: ProblemParts };

@@ -1,31 +1,51 @@
-import { useEffect, useMemo, useRef, useState } from "react";
-import { linkActionSchema, type LinkAction, type LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
-import { MANAGED_TOKENS } from "../../../core/rules/rule.ts";
+import { useEffect, useRef } from "react";
+import type { FieldErrors, Resolver } from "react-hook-form";
+import { linkActionSchema, type LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
+import { MANAGED_TOKENS } from "../../../core/rules/choices.ts";
 import type { Site } from "../../../core/sites/site.ts";
+import { ChooseField } from "../../../ui/form/choose-fields.tsx";
+import { CheckField, SelectField, TextField } from "../../../ui/form/fields.tsx";
+import { Form, SaveButton } from "../../../ui/form/Form.tsx";
+import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
 import { useWork } from "../../../ui/notices/job.ts";
 import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 import { WorkBar } from "../../../ui/notices/WorkBar.tsx";
+import { useHostOptions } from "../known-hosts.ts";
 import { ChangePreview } from "./ChangePreview.tsx";
 import { askChange, tellChanged, type Change } from "./use-change.ts";
 import type { ChangeKind } from "./change-kinds.ts";
+import { count } from "../../../ui/format/format.ts";
 
 /** What the person has filled in so far, of whichever way. */
 type Filled = Record<string, string>;
 
+// Each way has its own fields; the others stay empty.
+const NAMES = ["find", "replace", "name", "how", "value", "target", ...MANAGED_TOKENS] as const;
+const EMPTY: Filled = Object.fromEntries(NAMES.map((name) => [name, ""]));
+
 /** The fields of one way to change many links, and what it would do; nothing is written before the person says so. */
-export function ChangeMany(props: {
+export default function ChangeMany(props: {
   site: Site;
   kind: ChangeKind;
   select: Change["select"];
   onDone: () => void;
 }) {
   const { site, kind, select, onDone } = props;
-  const [filled, setFilled] = useState<Filled>({});
-  const [published, setPublished] = useState(false);
-  const [routes, setRoutes] = useState(true);
   const preview = useWork<"POST /sites/:site/links/bulk">();
   const run = useWork<"POST /sites/:site/links/bulk">();
-  const action = useMemo(() => actionOf(kind, filled), [kind, filled]);
+  const form = useSavedForm({
+    values: { filled: EMPTY, published: false, routes: true },
+    resolver: resolverOf(kind),
+    isLive: true,
+    save({ filled: typed, ...where }: Values) {
+      const { data } = actionOf(kind, typed);
+      return askChange(site, { select, action: data!, ...where }, false);
+    },
+    onSaved: (job) => run.start(() => Promise.resolve(job)),
+    fieldOf: (path) => path.replace(/^action\.(?:set\.)?/, "filled."),
+  });
+  const { filled, published, routes } = form.watch();
+  const action = actionOf(kind, filled).data;
   const change = action && { select, action, published, routes };
   const question = useDebounced(change ? JSON.stringify(change) : "", 250);
   const { start: startPreview, reset: resetPreview } = preview;
@@ -41,36 +61,25 @@ export function ChangeMany(props: {
     onDone();
   }, [run.state, run.result, site, onDone]);
   const answer = question && preview.state === "done" ? preview.result : undefined;
-  const count = answer ? answer.links + answer.routes : 0;
+  const changed = answer ? answer.links + answer.routes : 0;
+  // Their labels stand above the fields; what has none stands level with them.
+  const hasFields = kind !== "clear-overrides" && kind !== "shorten";
   const touchesRoutes = kind === "destination" || kind === "host" || kind === "parameter";
   return (
-    <form
-      className="grid gap-2"
-      aria-label="Change the marked links"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (change && count > 0) run.start(() => askChange(site, change, false));
-      }}
-    >
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
-        <Fields kind={kind} filled={filled} onChange={setFilled} />
-        {touchesRoutes ? (
-          <label className="flex items-center gap-1.5 text-sm">
-            <input type="checkbox" checked={routes} onChange={(event) => setRoutes(event.target.checked)} />
-            {kind === "parameter" ? "in the routes that they go through, too" : "in routes too"}
-          </label>
-        ) : null}
-        <label className="flex items-center gap-1.5 text-sm">
-          <input
-            type="checkbox"
-            checked={published}
-            onChange={(event) => setPublished(event.target.checked)}
-          />
-          in what readers get, too
-        </label>
-        <button className="action action-main py-0.5" disabled={count === 0 || run.state === "running"}>
-          {count > 0 ? `Change ${count.toLocaleString("en-GB")}` : "Change"}
-        </button>
+    <Form of={form} needs="editor" label="Change the marked links" className="grid gap-2">
+      <div className="flex flex-wrap items-start gap-x-3 gap-y-2">
+        <Fields site={site} kind={kind} filled={filled} />
+        <div className={`flex flex-wrap items-center gap-3 ${hasFields ? "mt-6 min-h-8" : ""}`}>
+          {touchesRoutes ? (
+            <CheckField name="routes">
+              {kind === "parameter" ? "in the routes that they go through, too" : "in routes too"}
+            </CheckField>
+          ) : null}
+          <CheckField name="published">in what readers get, too</CheckField>
+          <SaveButton of={form} className="py-0.5" disabled={changed === 0 || run.state === "running"}>
+            {changed > 0 ? `Change ${count(changed)}` : "Change"}
+          </SaveButton>
+        </div>
       </div>
       <p className="text-sm text-quiet">
         {published
@@ -80,37 +89,26 @@ export function ChangeMany(props: {
       <WorkBar work={run} label="Changing" />
       {run.state === "running" ? null : <WorkBar work={preview} label="Looking" />}
       {answer ? <ChangePreview answer={answer} /> : null}
-    </form>
+    </Form>
   );
 }
 
-function Fields(props: { kind: ChangeKind; filled: Filled; onChange: (filled: Filled) => void }) {
-  const { kind, filled, onChange } = props;
-  const text = (name: string, label: string, wide = true) => (
-    <label className="flex items-center gap-1.5">
-      {label}
-      <input
-        className={`field py-0.5 font-mono text-sm ${wide ? "w-72" : "w-36"}`}
-        value={filled[name] ?? ""}
-        onChange={(event) => onChange({ ...filled, [name]: event.target.value })}
-      />
-    </label>
+function Fields({ site, kind, filled }: { site: Site; kind: ChangeKind; filled: Filled }) {
+  const hosts = useHostOptions(site);
+  const text = (name: string, label: string, width = "w-72") => (
+    <TextField name={`filled.${name}`} label={label} mono className={`py-0.5 ${width}`} />
   );
   const choice = (name: string, label: string, options: readonly (readonly [string, string])[]) => (
-    <label key={name} className="flex items-center gap-1 font-mono text-sm">
-      {label}
-      <select
-        className="field w-auto py-0.5 font-sans"
-        value={filled[name] ?? ""}
-        onChange={(event) => onChange({ ...filled, [name]: event.target.value })}
-      >
-        {options.map(([value, word]) => (
-          <option key={value} value={value}>
-            {word}
-          </option>
-        ))}
-      </select>
-    </label>
+    <SelectField
+      key={name}
+      name={`filled.${name}`}
+      label={label}
+      className="w-auto py-0.5"
+      options={options}
+    />
+  );
+  const host = (name: string, label: string) => (
+    <ChooseField name={`filled.${name}`} label={label} className="w-72" isFree options={hosts} />
   );
   switch (kind) {
     case "override":
@@ -142,20 +140,20 @@ function Fields(props: { kind: ChangeKind; filled: Filled; onChange: (filled: Fi
     case "host":
       return (
         <>
-          {text("find", "Links to the host")}
-          {text("replace", "go to the host")}
+          {host("find", "Links to the host")}
+          {host("replace", "go to the host")}
         </>
       );
     case "parameter":
       return (
         <>
-          {text("name", "Parameter", false)}
-          {choice("how", "", [
+          {text("name", "Parameter", "w-36")}
+          {choice("how", "What becomes of it", [
             ["", "is set to"],
             ["add", "is set or added as"],
             ["remove", "is taken away"],
           ])}
-          {filled.how === "remove" ? null : text("value", "", false)}
+          {filled.how === "remove" ? null : text("value", "Value", "w-36")}
         </>
       );
     case "clear-overrides":
@@ -164,18 +162,37 @@ function Fields(props: { kind: ChangeKind; filled: Filled; onChange: (filled: Fi
   }
 }
 
-// The action that is filled in; undefined while something is missing.
-function actionOf(kind: ChangeKind, filled: Filled): LinkAction | undefined {
-  const set = Object.fromEntries(Object.entries(filled).filter(([, value]) => value !== ""));
+// The action that is filled in, or what is missing or wrong.
+function actionOf(kind: ChangeKind, filled: Filled) {
   const { name, value = "", how, find, replace } = filled;
-  const made =
+  const set = Object.fromEntries(
+    ["target", ...MANAGED_TOKENS].flatMap((one) => (filled[one] ? [[one, filled[one]]] : [])),
+  );
+  return linkActionSchema.safeParse(
     kind === "override"
       ? { do: kind, set }
       : kind === "parameter"
         ? { do: kind, name, value: how === "remove" ? null : value, add: how === "add" }
         : kind === "destination" || kind === "host"
           ? { do: kind, find, replace }
-          : { do: kind };
-  const checked = linkActionSchema.safeParse(made);
-  return checked.success ? checked.data : undefined;
+          : { do: kind },
+  );
+}
+
+interface Values {
+  filled: Filled;
+  published: boolean;
+  routes: boolean;
+}
+
+// What is wrong stands at its field as soon as somebody was there.
+function resolverOf(kind: ChangeKind): Resolver<Values> {
+  return (values) => {
+    const { error } = actionOf(kind, values.filled);
+    if (!error) return { values, errors: {} };
+    const filled = Object.fromEntries(
+      error.issues.map(({ path, message }) => [String(path.at(-1)), { type: "schema", message }]),
+    );
+    return { values: {}, errors: { filled } as FieldErrors<Values> };
+  };
 }

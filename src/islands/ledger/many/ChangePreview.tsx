@@ -1,24 +1,76 @@
 import type { LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
+import { DataTable, type Column } from "../../../ui/table/DataTable.tsx";
+import { count } from "../../../ui/format/format.ts";
 
 const PLACE_WORD = { page: "page", block: "block", navigation: "navigation", route: "route" } as const;
 
+type Row = LinkBulkAnswer["changes"][number] | LinkBulkAnswer["refused"][number];
+const isRefused = (row: Row): row is LinkBulkAnswer["refused"][number] => "message" in row;
+
+const INLINE = "@max-2xl:inline-block @max-2xl:py-0";
+const COLUMNS: readonly Column<Row>[] = [
+  {
+    key: "place",
+    word: "Place",
+    cellClass: `whitespace-nowrap text-quiet ${INLINE}`,
+    cell: (row) =>
+      isRefused(row)
+        ? "stays"
+        : `${PLACE_WORD[row.place]}${row.edition === "published" ? ", published" : ""}`,
+  },
+  {
+    key: "where",
+    word: "Where",
+    cellClass: `max-w-60 truncate font-mono text-[0.9em] ${INLINE} @max-2xl:align-bottom`,
+    cell: ({ where }) => where,
+  },
+  {
+    key: "words",
+    word: "Words",
+    cellClass: `max-w-48 truncate ${INLINE} @max-2xl:align-bottom`,
+    cell: (row) => (isRefused(row) ? null : row.words),
+  },
+  {
+    key: "change",
+    word: "Before and after",
+    cellClass: "@max-2xl:block @max-2xl:py-0",
+    cell: (row) =>
+      isRefused(row) ? (
+        row.message
+      ) : (
+        <>
+          <del className="font-mono wrap-anywhere text-bad no-underline">{row.before}</del>{" "}
+          <ins className="font-mono wrap-anywhere text-good no-underline">→ {row.after}</ins>
+        </>
+      ),
+  },
+];
+
 /** Each change before it is made: where, which words, what stands there and what will. */
-export function ChangePreview({ answer }: { answer: LinkBulkAnswer }) {
+export function ChangePreview({
+  answer,
+  none = "None of the marked links would change.",
+}: {
+  answer: LinkBulkAnswer;
+  /** What is said where nothing would. */
+  none?: string;
+}) {
   const { changes, refused, links, pages, routes } = answer;
   const all = links + routes;
+  const rows: Row[] = [...changes, ...refused];
   return (
     <div className="grid gap-1">
       <p className="text-sm" aria-live="polite">
         {all === 0 ? (
-          "None of the marked links would change."
+          none
         ) : (
           <>
-            <strong>{links.toLocaleString("en-GB")}</strong> {links === 1 ? "link" : "links"} in{" "}
-            <strong>{pages.toLocaleString("en-GB")}</strong> {pages === 1 ? "place" : "places"}
+            <strong>{count(links)}</strong> {links === 1 ? "link" : "links"} in{" "}
+            <strong>{count(pages)}</strong> {pages === 1 ? "place" : "places"}
             {routes > 0 ? (
               <>
                 {" "}
-                and <strong>{routes.toLocaleString("en-GB")}</strong> {routes === 1 ? "route" : "routes"}
+                and <strong>{count(routes)}</strong> {routes === 1 ? "route" : "routes"}
               </>
             ) : null}{" "}
             would change{changes.length < all ? `; the first ${changes.length} of them:` : ":"}
@@ -27,40 +79,17 @@ export function ChangePreview({ answer }: { answer: LinkBulkAnswer }) {
       </p>
       {changes.length + refused.length > 0 ? (
         <div className="@container max-h-64 overflow-auto" tabIndex={0}>
-          <table aria-label="What would change" className="w-full text-left text-sm">
-            <tbody>
-              {changes.map((change, index) => (
-                <tr
-                  key={index}
-                  className="border-b border-line/60 align-baseline @max-2xl:block @max-2xl:py-1"
-                >
-                  <td className="py-0.5 pr-3 whitespace-nowrap text-quiet @max-2xl:inline-block @max-2xl:py-0">
-                    {PLACE_WORD[change.place]}
-                    {change.edition === "published" ? ", published" : ""}
-                  </td>
-                  <td className="max-w-60 truncate py-0.5 pr-3 font-mono text-[0.9em] @max-2xl:inline-block @max-2xl:py-0 @max-2xl:align-bottom">
-                    {change.where}
-                  </td>
-                  <td className="max-w-48 truncate py-0.5 pr-3 @max-2xl:inline-block @max-2xl:py-0 @max-2xl:align-bottom">
-                    {change.words}
-                  </td>
-                  <td className="py-0.5 @max-2xl:block @max-2xl:py-0">
-                    <del className="font-mono break-all text-bad no-underline">{change.before}</del>{" "}
-                    <ins className="font-mono break-all text-good no-underline">→ {change.after}</ins>
-                  </td>
-                </tr>
-              ))}
-              {refused.map(({ where, message }, index) => (
-                <tr key={`refused ${index}`} className="text-warn">
-                  <td className="py-0.5 pr-3">stays</td>
-                  <td className="py-0.5 pr-3 font-mono text-[0.9em]">{where}</td>
-                  <td colSpan={2} className="py-0.5">
-                    {message}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <DataTable
+            label="What would change"
+            rows={rows}
+            columns={COLUMNS}
+            keyOf={(row) => String(rows.indexOf(row))}
+            rowClass={(row) =>
+              `align-baseline @max-2xl:block @max-2xl:py-1 ${isRefused(row) ? "text-warn" : ""}`
+            }
+            isHeadHidden
+            dense
+          />
         </div>
       ) : null}
     </div>

@@ -1,10 +1,12 @@
 import { useState } from "react";
 import type { Site } from "../../../core/sites/site.ts";
+import { later } from "../../../ui/frame/later.tsx";
 import { MarkedBar } from "../../../ui/table/MarkedBar.tsx";
 import type { Selection } from "../../../ui/table/use-selection.ts";
 import type { LedgerAsked } from "../use-ledger.ts";
-import { ChangeMany } from "./ChangeMany.tsx";
 import { CHANGE_KINDS, type ChangeKind } from "./change-kinds.ts";
+
+const ChangeMany = later(async () => (await import("./ChangeMany.tsx")).default);
 
 /** What can be done with the marked links, all at once and undone as one. */
 export function MarkedLinks(props: { site: Site; selection: Selection; asked: LedgerAsked; total: number }) {

@@ -4,6 +4,7 @@ import type { Job } from "../../../contract/jobs.ts";
 import { refreshLedger } from "../use-ledger.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import { api, startJob, messageOf } from "../../../ui/client/api.ts";
+import { count } from "../../../ui/format/format.ts";
 
 /** Which links, and what is to become of them. */
 export interface Change {
@@ -25,8 +26,8 @@ export function tellChanged(
 ): void {
   void refreshLedger();
   const parts = [
-    links > 0 ? `${links.toLocaleString("en-GB")} links in ${pages.toLocaleString("en-GB")} places` : "",
-    routes > 0 ? `${routes.toLocaleString("en-GB")} routes` : "",
+    links > 0 ? `${count(links)} links in ${count(pages)} places` : "",
+    routes > 0 ? `${count(routes)} routes` : "",
   ].filter(Boolean);
   const left = unchanged > 0 ? `; ${unchanged} left as they are` : "";
   notify(`Changed ${parts.join(" and ") || "nothing"}${left}`, {

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { ArrowUpRight, X } from "lucide-react";
+import { ArrowUpRight } from "lucide-react";
 import type { ReactNode } from "react";
 import { deliveredTag } from "../../../core/links/delivered-tag.ts";
 import type { LedgerLink } from "../../../core/ledger/ledger.ts";
@@ -8,10 +8,13 @@ import { AddressText } from "../../../ui/links/AddressText.tsx";
 import { KIND_WORD, Knot } from "../../../ui/links/Knot.tsx";
 import { FINDING_WORD } from "../../../ui/links/link-words.ts";
 import { setAddressState } from "../../../ui/client/url-state.ts";
+import { useTitle } from "../../../ui/frame/use-title.ts";
+import { SidePanel } from "../../../ui/panel/SidePanel.tsx";
 import { WhyList } from "../../../ui/links/WhyList.tsx";
 import { wordsOf, wordsPlace } from "../link-place.ts";
 import { asking } from "../../../ui/client/queries.ts";
 import { messageOf } from "../../../ui/client/api.ts";
+import { count } from "../../../ui/format/format.ts";
 
 /** One link of the ledger: as it is written, as readers get it, and why. */
 export function OpenLink({ site, link }: { site: Site; link: LedgerLink }) {
@@ -31,84 +34,81 @@ export function OpenLink({ site, link }: { site: Site; link: LedgerLink }) {
     }),
   );
   const tag = (look: typeof stored): string => deliveredTag({ href: link.href, words: link.anchor }, look);
+  useTitle(wordsOf(link));
   return (
-    <aside
-      aria-label={`The link ${wordsOf(link)}`}
-      className="sticky top-16 grid max-h-[calc(100vh-5rem)] gap-3 overflow-auto rounded border border-line bg-sheet p-4"
-    >
-      <div className="flex items-start gap-2">
-        <Knot kind={link.kind} size={20} />
-        <h2 className="min-w-0 grow font-semibold">
-          {wordsOf(link)}
-          <span className="block text-sm font-normal text-quiet">
-            {KIND_WORD[link.kind]} · {link.place === "page" ? `${link.title}, ${link.page}` : link.title}
-          </span>
-        </h2>
-        <button
-          className="text-quiet hover:text-ink"
-          aria-label="Close"
-          onClick={() => setAddressState({ open: "" })}
-        >
-          <X size={16} aria-hidden />
-        </button>
-      </div>
-      <a className="action justify-self-start" href={wordsPlace(site, link)}>
-        To the words in{" "}
-        {link.place === "navigation" ? "the navigation" : link.place === "block" ? "the block" : "the page"}{" "}
-        <ArrowUpRight size={14} aria-hidden />
-      </a>
-      <Part title="Readers get">
-        <Source text={tag(delivered)} />
-      </Part>
-      {override || stored.rel.length > 0 || stored.target ? (
-        <Part title="As written">
-          <Source text={tag(stored)} />
-          {override ? <p className="text-sm text-accent">set by hand: {override}</p> : null}
-        </Part>
-      ) : (
-        <p className="text-sm text-quiet">Written without rel and target; all of it is the rules’ doing.</p>
-      )}
-      <Part title="Why">
-        {why.isError ? <p className="text-bad">{messageOf(why.error)}</p> : null}
-        {why.data ? (
-          <WhyList
-            trace={why.data.trace.map(({ beat, ...one }) => ({
-              ...one,
-              overridden: beat,
-              change: why.data.otherwise[one.attribute] ?? "",
-            }))}
-          />
-        ) : null}
-      </Part>
-      {link.destination !== link.href ? (
-        <Part title="Ends at">
-          <AddressText address={link.destination} most={120} />
-        </Part>
-      ) : null}
-      {link.shortLink ? (
-        <Part title={link.shortLink.used ? "Through the short link" : "A short link exists"}>
-          <a className="hover:underline" href={`/${site.key}/routes?open=${link.shortLink.id}`}>
-            <AddressText address={link.shortLink.url} most={60} />
-          </a>
-          {link.clicks !== null ? (
-            <span className="text-sm text-quiet">
-              {" "}
-              {link.clicks.toLocaleString("en-GB")} clicks from here
+    <SidePanel
+      label={`The link ${wordsOf(link)}`}
+      of={link.id}
+      className="sticky top-16 max-h-[calc(100vh-5rem)] overflow-auto"
+      title={
+        <span className="flex items-start gap-2">
+          <Knot kind={link.kind} size={20} />
+          <span className="min-w-0">
+            {wordsOf(link)}
+            <span className="block text-sm font-normal text-quiet">
+              {KIND_WORD[link.kind]} · {link.place === "page" ? `${link.title}, ${link.page}` : link.title}
             </span>
+          </span>
+        </span>
+      }
+      onClose={() => setAddressState({ open: "" })}
+    >
+      <div className="grid gap-3">
+        <a className="action justify-self-start" href={wordsPlace(site, link)}>
+          To the words in{" "}
+          {link.place === "navigation" ? "the navigation" : link.place === "block" ? "the block" : "the page"}{" "}
+          <ArrowUpRight size={14} aria-hidden />
+        </a>
+        <Part title="Readers get">
+          <Source text={tag(delivered)} />
+        </Part>
+        {override || stored.rel.length > 0 || stored.target ? (
+          <Part title="As written">
+            <Source text={tag(stored)} />
+            {override ? <p className="text-sm text-accent">set by hand: {override}</p> : null}
+          </Part>
+        ) : (
+          <p className="text-sm text-quiet">Written without rel and target; all of it is the rules’ doing.</p>
+        )}
+        <Part title="Why">
+          {why.isError ? <p className="text-bad">{messageOf(why.error)}</p> : null}
+          {why.data ? (
+            <WhyList
+              trace={why.data.trace.map(({ beat, ...one }) => ({
+                ...one,
+                overridden: beat,
+                change: why.data.otherwise[one.attribute] ?? "",
+              }))}
+            />
           ) : null}
         </Part>
-      ) : null}
-      {link.programs.length > 0 ? <Part title="Paid by">{link.programs.join(", ")}</Part> : null}
-      {link.findings.length > 0 ? (
-        <Part title="To look at">
-          <ul className="text-sm text-warn">
-            {link.findings.map((code) => (
-              <li key={code}>{FINDING_WORD[code]}</li>
-            ))}
-          </ul>
-        </Part>
-      ) : null}
-    </aside>
+        {link.destination !== link.href ? (
+          <Part title="Ends at">
+            <AddressText address={link.destination} most={120} />
+          </Part>
+        ) : null}
+        {link.shortLink ? (
+          <Part title={link.shortLink.used ? "Through the short link" : "A short link exists"}>
+            <a className="hover:underline" href={`/${site.key}/routes?open=${link.shortLink.id}`}>
+              <AddressText address={link.shortLink.url} most={60} />
+            </a>
+            {link.clicks !== null ? (
+              <span className="text-sm text-quiet"> {count(link.clicks)} clicks from here</span>
+            ) : null}
+          </Part>
+        ) : null}
+        {link.programs.length > 0 ? <Part title="Paid by">{link.programs.join(", ")}</Part> : null}
+        {link.findings.length > 0 ? (
+          <Part title="To look at">
+            <ul className="text-sm text-warn">
+              {link.findings.map((code) => (
+                <li key={code}>{FINDING_WORD[code]}</li>
+              ))}
+            </ul>
+          </Part>
+        ) : null}
+      </div>
+    </SidePanel>
   );
 }
 
@@ -123,7 +123,7 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
 
 function Source({ text }: { text: string }) {
   return (
-    <pre className="rounded bg-sunk p-2 font-mono text-xs break-all whitespace-pre-wrap" tabIndex={0}>
+    <pre className="rounded bg-sunk p-2 font-mono text-xs wrap-anywhere whitespace-pre-wrap" tabIndex={0}>
       {text}
     </pre>
   );

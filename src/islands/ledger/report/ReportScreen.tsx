@@ -1,16 +1,21 @@
 import { useQuery } from "@tanstack/react-query";
 import { Download, Printer } from "lucide-react";
-import { lazy, Suspense } from "react";
 import type { Site } from "../../../core/sites/site.ts";
 import { TREATMENTS } from "../../../core/rules/treatment.ts";
+import { whenSeen } from "../../../ui/frame/later.tsx";
 import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
 import { TREATMENT_COLOR } from "../../../ui/links/link-words.ts";
 import { Screen } from "../../../ui/frame/Screen.tsx";
 import { TreatmentTable } from "../GroupTable.tsx";
 import { asking } from "../../../ui/client/queries.ts";
 import { hrefOf, messageOf } from "../../../ui/client/api.ts";
+import { DataTable, type Column } from "../../../ui/table/DataTable.tsx";
+import { count, moment } from "../../../ui/format/format.ts";
 
-const Bars = lazy(async () => ({ default: (await import("../../../ui/charts/Bars.tsx")).Bars }));
+const Bars = whenSeen(
+  async () => (await import("../../../ui/charts/Bars.tsx")).Bars,
+  () => <p className="h-64 text-quiet">Drawing…</p>,
+);
 
 const MEANING = {
   sponsored: "say that they are paid (sponsored)",
@@ -38,14 +43,45 @@ function Report({ site }: { site: Site }) {
   const { madeAt, total, newTab, hosts, hostsInAll, pages, pagesInAll, days, notLetOut } = report.data;
   const all = TREATMENTS.reduce((sum, one) => sum + total[one], 0);
   const percent = (count: number): number => (all === 0 ? 0 : Math.round((count / all) * 100));
+  const columns: Column<(typeof TREATMENTS)[number]>[] = [
+    {
+      key: "count",
+      word: "Links",
+      number: true,
+      className: "w-20",
+      cellClass: "font-semibold",
+      cell: (one) => count(total[one]),
+    },
+    {
+      key: "share",
+      word: "Of all",
+      number: true,
+      className: "w-16",
+      cellClass: "text-quiet",
+      cell: (one) => `${percent(total[one])} %`,
+    },
+    { key: "means", word: "Treatment", head: true, className: "pl-4", cell: (one) => MEANING[one] },
+    {
+      key: "bar",
+      word: "As a bar",
+      className: "w-1/3",
+      cell: (one) => (
+        <span
+          className="block h-3 rounded-sm"
+          style={{ width: `${percent(total[one])}%`, background: `var(${TREATMENT_COLOR[one]})` }}
+          aria-hidden
+        />
+      ),
+    },
+  ];
   return (
-    <article className="grid max-w-5xl gap-6">
+    <article className="grid max-w-5xl grid-cols-[minmax(0,1fr)] gap-6">
       <header className="flex flex-wrap items-start gap-3">
         <div className="grow">
           <h2 className="text-lg font-semibold">How outside links are marked on {site.name}</h2>
           <p className="text-quiet">
             {site.hosts.find(({ role }) => role === "primary")!.name}, as delivered to readers,{" "}
-            {new Date(madeAt).toLocaleString("en-GB", { dateStyle: "long", timeStyle: "short" })}
+            {moment(madeAt)}
           </p>
         </div>
         <button className="action print:hidden" onClick={() => print()}>
@@ -64,29 +100,18 @@ function Report({ site }: { site: Site }) {
       </header>
       <section aria-label="By treatment">
         <p className="mb-2">
-          Readers meet <strong>{all.toLocaleString("en-GB")}</strong> outside links, of which{" "}
-          {newTab.toLocaleString("en-GB")} open in a new tab. Of all of them,
+          Readers meet <strong>{count(all)}</strong> outside links, of which {count(newTab)} open in a new
+          tab. Of all of them,
         </p>
-        <table className="w-full max-w-2xl">
-          <tbody>
-            {TREATMENTS.map((one) => (
-              <tr key={one} className="border-b border-line/60">
-                <td className="w-20 py-1 text-right font-semibold tabular-nums">
-                  {total[one].toLocaleString("en-GB")}
-                </td>
-                <td className="w-16 py-1 text-right text-quiet tabular-nums">{percent(total[one])} %</td>
-                <td className="py-1 pl-4">{MEANING[one]}</td>
-                <td className="w-1/3 py-1">
-                  <span
-                    className="block h-3 rounded-sm"
-                    style={{ width: `${percent(total[one])}%`, background: `var(${TREATMENT_COLOR[one]})` }}
-                    aria-hidden
-                  />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <div className="max-w-2xl">
+          <DataTable
+            label="Outside links by treatment"
+            rows={TREATMENTS}
+            columns={columns}
+            keyOf={(one) => one}
+            isHeadHidden
+          />
+        </div>
       </section>
       {notLetOut.length > 0 ? (
         <section aria-label="Not let out">
@@ -101,7 +126,7 @@ function Report({ site }: { site: Site }) {
             {notLetOut.map(({ page, title, words, address }, index) => (
               <li key={index}>
                 {title} <span className="font-mono text-sm text-quiet">{page}</span>: “{words}”
-                {address ? <span className="font-mono text-sm break-all"> {address}</span> : null}
+                {address ? <span className="font-mono text-sm wrap-anywhere"> {address}</span> : null}
               </li>
             ))}
           </ul>
@@ -114,14 +139,12 @@ function Report({ site }: { site: Site }) {
             Counted daily since {days[0]?.day ?? "today"}; from the second day on a chart stands here.
           </p>
         ) : (
-          <Suspense fallback={<p className="text-quiet">Drawing…</p>}>
-            <Bars
-              rows={days.map((day) => ({ ...day, label: day.day }))}
-              series={TREATMENTS.map((one) => ({ name: one, field: one, color: TREATMENT_COLOR[one] }))}
-              label={`Outside links by treatment on ${days.length} days, from ${days[0]!.day} to ${days.at(-1)!.day}.`}
-              className="h-64 w-full"
-            />
-          </Suspense>
+          <Bars
+            rows={days.map((day) => ({ ...day, label: day.day }))}
+            series={TREATMENTS.map((one) => ({ name: one, field: one, color: TREATMENT_COLOR[one] }))}
+            label={`Outside links by treatment on ${days.length} days, from ${days[0]!.day} to ${days.at(-1)!.day}.`}
+            className="h-64 w-full"
+          />
         )}
       </section>
       <section>

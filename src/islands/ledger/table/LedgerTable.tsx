@@ -2,21 +2,20 @@ import { useMemo } from "react";
 import type { LedgerLink } from "../../../core/ledger/ledger.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { copyText } from "../../../ui/keys/copy.ts";
-import { shownColumns } from "../../../ui/table/columns.ts";
+import { useColumns } from "../../../ui/table/columns.ts";
 import type { Selection } from "../../../ui/table/use-selection.ts";
 import { WorkTable } from "../../../ui/table/WorkTable.tsx";
-import { setAddressState, useAddressState } from "../../../ui/client/url-state.ts";
+import { setAddressState } from "../../../ui/client/url-state.ts";
 import { wordsOf, wordsPlace } from "../link-place.ts";
-import { LEDGER_COLUMNS } from "./column-names.ts";
-import { ledgerColumns } from "./columns.tsx";
+import { LEDGER_COLUMNS, ledgerColumns } from "./columns.tsx";
 
 const WIDE: Readonly<Record<string, string>> = {
-  anchor: "w-[23%]",
-  page: "w-[14%]",
-  href: "w-[24%]",
+  anchor: "w-[25%]",
+  page: "w-[18%]",
+  href: "w-[30%]",
   rule: "w-[16%]",
-  findings: "w-[10%]",
-  rel: "whitespace-nowrap",
+  findings: "w-[14%]",
+  rel: "w-[13%]",
   clicks: "text-right",
 };
 const WIDE_BESIDE: Readonly<Record<string, string>> = {
@@ -30,7 +29,6 @@ const NARROW: Readonly<Record<string, string>> = {
   href: "max-w-0 overflow-hidden",
   rule: "max-w-0",
   findings: "max-w-0",
-  rel: "whitespace-nowrap",
 };
 const NOT_BESIDE = [
   "host",
@@ -56,9 +54,8 @@ export function LedgerTable(props: {
   more: (() => void) | undefined;
 }) {
   const { site, openId } = props;
-  const [choice] = useAddressState("columns");
   const columns = useMemo(() => ledgerColumns(site), [site]);
-  const shown = shownColumns(choice, LEDGER_COLUMNS);
+  const [shown] = useColumns(LEDGER_COLUMNS);
   const onKey = (key: string, link: LedgerLink): boolean => {
     if (key === "Enter") setAddressState({ open: link.id });
     else if (key === "g") location.assign(wordsPlace(site, link));
@@ -68,6 +65,7 @@ export function LedgerTable(props: {
   };
   return (
     <WorkTable
+      name="ledger"
       rows={props.links}
       columns={columns}
       visible={Object.fromEntries(

@@ -7,9 +7,31 @@ import { KIND_WORD, Knot } from "../../../ui/links/Knot.tsx";
 import { FINDING_WORD } from "../../../ui/links/link-words.ts";
 import { setAddressState } from "../../../ui/client/url-state.ts";
 import { wordsOf, wordsPlace } from "../link-place.ts";
-import { LEDGER_COLUMNS } from "./column-names.ts";
+import type { Columns } from "../../../ui/table/columns.ts";
+import { count } from "../../../ui/format/format.ts";
 
 const column = createColumnHelper<LedgerLink>();
+/** What the ledger can show beside the words of a link. */
+export const LEDGER_COLUMNS: Columns = {
+  table: "ledger",
+  words: {
+    page: "Page",
+    href: "Leads to",
+    host: "Host",
+    kind: "Kind",
+    treatment: "Treatment",
+    rel: "Delivered rel",
+    target: "Tab",
+    stored: "As written",
+    rule: "Decided by",
+    program: "Program",
+    short: "Short link",
+    health: "Health",
+    clicks: "Clicks",
+    findings: "Findings",
+  },
+  standard: "page,href,rel,target,findings",
+};
 const heads = LEDGER_COLUMNS.words;
 
 /** The ledger's columns, the link's own words first. */
@@ -23,7 +45,7 @@ export function ledgerColumns(site: Site) {
       header: heads.page,
       cell: ({ row: { original } }) => (
         <button
-          className="block max-w-full truncate text-left font-mono text-[0.86em] hover:underline"
+          className="line-clamp-2 max-w-full text-left font-mono text-[0.86em] leading-snug wrap-anywhere hover:underline"
           title={original.title}
           onClick={() => setAddressState({ page: original.page || original.pageId })}
         >
@@ -34,12 +56,12 @@ export function ledgerColumns(site: Site) {
     column.accessor("href", {
       header: heads.href,
       cell: ({ row: { original } }) => (
-        <span className="flex items-baseline gap-1.5 overflow-hidden">
-          <span className="min-w-16 truncate">
-            <AddressText address={original.href} most={64} oneLine />
+        <span className="block leading-snug">
+          <span className="line-clamp-2">
+            <AddressText address={original.href} most={64} />
           </span>
           {original.destination !== original.href || original.via ? (
-            <span className="truncate text-xs text-quiet" title={original.destination}>
+            <span className="block truncate text-xs text-quiet" title={original.destination}>
               ends at {original.host || "our own site"}
             </span>
           ) : null}
@@ -64,7 +86,7 @@ export function ledgerColumns(site: Site) {
       id: "rel",
       header: heads.rel,
       cell: ({ row: { original } }) => (
-        <span className="font-mono text-[0.82em]">
+        <span className="block font-mono text-[0.82em] leading-snug">
           {original.delivered.rel.join(" ") || <Quiet>none</Quiet>}
           {original.override ? <span className="ml-1 font-sans text-accent">by hand</span> : null}
         </span>
@@ -126,9 +148,7 @@ export function ledgerColumns(site: Site) {
       header: heads.clicks,
       sortDescFirst: true,
       cell: ({ getValue }) => (
-        <span className="block text-right tabular-nums">
-          {getValue() === null ? "" : getValue()!.toLocaleString("en-GB")}
-        </span>
+        <span className="block text-right tabular-nums">{getValue() === null ? "" : count(getValue()!)}</span>
       ),
     }),
     column.accessor(({ findings }) => findings.length, {
@@ -136,7 +156,10 @@ export function ledgerColumns(site: Site) {
       header: heads.findings,
       sortDescFirst: true,
       cell: ({ row: { original } }) => (
-        <span className="line-clamp-1 text-sm text-warn" title={findingWords(original).join("\n")}>
+        <span
+          className="line-clamp-2 text-sm leading-snug text-warn"
+          title={findingWords(original).join("\n")}
+        >
           {findingWords(original).join(", ")}
         </span>
       ),
@@ -153,7 +176,7 @@ function WordsCell({ site, link }: { site: Site; link: LedgerLink }) {
     <span className="flex items-center gap-1.5">
       <Knot kind={link.kind} size={14} />
       <button
-        className="min-w-0 truncate text-left font-medium hover:underline"
+        className="line-clamp-2 min-w-0 text-left leading-snug font-medium hover:underline"
         title={`${KIND_WORD[link.kind]}: ${wordsOf(link)}`}
         onClick={() => setAddressState({ open: link.id })}
       >
@@ -161,7 +184,7 @@ function WordsCell({ site, link }: { site: Site; link: LedgerLink }) {
       </button>
       {link.edition === "draft" ? <span className="shrink-0 text-xs text-warn">draft</span> : null}
       <a
-        className="shrink-0 text-quiet hover:text-ink"
+        className="-my-1 shrink-0 p-[5px] text-quiet hover:text-ink"
         aria-label={`To the words “${wordsOf(link)}” in ${link.title}`}
         href={wordsPlace(site, link)}
       >

@@ -1,24 +1,34 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState, type KeyboardEvent } from "react";
-import type { Site } from "../../../core/sites/site.ts";
-import { Screen } from "../../../ui/frame/Screen.tsx";
+import { lazy, Suspense, useEffect, useRef, useState, type KeyboardEvent } from "react";
+import type { FrameSite } from "../../../ui/frame/frame-site.ts";
+import { Answers } from "../../../ui/frame/Answers.tsx";
 import { useDebounced } from "../../../ui/keys/use-debounced.ts";
+import { useTakenOver } from "../../../ui/frame/later.tsx";
 import { useKey } from "../../../ui/keys/use-key.ts";
-import { PasteKnown } from "./PasteKnown.tsx";
-import { ShortLinkMaker } from "./ShortLinkMaker.tsx";
 import { asking } from "../../../ui/client/queries.ts";
 import { messageOf } from "../../../ui/client/api.ts";
 
+// The field stands on every screen; what it can do is fetched when somebody goes there.
+const fetchKnown = () => import("./PasteKnown.tsx");
+const fetchMaker = () => import("./ShortLinkMaker.tsx");
+const PasteKnown = lazy(fetchKnown);
+const ShortLinkMaker = lazy(fetchMaker);
+
+function fetchParts(): void {
+  // What cannot be fetched now is asked for again when it is to be shown.
+  void Promise.allSettled([fetchKnown(), fetchMaker()]);
+}
+
 /** The field at the top of every screen: paste anything, see what is known of it, act on it. `/` goes there. */
-export function PasteField({ site }: { site: Site; children?: React.ReactNode }) {
+export function PasteField({ site }: { site: FrameSite }) {
   return (
-    <Screen>
+    <Answers>
       <Field site={site} />
-    </Screen>
+    </Answers>
   );
 }
 
-function Field({ site }: { site: Site }) {
+function Field({ site }: { site: FrameSite }) {
   const [text, setText] = useState("");
   const [open, setOpen] = useState(false);
   const [making, setMaking] = useState(false);
@@ -85,7 +95,11 @@ function Field({ site }: { site: Site }) {
         className="field bg-paper py-1.5 font-mono text-sm"
         placeholder="Paste an address, or type words   ( / )"
         value={text}
-        onFocus={() => setOpen(true)}
+        readOnly={!useTakenOver()}
+        onFocus={() => {
+          setOpen(true);
+          fetchParts();
+        }}
         onChange={(event) => {
           setText(event.target.value);
           setOpen(true);
@@ -107,36 +121,38 @@ function Field({ site }: { site: Site }) {
           className="absolute top-full right-0 left-0 z-40 mt-1 max-h-[75vh] overflow-auto rounded border border-line bg-sheet p-3 shadow-xl"
         >
           {known.isError ? <p className="text-bad">{messageOf(known.error)}</p> : null}
-          {known.data ? (
-            <div inert={!isCurrent} aria-busy={!isCurrent} className={isCurrent ? "" : "opacity-50"}>
-              <PasteKnown
+          <Suspense>
+            {known.data ? (
+              <div inert={!isCurrent} aria-busy={!isCurrent} className={isCurrent ? "" : "opacity-50"}>
+                <PasteKnown
+                  site={site}
+                  text={text}
+                  known={known.data}
+                  making={making}
+                  onMake={() => setMaking(true)}
+                  onInserted={close}
+                  onMeant={(meant) => {
+                    setText(meant);
+                    input.current?.focus();
+                  }}
+                  onTracked={(built) => {
+                    setText(built.address);
+                    setSlug(built.slug);
+                    input.current?.focus();
+                  }}
+                />
+              </div>
+            ) : null}
+            {making && isCurrent && known.data?.address ? (
+              <ShortLinkMaker
+                key={known.data.address}
                 site={site}
-                text={text}
-                known={known.data}
-                making={making}
-                onMake={() => setMaking(true)}
-                onInserted={close}
-                onMeant={(meant) => {
-                  setText(meant);
-                  input.current?.focus();
-                }}
-                onTracked={(built) => {
-                  setText(built.address);
-                  setSlug(built.slug);
-                  input.current?.focus();
-                }}
+                destination={known.data.address}
+                slug={slug}
+                onDone={close}
               />
-            </div>
-          ) : null}
-          {making && isCurrent && known.data?.address ? (
-            <ShortLinkMaker
-              key={known.data.address}
-              site={site}
-              destination={known.data.address}
-              slug={slug}
-              onDone={close}
-            />
-          ) : null}
+            ) : null}
+          </Suspense>
         </div>
       ) : null}
     </div>

@@ -1,18 +1,20 @@
+import { useQuery } from "@tanstack/react-query";
 import { Copy, ExternalLink, Footprints, Link2, PencilLine } from "lucide-react";
 import type { PasteAnswer } from "../../../core/links/paste.ts";
 import type { BuiltProgramLink } from "../../../core/programs/program.ts";
 import type { Route } from "../../../core/routes/route.ts";
-import type { Site } from "../../../core/sites/site.ts";
+import type { FrameSite } from "../../../ui/frame/frame-site.ts";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
 import { copyText } from "../../../ui/keys/copy.ts";
 import { KIND_WORD, Knot } from "../../../ui/links/Knot.tsx";
 import { ProgramHere } from "../../programs/ProgramHere.tsx";
 import { OtherReadings } from "../../../ui/links/OtherReadings.tsx";
+import { asking } from "../../../ui/client/queries.ts";
 import { SnippetKeep } from "./SnippetKeep.tsx";
 
 /** What is known of something pasted, and what can be done with it. */
-export function PasteKnown(props: {
-  site: Site;
+export default function PasteKnown(props: {
+  site: FrameSite;
   text: string;
   known: PasteAnswer;
   making: boolean;
@@ -24,6 +26,7 @@ export function PasteKnown(props: {
   onMeant: (text: string) => void;
 }) {
   const { site, known } = props;
+  const whole = useQuery(asking("GET /sites/:site", { site: site.id })).data;
   const snippet = known.snippet ? (
     <SnippetKeep
       key={props.text}
@@ -83,12 +86,14 @@ export function PasteKnown(props: {
         </li>
       </ul>
       <OtherReadings others={known.others} onMeant={props.onMeant} />
-      <ProgramHere
-        key={address}
-        site={site}
-        address={known.ends ?? address}
-        onTracked={(built) => props.onTracked(built)}
-      />
+      {whole ? (
+        <ProgramHere
+          key={address}
+          site={whole}
+          address={known.ends ?? address}
+          onTracked={(built) => props.onTracked(built)}
+        />
+      ) : null}
       {known.shortLinks.map((route) => (
         <ShortLinkLine key={route.id} route={route} />
       ))}
@@ -112,7 +117,7 @@ export function PasteKnown(props: {
 }
 
 function Actions(props: {
-  site: Site;
+  site: FrameSite;
   known: PasteAnswer;
   address: string;
   onMake: () => void;
@@ -124,12 +129,13 @@ function Actions(props: {
   return (
     <div className="flex flex-wrap gap-2">
       {known.form === "web" || known.form === "path" ? (
-        <button className="action action-main" onClick={props.onMake}>
+        <button data-needs="editor" className="action action-main" onClick={props.onMake}>
           <Link2 size={15} aria-hidden /> Make a short link
         </button>
       ) : null}
       {writing ? (
         <button
+          data-needs="editor"
           className="action"
           onClick={() => {
             dispatchEvent(new CustomEvent("maprope:insert", { detail: address }));
@@ -180,7 +186,7 @@ function ShortLinkLine({ route }: { route: Route }) {
   );
 }
 
-function Found({ site, known, text }: { site: Site; known: PasteAnswer; text: string }) {
+function Found({ site, known, text }: { site: FrameSite; known: PasteAnswer; text: string }) {
   if (known.pages.length + known.routes.length === 0)
     return <p className="text-quiet">No page, short link or redirect has “{text.trim()}” in it.</p>;
   return (

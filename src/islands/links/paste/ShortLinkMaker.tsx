@@ -1,27 +1,34 @@
-import { useEffect, useState } from "react";
-import type { Site } from "../../../core/sites/site.ts";
-import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
+import { useEffect } from "react";
+import type { FrameSite } from "../../../ui/frame/frame-site.ts";
+import { Form, SaveButton } from "../../../ui/form/Form.tsx";
+import { TextField } from "../../../ui/form/fields.tsx";
+import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
 import { RouteFindings } from "../../routes/form/RouteFindings.tsx";
 import { shortHome, useRouteCheck } from "../../routes/form/use-route-check.ts";
 import { useCreateRoute } from "../../routes/use-routes.ts";
-import { messageOf } from "../../../ui/client/api.ts";
 
 /** A short link from where the address was pasted: the first suggestion stands ready, Enter makes and copies it. */
-export function ShortLinkMaker({
+export default function ShortLinkMaker({
   site,
   destination,
   slug = "",
   onDone,
 }: {
-  site: Site;
+  site: FrameSite;
   destination: string;
   /** What it is to be called, instead of the first suggestion. */
   slug?: string;
   onDone: () => void;
 }) {
   const home = shortHome(site);
-  const [address, setAddress] = useState(home.prefix + slug);
-  const [title, setTitle] = useState("");
+  const create = useCreateRoute(site);
+  const form = useSavedForm({
+    values: { address: home.prefix + slug, title: "" },
+    save: (typed) => create.mutateAsync({ kind: "short", host: home.host, destination, ...typed }),
+    onSaved: onDone,
+  });
+  const { setValue } = form;
+  const [address, title] = form.watch(["address", "title"]);
   const check = useRouteCheck(site, {
     kind: "short",
     address,
@@ -30,67 +37,50 @@ export function ShortLinkMaker({
     title,
     replacesPage: false,
   });
-  const create = useCreateRoute(site);
   const first = check?.suggestions[0]?.address;
   useEffect(() => {
-    if (first && address === home.prefix) setAddress(first);
     // Only the first suggestion is taken over; from then on the field is the person's.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [first]);
-  const fault = create.isError
-    ? messageOf(create.error)
-    : address.length > home.prefix.length
-      ? check?.errors.find(({ path }) => path === "address")?.message
-      : undefined;
+    if (first && form.getValues("address") === home.prefix) setValue("address", first);
+  }, [first, form, home.prefix, setValue]);
+  const isNamed = address.length > home.prefix.length;
+  const fault = isNamed ? check?.errors.find(({ path }) => path === "address")?.message : undefined;
 
   return (
-    <form
-      aria-label="New short link"
+    <Form
+      of={form}
+      needs="editor"
+      label="New short link"
       className="mt-3 grid gap-2 border-t border-line pt-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        create.mutate({ kind: "short", address, host: home.host, destination, title }, { onSuccess: onDone });
-      }}
     >
-      <div className="grid gap-2 sm:grid-cols-2">
-        <FieldRow
+      <div className="grid gap-2 grid-cols-[minmax(0,1fr)] sm:grid-cols-2">
+        <TextField
+          name="address"
           label={`Short address on ${new URL(home.url).host}`}
           error={fault}
+          mono
+          autoFocus
           hint={
-            !fault && address.length > home.prefix.length && check ? (
+            !fault && isNamed && check ? (
               <>
                 <span>{address} is free</span>
                 {check.spoken ? <span className="block">Say: “{check.spoken}”</span> : null}
               </>
             ) : undefined
           }
-        >
-          {(attributes) => (
-            <input
-              {...attributes}
-              autoFocus
-              className="field font-mono text-sm"
-              value={address}
-              onChange={(event) => setAddress(event.target.value)}
-            />
-          )}
-        </FieldRow>
-        <FieldRow label="Title">
-          {(attributes) => (
-            <input
-              {...attributes}
-              className="field"
-              value={title}
-              onChange={(event) => setTitle(event.target.value)}
-            />
-          )}
-        </FieldRow>
+        />
+        <TextField name="title" label="Title" />
       </div>
-      {check ? <RouteFindings.Suggestions check={check} chosen={address} onPick={setAddress} /> : null}
+      {check ? (
+        <RouteFindings.Suggestions
+          check={check}
+          chosen={address}
+          onPick={(picked) => setValue("address", picked, { shouldDirty: true })}
+        />
+      ) : null}
       <div className="flex items-center gap-2">
-        <button className="action action-main" disabled={create.isPending || fault !== undefined}>
+        <SaveButton of={form} disabled={fault !== undefined}>
           Make and copy
-        </button>
+        </SaveButton>
         <a
           className="text-sm text-accent underline"
           href={`/${site.key}/routes?open=new-short&to=${encodeURIComponent(destination)}`}
@@ -98,6 +88,6 @@ export function ShortLinkMaker({
           with all settings
         </a>
       </div>
-    </form>
+    </Form>
   );
 }

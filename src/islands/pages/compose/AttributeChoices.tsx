@@ -1,5 +1,5 @@
 import { RotateCcw } from "lucide-react";
-import { MANAGED_TOKENS, type ManagedToken } from "../../../core/rules/rule.ts";
+import { MANAGED_TOKENS, type ManagedToken } from "../../../core/rules/choices.ts";
 import type { Override } from "../../../core/rules/override.ts";
 import type { Resolved } from "../../../core/rules/resolve/resolve.ts";
 import { otherAnswer } from "../../../core/rules/why.ts";

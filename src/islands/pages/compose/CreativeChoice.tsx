@@ -12,9 +12,11 @@ export type ChosenCreative = PlacedCreative & { creative: string };
 export function CreativeChoice(props: {
   site: Site;
   pageId: string;
+  /** Saves the draft: the label is made from its path as it is saved. */
+  save: () => Promise<boolean>;
   onChosen: (chosen: ChosenCreative) => void;
 }) {
-  const { site, pageId, onChosen } = props;
+  const { site, pageId, save, onChosen } = props;
   const [open, setOpen] = useState(false);
   const creatives = useQuery({
     ...asking("GET /sites/:site/creatives", { site: site.id }),
@@ -22,17 +24,19 @@ export function CreativeChoice(props: {
     enabled: open,
   });
   const place = useMutation({
-    mutationFn: async ({ id }: Creative) => ({
-      ...(await api("POST /sites/:site/creatives/:id/place", { site: site.id, id, body: { page: pageId } })),
-      creative: id,
-    }),
+    mutationFn: async ({ id }: Creative) => {
+      await save();
+      const body = { page: pageId };
+      const placed = await api("POST /sites/:site/creatives/:id/place", { site: site.id, id, body });
+      return { ...placed, creative: id };
+    },
     onSuccess: onChosen,
   });
   if (!open)
     return (
       <button
         type="button"
-        className="justify-self-start text-sm text-accent underline underline-offset-2"
+        className="min-h-6 justify-self-start text-sm text-accent underline underline-offset-2"
         onClick={() => setOpen(true)}
       >
         Put in a creative of a program

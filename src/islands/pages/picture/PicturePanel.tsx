@@ -2,8 +2,9 @@ import { Link2, X } from "lucide-react";
 import type { Editor } from "@tiptap/react";
 import { repairAddress } from "../../../core/address/repair/repair.ts";
 import { PICTURE_SIDES, PICTURE_WIDTHS } from "../../../core/pages/body/picture.ts";
-import { Choice } from "../../../ui/fields/Choice.tsx";
-import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
+import { ChoiceField, TextField } from "../../../ui/form/fields.tsx";
+import { LiveForm } from "../../../ui/form/LiveForm.tsx";
+import { useLiveForm } from "../../../ui/form/use-live-form.ts";
 import { rememberFrame, type PictureFrame } from "./picture-defaults.ts";
 
 type Attributes = PictureFrame & { src: string; alt: string | null; href: string | null };
@@ -28,56 +29,57 @@ export function PicturePanel(props: {
       .run();
     if ("width" in change || "align" in change) rememberFrame({ ...attributes, ...change });
   };
+  const form = useLiveForm<Record<"alt" | "src" | "width" | "align", string>>({
+    values: {
+      alt: attributes.alt ?? "",
+      src: attributes.src,
+      width: attributes.width ?? "own",
+      align: attributes.align ?? "flow",
+    },
+    onChange(_typed, { src, width, align, ...alt }) {
+      set({
+        ...alt,
+        ...(src === undefined ? {} : { src: src.trim() }),
+        ...(width === undefined ? {} : { width: width === "own" ? null : (width as PictureFrame["width"]) }),
+        ...(align === undefined ? {} : { align: align === "flow" ? null : (align as PictureFrame["align"]) }),
+      });
+    },
+  });
   const source = repairAddress(attributes.src);
   return (
     <section
       aria-label="Picture"
       className="grid gap-2.5 rounded border border-accent bg-sheet p-3 shadow-xl"
     >
-      <FieldRow
-        label="Alternative text"
-        hint={attributes.alt ? undefined : "Say what the picture shows, for whoever cannot see it."}
-      >
-        {(field) => (
-          <input
-            {...field}
-            className="field"
-            value={attributes.alt ?? ""}
-            onChange={(event) => set({ alt: event.target.value })}
-          />
-        )}
-      </FieldRow>
-      <FieldRow
-        label="Picture’s address"
-        error={source.ok || attributes.src === "" ? undefined : source.reason.message}
-      >
-        {(field) => (
-          <input
-            {...field}
-            className="field font-mono text-sm"
-            value={attributes.src}
-            onChange={(event) => set({ src: event.target.value.trim() })}
-          />
-        )}
-      </FieldRow>
-      <Choice
-        label="Width"
-        value={attributes.width ?? "own"}
-        options={[
-          { value: "own", word: "own width" },
-          ...PICTURE_WIDTHS.map((one) => ({ value: one, word: one })),
-        ]}
-        onChange={(value) => set({ width: value === "own" ? null : value })}
-      />
-      <Choice
-        label="Side"
-        value={attributes.align ?? "flow"}
-        options={[
-          { value: "flow", word: "in the flow" },
-          ...PICTURE_SIDES.map((one) => ({ value: one, word: one })),
-        ]}
-        onChange={(value) => set({ align: value === "flow" ? null : value })}
-      />
+      <LiveForm of={form}>
+        <TextField
+          name="alt"
+          label="Alternative text"
+          hint={attributes.alt ? undefined : "Say what the picture shows, for whoever cannot see it."}
+        />
+        <TextField
+          name="src"
+          label="Picture’s address"
+          mono
+          error={source.ok || attributes.src === "" ? undefined : source.reason.message}
+        />
+        <ChoiceField
+          name="width"
+          label="Width"
+          options={[
+            { value: "own", word: "original width" },
+            ...PICTURE_WIDTHS.map((one) => ({ value: one, word: one })),
+          ]}
+        />
+        <ChoiceField
+          name="align"
+          label="Side"
+          options={[
+            { value: "flow", word: "in the text" },
+            ...PICTURE_SIDES.map((one) => ({ value: one, word: one })),
+          ]}
+        />
+      </LiveForm>
       <p className="text-sm text-quiet">
         The caption is written below the picture itself.{" "}
         {attributes.href ? `The picture leads to ${attributes.href}.` : "The picture leads nowhere yet."}

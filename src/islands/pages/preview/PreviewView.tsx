@@ -37,7 +37,7 @@ export default function PreviewView({ site, draft }: { site: Site; draft: Draft 
   if (stored.isError || delivered.isError)
     return <p className="text-bad">{messageOf(stored.error ?? delivered.error)}</p>;
   return (
-    <div className="grid grow gap-3 lg:grid-cols-2">
+    <div className="grid grow gap-3 grid-cols-[minmax(0,1fr)] lg:grid-cols-2">
       <section aria-label="As a reader gets it" className="flex min-h-[70vh] flex-col">
         <div className="flex h-[38px] items-center gap-3">
           <span className="shrink-0">

@@ -74,7 +74,7 @@ export function FindingLine(props: { finding: Finding; explained: boolean; onFix
           {finding.fixes.map((fix) => (
             <button
               key={fix.word}
-              className="text-accent underline underline-offset-2"
+              className="py-1 text-accent underline underline-offset-2"
               onClick={() => onFix(fix)}
             >
               {fix.word}

@@ -1,5 +1,5 @@
 import { ChevronDown, ChevronUp } from "lucide-react";
-import { useMemo, useState, type CSSProperties, type ReactNode } from "react";
+import { useMemo, useState, type ReactNode } from "react";
 import type { Fix } from "../../../core/pages/check/finding.ts";
 import { Choice } from "../../../ui/fields/Choice.tsx";
 import { KnotButton } from "./KnotButton.tsx";
@@ -61,7 +61,7 @@ export function Rope(props: {
   const height = (tops.at(-1) ?? 0) + KNOT_HEIGHT * 2;
   return (
     <aside aria-label="Links of this page" className="contents">
-      <div className="rope-bar sticky top-[46px] z-10 flex min-h-[34px] items-center gap-1 self-end bg-paper pb-1 text-sm">
+      <div className="rope-bar flex min-h-[34px] items-center gap-1 self-end bg-paper pb-1 text-sm">
         <Choice
           label="Which links"
           value={filter}
@@ -92,11 +92,9 @@ export function Rope(props: {
       <div ref={setRope} className="rope-line relative" style={{ minHeight: height }}>
         <div className="rope absolute top-0 bottom-0 left-[8px]" aria-hidden />
         {props.panel ? (
-          <div
-            className="z-20 max-lg:fixed max-lg:inset-x-3 max-lg:bottom-3 max-lg:max-h-[75vh] max-lg:overflow-auto lg:absolute lg:top-(--panel-top) lg:right-0 lg:left-6"
-            style={{ "--panel-top": `${Math.max(0, props.panelTop - 10)}px` } as CSSProperties}
-          >
-            {props.panel}
+          <div className="beside-words">
+            <div style={{ height: Math.max(0, props.panelTop - 10) }} />
+            <div className="rope-panel">{props.panel}</div>
           </div>
         ) : null}
         {links.length === 0 && !props.panel ? (

@@ -1,8 +1,6 @@
-import { html as htmlLanguage } from "@codemirror/lang-html";
-import { lintGutter, setDiagnostics, type Diagnostic } from "@codemirror/lint";
-import { openSearchPanel, search } from "@codemirror/search";
-import { EditorView, basicSetup } from "codemirror";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { setDiagnostics, type Diagnostic } from "@codemirror/lint";
+import { openSearchPanel } from "@codemirror/search";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { findLinks } from "../../../core/links/find.ts";
 import { rewriteLinks } from "../../../core/links/rewrite/rewrite.ts";
 import type { Site } from "../../../core/sites/site.ts";
@@ -11,63 +9,29 @@ import { useCheck } from "../rope/use-check.ts";
 import { useJudge } from "../rope/use-delivered.ts";
 import type { Draft } from "../draft/use-draft.ts";
 import { laidOut } from "../../../core/pages/formats/lay-out.ts";
+import { useSourceEditor } from "./use-source-editor.ts";
 import type { RopeLink } from "../rope/rope-link.ts";
-
-// Links are looked for when the typing has rested.
-const REST_MS = 120;
 
 /** The same page as source, with the same knots and checks in its margin. What is edited is saved as the draft. */
 export default function HtmlView({ site, draft, html }: { site: Site; draft: Draft; html: () => string }) {
-  const holder = useRef<HTMLDivElement>(null);
-  const view = useRef<EditorView>(undefined);
-  const [source, setSource] = useState(() => laidOut(html()));
+  const [begun] = useState(() => laidOut(html()));
+  const { holder, view, source, changed } = useSourceEditor(begun, (now) => draft.edit({ html: now }));
   const [chosen, setChosen] = useState<number>();
   const [tops, setTops] = useState<readonly number[]>([]);
-  const first = useRef(source);
-  const editing = useRef(draft.edit);
-  useEffect(() => {
-    editing.current = draft.edit;
-  });
 
   const links = useMemo(() => findLinks(source), [source]);
   const addresses = useMemo(() => links.map(({ href }) => href), [links]);
   const judging = useJudge(site, draft.fields, addresses);
-  const changed = useRef(new Set<() => void>());
-  const follow = useCallback((listener: () => void) => {
-    changed.current.add(listener);
-    return () => void changed.current.delete(listener);
-  }, []);
+  const follow = useCallback(
+    (listener: () => void) => {
+      changed.current.add(listener);
+      return () => void changed.current.delete(listener);
+    },
+    [changed],
+  );
   const { findings } = useCheck(site, draft.fields, judging, follow, () => ({
     html: view.current?.state.doc.toString() ?? source,
   }));
-
-  useEffect(() => {
-    let resting: ReturnType<typeof setTimeout> | undefined;
-    const made = new EditorView({
-      doc: first.current,
-      parent: holder.current!,
-      extensions: [
-        basicSetup,
-        htmlLanguage(),
-        search({ top: true }),
-        lintGutter(),
-        EditorView.lineWrapping,
-        EditorView.contentAttributes.of({ "aria-label": "HTML of the page" }),
-        EditorView.updateListener.of((update) => {
-          if (!update.docChanged) return;
-          clearTimeout(resting);
-          resting = setTimeout(() => setSource(made.state.doc.toString()), REST_MS);
-          for (const listener of changed.current) listener();
-          editing.current({ html: () => made.state.doc.toString() });
-        }),
-      ],
-    });
-    view.current = made;
-    return () => {
-      clearTimeout(resting);
-      made.destroy();
-    };
-  }, []);
 
   useEffect(() => {
     const editor = view.current;
@@ -80,7 +44,7 @@ export default function HtmlView({ site, draft, html }: { site: Site; draft: Dra
     const observer = new ResizeObserver(measure);
     observer.observe(editor.contentDOM);
     return () => observer.disconnect();
-  }, [links]);
+  }, [view, links]);
 
   useEffect(() => {
     const editor = view.current;
@@ -95,7 +59,7 @@ export default function HtmlView({ site, draft, html }: { site: Site; draft: Dra
       };
     });
     editor.dispatch(setDiagnostics(editor.state, diagnostics));
-  }, [findings, links, source]);
+  }, [view, findings, links, source]);
 
   const show = (index: number): void => {
     setChosen(index);

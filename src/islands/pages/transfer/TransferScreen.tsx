@@ -10,14 +10,15 @@ import { Screen } from "../../../ui/frame/Screen.tsx";
 import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
 import { refresh } from "../../../ui/client/queries.ts";
 import { hrefOf, messageOf } from "../../../ui/client/api.ts";
-import { sendFile } from "../../../ui/client/upload.ts";
+import { startJobWithFile } from "../../../ui/client/upload.ts";
+import { outcomeOf } from "../../../ui/notices/job.ts";
 
 /** Pages in from files, and out as files. */
 export function TransferScreen({ site }: { site: Site }) {
   return (
     <Screen>
       <SectionTabs site={site} tab="pages/transfer" />
-      <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_22rem]">
+      <div className="grid gap-8 grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_22rem]">
         <BringIn site={site} />
         <TakeOut site={site} />
       </div>
@@ -34,8 +35,9 @@ function BringIn({ site }: { site: Site }) {
       const reports: ImportedFile[] = [];
       for (const [index, file] of chosen.entries()) {
         const query = { name: file.name, dryRun: dryRun ? "1" : "0", publish };
-        const report = await sendFile("POST /sites/:site/import", { site: site.id, query }, file, (part) =>
-          setShare((index + part) / chosen.length),
+        const report = await outcomeOf<"POST /sites/:site/import">(
+          () => startJobWithFile("POST /sites/:site/import", { site: site.id, query }, file),
+          ({ done, total }) => setShare((index + (total > 0 ? done / total : 0)) / chosen.length),
         );
         reports.push(...report.files);
       }
@@ -50,6 +52,7 @@ function BringIn({ site }: { site: Site }) {
   };
   return (
     <section
+      data-needs="editor"
       aria-labelledby="bring-in"
       onDragOver={(event) => event.preventDefault()}
       onDrop={(event) => {

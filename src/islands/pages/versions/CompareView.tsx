@@ -5,10 +5,11 @@ import type { RevisionFull } from "../../../core/pages/page.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import { useAddressState } from "../../../ui/client/url-state.ts";
-import { when } from "../../../ui/format/when.ts";
 import type { Draft } from "../draft/use-draft.ts";
 import { asking, refresh } from "../../../ui/client/queries.ts";
+import { LinkDifferences } from "./LinkDifferences.tsx";
 import { api, messageOf } from "../../../ui/client/api.ts";
+import { when } from "../../../ui/format/format.ts";
 
 /** The draft beside a version that was kept, the last published one first: words and links apart. */
 export default function CompareView({ site, draft }: { site: Site; draft: Draft }) {
@@ -53,12 +54,12 @@ export default function CompareView({ site, draft }: { site: Site; draft: Draft 
     return (
       <p className="rounded border border-dashed border-line p-10 text-center text-quiet">
         Nothing to compare with yet: a version is kept each time the page is published, and whenever one is
-        set aside.
+        kept beside it.
       </p>
     );
   }
   return (
-    <div className="grid gap-4 lg:grid-cols-[15rem_minmax(0,1fr)]">
+    <div className="grid gap-4 grid-cols-[minmax(0,1fr)] lg:grid-cols-[15rem_minmax(0,1fr)]">
       <nav aria-label="Kept versions">
         <ul className="grid gap-0.5">
           {revisions.data?.items.map((revision) => (
@@ -69,7 +70,7 @@ export default function CompareView({ site, draft }: { site: Site; draft: Draft 
                 onClick={() => setChosen(revision.id)}
               >
                 <span className="font-medium">
-                  {revision.kind === "published" ? "Published" : "Set aside"}
+                  {revision.kind === "published" ? "Published" : "Kept draft"}
                 </span>{" "}
                 {when(revision.createdAt)}
                 <span className="block text-quiet">{revision.createdBy}</span>
@@ -92,7 +93,7 @@ function Difference(props: { draft: Draft; other: RevisionFull; restore: () => v
   const { html } = draft.page;
   const words = useMemo(() => wordDifference(other.html, html), [other.html, html]);
   const links = useMemo(() => linkDifference(other.html, html), [other.html, html]);
-  const name = other.kind === "published" ? "published" : "set aside";
+  const name = other.kind === "published" ? "published" : "kept beside it";
   return (
     <div className="grid gap-4">
       <div className="flex flex-wrap items-center gap-3">
@@ -105,7 +106,7 @@ function Difference(props: { draft: Draft; other: RevisionFull; restore: () => v
             : "words differ as marked"}
           , {linksInWords(links.length)}.
         </p>
-        <button className="action ml-auto" onClick={props.restore}>
+        <button data-needs="editor" className="action ml-auto" onClick={props.restore}>
           Make it the draft again
         </button>
       </div>
@@ -114,30 +115,13 @@ function Difference(props: { draft: Draft; other: RevisionFull; restore: () => v
           Links
         </h2>
         {links.length === 0 ? <p className="text-sm text-quiet">No link differs.</p> : null}
-        <table className="w-full text-left text-sm">
-          <tbody>
-            {links.map((link, index) => (
-              <tr key={index} className="border-b border-line/60 align-top">
-                <td
-                  className={`w-24 py-1 pr-3 font-medium ${link.change === "added" ? "text-good" : link.change === "removed" ? "text-bad" : "text-warn"}`}
-                >
-                  {link.change}
-                </td>
-                <td className="py-1 pr-3">{link.words}</td>
-                <td className="py-1 font-mono text-xs break-all">
-                  {link.before ? <del className="block text-bad">{link.before}</del> : null}
-                  {link.after ? <ins className="block text-good no-underline">{link.after}</ins> : null}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        {links.length > 0 ? <LinkDifferences links={links} /> : null}
       </section>
       <section aria-labelledby="words-differ">
         <h2 id="words-differ" className="mb-1 font-semibold">
           Words
         </h2>
-        <div className="grid gap-3 md:grid-cols-2">
+        <div className="grid gap-3 grid-cols-[minmax(0,1fr)] md:grid-cols-2">
           <Side name={name[0]!.toUpperCase() + name.slice(1)} words={words} without="added" />
           <Side name="Draft" words={words} without="removed" />
         </div>

@@ -1,6 +1,6 @@
 import { pageText } from "../../../core/text/difference.ts";
-import { when } from "../../../ui/format/when.ts";
 import type { Draft } from "../draft/use-draft.ts";
+import { when } from "../../../ui/format/format.ts";
 
 /** Two people saved one page: both versions side by side, and the choice between them. The other one is kept aside. */
 export function ConflictPanel({ draft, text }: { draft: Draft; text: string }) {
@@ -12,7 +12,7 @@ export function ConflictPanel({ draft, text }: { draft: Draft; text: string }) {
         yours has been written yet, and nothing is lost: the one you do not go on with is kept under
         “Compare”.
       </p>
-      <div className="mt-2 grid gap-3 md:grid-cols-2">
+      <div className="mt-2 grid gap-3 grid-cols-[minmax(0,1fr)] md:grid-cols-2">
         <Version name="Yours" title={draft.fields.title} text={text} />
         <Version name={`As ${theirs.updatedBy} saved it`} title={theirs.title} text={pageText(theirs.html)} />
       </div>

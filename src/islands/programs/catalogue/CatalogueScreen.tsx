@@ -1,11 +1,14 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
-import { FileUp } from "lucide-react";
-import { useState } from "react";
-import type { Network } from "../../../core/programs/program.ts";
+import { useQuery } from "@tanstack/react-query";
+import { FileUp, RefreshCw } from "lucide-react";
+import { useEffect, useState } from "react";
 import type { Site } from "../../../core/sites/site.ts";
+import { ChooseOne } from "../../../ui/choose/choose.tsx";
+import { asOptions } from "../../../ui/choose/options.ts";
+import { FilterBar } from "../../../ui/filter/FilterBar.tsx";
 import { ChooseFiles } from "../../../ui/fields/ChooseFiles.tsx";
-import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
-import { notify } from "../../../ui/notices/notices.ts";
+import { useWork } from "../../../ui/notices/job.ts";
+import { WorkBar } from "../../../ui/notices/WorkBar.tsx";
+import { later } from "../../../ui/frame/later.tsx";
 import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../../ui/frame/Screen.tsx";
 import { useAddressState } from "../../../ui/client/url-state.ts";
@@ -13,8 +16,10 @@ import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 import { useNetworks } from "../use-programs.ts";
 import { Entries } from "./Entries.tsx";
 import { refresh, keyOf } from "../../../ui/client/queries.ts";
-import { api, messageOf } from "../../../ui/client/api.ts";
+import { api, messageOf, startJob } from "../../../ui/client/api.ts";
 import { sendFile } from "../../../ui/client/upload.ts";
+
+const NetworkForm = later(async () => (await import("./NetworkForm.tsx")).default);
 
 /** Finding a program: a network's catalogue, or one's own file, beside what is known already. */
 export function CatalogueScreen({ site }: { site: Site }) {
@@ -29,7 +34,7 @@ export function CatalogueScreen({ site }: { site: Site }) {
 function Catalogue({ site }: { site: Site }) {
   const networks = useNetworks(site);
   const [chosen, choose] = useAddressState("network");
-  const [q, setQ] = useAddressState("q");
+  const [q] = useAddressState("q");
   const words = useDebounced(q, 200);
   const [file, setFile] = useState<File>();
   const [adding, setAdding] = useState(false);
@@ -48,41 +53,41 @@ function Catalogue({ site }: { site: Site }) {
   });
   return (
     <>
-      <div className="mb-3 flex flex-wrap items-center gap-2">
-        <select
-          className="field w-auto"
-          aria-label="Catalogue of"
-          value={file ? "" : network}
-          onChange={(event) => {
-            setFile(undefined);
-            choose(event.target.value);
-          }}
-        >
-          {file ? <option value="">{file.name}</option> : null}
-          {networks.data?.map(({ name }) => (
-            <option key={name}>{name}</option>
-          ))}
-        </select>
-        <input
-          type="search"
-          className="field max-w-80 grow"
-          aria-label="Search the catalogue"
-          placeholder="What your readers would buy"
-          value={q}
-          onChange={(event) => setQ(event.target.value)}
-        />
-        <ChooseFiles
-          label="Catalogue as a file"
-          accept=".csv,.json,.txt"
-          className="action"
-          onChoose={([one]) => setFile(one)}
-        >
-          <FileUp size={15} aria-hidden /> From a file
-        </ChooseFiles>
-        <button className="action action-plain" onClick={() => setAdding(!adding)}>
-          Networks
-        </button>
-      </div>
+      <FilterBar
+        view={
+          <ChooseOne
+            attributes={{ "aria-label": "Catalogue of" }}
+            className="w-52"
+            placeholder={file?.name}
+            value={file ? "" : network}
+            options={asOptions((networks.data ?? []).map(({ name }) => name))}
+            onChange={(name) => {
+              setFile(undefined);
+              choose(name);
+            }}
+          />
+        }
+        search={{
+          label: "Search the catalogue for what your readers would buy",
+          placeholder: "Search the catalogue",
+        }}
+        actions={
+          <>
+            <ChooseFiles
+              label="Catalogue as a file"
+              accept=".csv,.json,.txt"
+              className="action"
+              onChoose={([one]) => setFile(one)}
+            >
+              <FileUp size={15} aria-hidden /> From a file
+            </ChooseFiles>
+            {file || network === "" ? null : <AskAgain site={site} network={network} />}
+            <button data-needs="editor" className="action action-plain" onClick={() => setAdding(!adding)}>
+              Networks
+            </button>
+          </>
+        }
+      />
       {adding ? <NetworkForm site={site} networks={networks.data ?? []} /> : null}
       {networks.isSuccess && networks.data.length === 0 && !file ? (
         <p className="rounded border border-dashed border-line p-8 text-center text-quiet">
@@ -103,62 +108,26 @@ function Catalogue({ site }: { site: Site }) {
   );
 }
 
-function NetworkForm({ site, networks }: { site: Site; networks: readonly Network[] }) {
-  const [name, setName] = useState(networks[0]?.name ?? "");
-  const known = networks.find((one) => one.name === name);
-  const [typed, setTyped] = useState<{ hosts?: string; catalogue?: string; report?: string }>({});
-  const hosts = typed.hosts ?? known?.hosts.join(" ") ?? "";
-  const catalogue = typed.catalogue ?? known?.catalogue ?? "";
-  const report = typed.report ?? known?.report ?? "";
-  const save = useMutation({
-    mutationFn: () =>
-      api("PUT /sites/:site/networks", {
-        site: site.id,
-        body: { name, hosts: hosts.split(/[\s,]+/).filter(Boolean), catalogue, report },
-      }),
-    onSuccess: () => {
-      setTyped({});
-      notify(`Saved ${name}`);
-      return refresh("GET /sites/:site/networks", "GET /sites/:site/catalogue");
-    },
-  });
-  const field = (label: string, value: string, change: (value: string) => void, mono = true) => (
-    <FieldRow label={label}>
-      {(attributes) => (
-        <input
-          {...attributes}
-          className={`field ${mono ? "font-mono text-sm" : ""}`}
-          list={mono ? undefined : "networks"}
-          value={value}
-          onChange={(event) => change(event.target.value)}
-        />
-      )}
-    </FieldRow>
-  );
+// A catalogue is kept for a day; who knows of a newer one asks for it.
+function AskAgain({ site, network }: { site: Site; network: string }) {
+  const work = useWork<"POST /sites/:site/catalogue/pull">();
+  const { state } = work;
+  useEffect(() => {
+    if (state === "done") void refresh("GET /sites/:site/catalogue");
+  }, [state]);
   return (
-    <form
-      aria-label="Network"
-      className="mb-4 grid max-w-4xl gap-2 rounded border border-line bg-sheet p-3 sm:grid-cols-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        save.mutate();
-      }}
-    >
-      {field("Network", name, setName, false)}
-      <datalist id="networks">
-        {networks.map((one) => (
-          <option key={one.id} value={one.name} />
-        ))}
-      </datalist>
-      {field("Hosts that its tracked links go to", hosts, (value) => setTyped({ ...typed, hosts: value }))}
-      {field("Its catalogue (JSON or CSV)", catalogue, (value) => setTyped({ ...typed, catalogue: value }))}
-      {field("Its report (CSV)", report, (value) => setTyped({ ...typed, report: value }))}
-      <div className="flex items-center gap-3 sm:col-span-2">
-        <button className="action action-main" disabled={save.isPending || name.trim() === ""}>
-          Save network
-        </button>
-        {save.isError ? <span className="text-bad">{messageOf(save.error)}</span> : null}
-      </div>
-    </form>
+    <>
+      <button
+        data-needs="editor"
+        className="action action-plain"
+        disabled={state === "running"}
+        onClick={() =>
+          work.start(() => startJob("POST /sites/:site/catalogue/pull", { site: site.id, body: { network } }))
+        }
+      >
+        <RefreshCw size={15} aria-hidden /> Ask {network} again
+      </button>
+      <WorkBar work={work} label={`Asking ${network}`} />
+    </>
   );
 }

@@ -1,9 +1,12 @@
-import { lazy, Suspense } from "react";
 import type { ProgramFigures } from "../../../core/programs/program.ts";
+import { whenSeen } from "../../../ui/frame/later.tsx";
 import { Choice } from "../../../ui/fields/Choice.tsx";
 import { useAddressState } from "../../../ui/client/url-state.ts";
 
-const Bars = lazy(async () => ({ default: (await import("../../../ui/charts/Bars.tsx")).Bars }));
+const Bars = whenSeen(
+  async () => (await import("../../../ui/charts/Bars.tsx")).Bars,
+  () => <p className="h-52 text-quiet">Drawing…</p>,
+);
 const MAX_BARS = 12;
 
 const FIGURES = {
@@ -53,14 +56,12 @@ export function ProgramChart({ programs }: { programs: readonly ProgramFigures[]
           compare only those.
         </span>
       </div>
-      <Suspense fallback={<p className="h-52 text-quiet">Drawing…</p>}>
-        <Bars
-          rows={rows}
-          series={series.map((one) => ({ ...one, name: `${one.name}${unit}`, stack: one.field }))}
-          label={`${word} of ${rows.map(({ label }) => label).join(", ")}; the same figures stand in the table.`}
-          className="h-52 w-full"
-        />
-      </Suspense>
+      <Bars
+        rows={rows}
+        series={series.map((one) => ({ ...one, name: `${one.name}${unit}`, stack: one.field }))}
+        label={`${word} of ${rows.map(({ label }) => label).join(", ")}; the same figures stand in the table.`}
+        className="h-52 w-full"
+      />
     </section>
   );
 }

@@ -1,12 +1,35 @@
 import { createColumnHelper } from "@tanstack/react-table";
 import type { ProgramFigures } from "../../../core/programs/program.ts";
 import { setAddressState } from "../../../ui/client/url-state.ts";
-import { commissionWords, money, nextPayout, STATE_TONE } from "../figures-in-words.ts";
-import { PROGRAM_COLUMNS } from "./column-names.ts";
+import { commissionWords, nextPayout, STATE_TONE } from "../figures-in-words.ts";
+import type { Columns } from "../../../ui/table/columns.ts";
+import { count, money, shortDay } from "../../../ui/format/format.ts";
 
 const column = createColumnHelper<ProgramFigures>();
+/** The columns of the comparison besides the program's name. */
+export const PROGRAM_COLUMNS: Columns = {
+  table: "programs",
+  words: {
+    state: "State",
+    network: "Network",
+    commission: "Pays",
+    epc7: "Their EPC, 7 days",
+    epc30: "Their EPC, 30 days",
+    epc90: "Their EPC, 90 days",
+    own7: "Our EPC, 7 days",
+    own30: "Our EPC, 30 days",
+    own90: "Our EPC, 90 days",
+    cookieDays: "Cookie",
+    payout: "To its payout",
+    links: "Links",
+    clicks: "Clicks",
+    earned: "Earned",
+    nextStep: "Next step",
+    tags: "Tags",
+  },
+  standard: "state,network,commission,epc30,own30,own90,payout,links,clicks,earned,nextStep",
+};
 const heads = PROGRAM_COLUMNS.words;
-const DAY = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
 
 /** The columns of the comparison, the program's name first. */
 export const programColumns = [
@@ -74,9 +97,7 @@ export const programColumns = [
   column.accessor("clicks", {
     header: heads.clicks,
     sortDescFirst: true,
-    cell: ({ getValue }) => (
-      <span className="block text-right tabular-nums">{getValue().toLocaleString("en-GB")}</span>
-    ),
+    cell: ({ getValue }) => <span className="block text-right tabular-nums">{count(getValue())}</span>,
   }),
   column.accessor(({ earned }) => earned.length, {
     id: "earned",
@@ -94,7 +115,7 @@ export const programColumns = [
       <span className="block truncate text-sm" title={original.nextStep}>
         {original.nextStepDue ? (
           <span className={isDue(original.nextStepDue) ? "text-bad" : "text-quiet"}>
-            {DAY.format(new Date(original.nextStepDue))}{" "}
+            {shortDay(original.nextStepDue)}{" "}
           </span>
         ) : null}
         {original.nextStep}
@@ -141,7 +162,7 @@ export function Payout({ program }: { program: ProgramFigures }) {
       <span className="block whitespace-nowrap tabular-nums">
         {money(towardsPayout, currency)} of {money(payoutThreshold, currency)}
       </span>
-      {due ? <span className="block whitespace-nowrap">pays {DAY.format(due)}</span> : null}
+      {due ? <span className="block whitespace-nowrap">pays {shortDay(due)}</span> : null}
     </span>
   );
 }

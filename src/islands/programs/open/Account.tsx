@@ -1,12 +1,10 @@
-import { useMutation } from "@tanstack/react-query";
 import { Copy, ExternalLink, Eye } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import type { Credentials, Program } from "../../../core/programs/program.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import { notify } from "../../../ui/notices/notices.ts";
 import { useKey } from "../../../ui/keys/use-key.ts";
-import { refreshPrograms } from "../use-programs.ts";
+import { CredentialsForm } from "./CredentialsForm.tsx";
 import { api, messageOf } from "../../../ui/client/api.ts";
 
 const SHOWN_MS = 12_000;
@@ -63,7 +61,7 @@ export function Account({ site, program }: { site: Site; program: Program }) {
             </button>
           </>
         ) : null}
-        <button className="action action-plain" onClick={() => setChanging(!changing)}>
+        <button data-needs="editor" className="action action-plain" onClick={() => setChanging(!changing)}>
           {program.hasCredentials ? "Change them" : "Keep a name and password"}
         </button>
       </div>
@@ -73,79 +71,7 @@ export function Account({ site, program }: { site: Site; program: Program }) {
           <span className="font-sans text-quiet">hidden again in some seconds; noted in the audit log</span>
         </p>
       ) : null}
-      {changing ? (
-        <ChangeCredentials
-          site={site}
-          program={program}
-          has={program.hasCredentials}
-          onDone={() => setChanging(false)}
-        />
-      ) : null}
+      {changing ? <CredentialsForm site={site} program={program} onDone={() => setChanging(false)} /> : null}
     </section>
-  );
-}
-
-function ChangeCredentials(props: { site: Site; program: Program; has: boolean; onDone: () => void }) {
-  const { has, onDone } = props;
-  const at = { site: props.site.id, id: props.program.id };
-  const [name, setName] = useState("");
-  const [password, setPassword] = useState("");
-  const done = (text: string): Promise<void> => {
-    notify(text);
-    onDone();
-    return refreshPrograms();
-  };
-  const keep = useMutation({
-    mutationFn: () => api("PUT /sites/:site/programs/:id/credentials", { ...at, body: { name, password } }),
-    onSuccess: () => done("Kept, encrypted"),
-  });
-  const drop = useMutation({
-    mutationFn: () => api("DELETE /sites/:site/programs/:id/credentials", at),
-    onSuccess: () => done("Forgotten"),
-  });
-  return (
-    <form
-      className="grid gap-2 sm:grid-cols-[1fr_1fr_auto] sm:items-end"
-      autoComplete="off"
-      onSubmit={(event) => {
-        event.preventDefault();
-        keep.mutate();
-      }}
-    >
-      <FieldRow label="Name to sign in with">
-        {(attributes) => (
-          <input
-            {...attributes}
-            className="field"
-            autoComplete="off"
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-          />
-        )}
-      </FieldRow>
-      <FieldRow label="Password">
-        {(attributes) => (
-          <input
-            {...attributes}
-            type="password"
-            className="field"
-            autoComplete="new-password"
-            value={password}
-            onChange={(event) => setPassword(event.target.value)}
-          />
-        )}
-      </FieldRow>
-      <div className="flex gap-2">
-        <button className="action action-main" disabled={keep.isPending || (name === "" && password === "")}>
-          Keep
-        </button>
-        {has ? (
-          <button type="button" className="action action-plain text-bad" onClick={() => drop.mutate()}>
-            Forget
-          </button>
-        ) : null}
-      </div>
-      {keep.isError ? <p className="text-bad sm:col-span-3">{messageOf(keep.error)}</p> : null}
-    </form>
   );
 }

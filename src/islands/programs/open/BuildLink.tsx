@@ -1,106 +1,63 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
 import { Copy, Footprints, Link2 } from "lucide-react";
 import { useState } from "react";
 import type { Program } from "../../../core/programs/program.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
 import { copyText } from "../../../ui/keys/copy.ts";
-import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
-import { ShortLinkMaker } from "../../links/paste/ShortLinkMaker.tsx";
-import { asking } from "../../../ui/client/queries.ts";
-import { api, messageOf, ApiProblem } from "../../../ui/client/api.ts";
+import ShortLinkMaker from "../../links/paste/ShortLinkMaker.tsx";
+import { usePageOptions } from "../../pages/known-pages.ts";
+import { Form, SaveButton } from "../../../ui/form/Form.tsx";
+import { ChooseField } from "../../../ui/form/choose-fields.tsx";
+import { TextField } from "../../../ui/form/fields.tsx";
+import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
+import { api, type Answer } from "../../../ui/client/api.ts";
 
 /** Any product address of the program in, its tracked link out; one more step makes it short. */
 export function BuildLink({ site, program }: { site: Site; program: Program }) {
-  const [destination, setDestination] = useState("");
-  const [page, setPage] = useState("");
-  const [text, setText] = useState("");
   const [making, setMaking] = useState(false);
-  const pages = useQuery({
-    ...asking("GET /sites/:site/pages", { site: site.id, query: { limit: 500, sort: "title" } }),
-    select: ({ items }) => items,
-  });
-  const build = useMutation({
-    mutationFn: () =>
+  const [built, setBuilt] = useState<Answer<"POST /sites/:site/programs/:id/link">>();
+  const form = useSavedForm({
+    values: { destination: "", page: "", text: "" },
+    save: ({ destination, page, text }) =>
       api("POST /sites/:site/programs/:id/link", {
         site: site.id,
         id: program.id,
-        body: {
-          destination,
-          ...(page ? { page } : {}),
-          ...(text ? { text } : {}),
-        },
+        body: { destination, ...(page ? { page } : {}), ...(text ? { text } : {}) },
       }),
-    onSuccess: ({ address }) => {
+    onSaved: (answer) => {
+      setBuilt(answer);
       setMaking(false);
-      void copyText(address);
+      void copyText(answer.address);
     },
+    fieldOf: (path) => (path === "subId" ? "text" : path),
   });
-  const errors = build.error instanceof ApiProblem ? build.error.errors : [];
-  const fault = (field: string): string | undefined => errors.find(({ path }) => path === field)?.message;
-  const built = build.data;
+  const pages = usePageOptions(site, "id", form.watch("page") ? [form.watch("page")] : []);
   return (
     <section aria-label="Build a link" className="grid gap-2 border-b border-line pb-3">
-      <form
-        className="grid gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          build.mutate();
-        }}
-      >
-        <FieldRow label="Build a tracked link to" error={fault("destination")}>
-          {(attributes) => (
-            <input
-              {...attributes}
-              className="field font-mono text-sm"
-              placeholder={`Paste a product’s address on ${program.domains[0]}`}
-              value={destination}
-              onChange={(event) => setDestination(event.target.value)}
-            />
-          )}
-        </FieldRow>
-        <div className="grid gap-2 sm:grid-cols-[1fr_1fr_auto] sm:items-end">
-          <FieldRow label="It will stand on">
-            {(attributes) => (
-              <select
-                {...attributes}
-                className="field"
-                value={page}
-                onChange={(event) => setPage(event.target.value)}
-              >
-                <option value="">no page of ours</option>
-                {pages.data?.map(({ id, title }) => (
-                  <option key={id} value={id}>
-                    {title}
-                  </option>
-                ))}
-              </select>
-            )}
-          </FieldRow>
-          <FieldRow label="Label" error={fault("subId")}>
-            {(attributes) => (
-              <input
-                {...attributes}
-                className="field"
-                placeholder="free text, if the pattern has {text}"
-                value={text}
-                onChange={(event) => setText(event.target.value)}
-              />
-            )}
-          </FieldRow>
-          <button className="action action-main" disabled={build.isPending || destination.trim() === ""}>
+      <Form of={form} className="grid gap-2">
+        <TextField
+          name="destination"
+          label="Build a tracked link to"
+          mono
+          placeholder={`Paste a product’s address on ${program.domains[0]}`}
+        />
+        <div className="grid gap-2 grid-cols-[minmax(0,1fr)] sm:grid-cols-[1fr_1fr_auto] sm:items-end">
+          <ChooseField
+            name="page"
+            label="It will stand on"
+            none="no page of ours"
+            options={pages.options}
+            onType={pages.find}
+          />
+          <TextField name="text" label="Label" placeholder="free text, if the pattern has {text}" />
+          <SaveButton of={form} disabled={form.watch("destination").trim() === ""}>
             Build and copy
-          </button>
+          </SaveButton>
         </div>
-      </form>
-      {build.isError && !fault("destination") && !fault("subId") ? (
-        <p role="alert" className="text-bad">
-          {fault("program") ?? messageOf(build.error)}
-        </p>
-      ) : null}
+      </Form>
       {built ? (
         <div className="grid gap-2 rounded bg-wash p-2" aria-live="polite">
-          <p className="break-all">
+          <p className="wrap-anywhere">
             <AddressText address={built.address} most={400} />
           </p>
           <p className="text-sm text-quiet">
@@ -121,7 +78,13 @@ export function BuildLink({ site, program }: { site: Site; program: Program }) {
             <button className="action" onClick={() => void copyText(built.address)}>
               <Copy size={14} aria-hidden /> Copy
             </button>
-            <button key={built.address} autoFocus className="action" onClick={() => setMaking(true)}>
+            <button
+              data-needs="editor"
+              key={built.address}
+              autoFocus
+              className="action"
+              onClick={() => setMaking(true)}
+            >
               <Link2 size={14} aria-hidden /> Make it short
             </button>
             <a className="action" href={`/${site.key}/trace?of=${encodeURIComponent(built.address)}`}>

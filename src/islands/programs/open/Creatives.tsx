@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { Creative } from "../../../core/creatives/creative.ts";
 import type { Program } from "../../../core/programs/program.ts";
 import type { Site } from "../../../core/sites/site.ts";
+import { HistoryLink } from "../../../ui/links/HistoryLink.tsx";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
 import { copyText } from "../../../ui/keys/copy.ts";
 import { notify } from "../../../ui/notices/notices.ts";
@@ -30,11 +31,17 @@ export function Creatives({ site, program }: { site: Site; program: Program }) {
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
   return (
-    <section aria-label="Creatives" className="grid gap-2 border-t border-line pt-3">
+    <section
+      aria-label="Creatives"
+      className="grid grid-cols-[minmax(0,1fr)] gap-2 border-t border-line pt-3"
+    >
       <h3 className="font-semibold">Creatives</h3>
-      <ul className="grid gap-2">
+      <ul className="grid grid-cols-[minmax(0,1fr)] gap-2">
         {creatives.data?.map((creative) => (
-          <li key={creative.id} className="grid gap-1 rounded border border-line p-2">
+          <li
+            key={creative.id}
+            className="grid grid-cols-[minmax(0,1fr)] gap-1 rounded border border-line p-2"
+          >
             {changing === creative.id ? (
               <CreativeForm
                 site={site}
@@ -61,7 +68,9 @@ export function Creatives({ site, program }: { site: Site; program: Program }) {
           None kept yet. Paste a banner or text link as the program gives it out.
         </p>
       ) : null}
-      <CreativeForm site={site} program={program.id} onDone={() => void refreshCreatives()} />
+      <div data-needs="editor">
+        <CreativeForm site={site} program={program.id} onDone={() => void refreshCreatives()} />
+      </div>
     </section>
   );
 }
@@ -80,7 +89,7 @@ function CreativeShown({
   const { name, kind, picture, words, pixel, leftOut, filled, fault, uses } = creative;
   return (
     <>
-      <div className="flex items-center gap-2">
+      <div className="flex flex-wrap items-center gap-2">
         <span className="font-medium">{name}</span>
         <span className="text-sm text-quiet">
           {kind === "banner"
@@ -94,13 +103,19 @@ function CreativeShown({
           </button>
         ) : null}
         <button
+          data-needs="editor"
           className={`action action-plain px-1 ${filled ? "" : "ml-auto"}`}
           aria-label={`Change ${name}`}
           onClick={onChange}
         >
           <Pencil size={15} aria-hidden />
         </button>
-        <button className="action action-plain px-1" aria-label={`Take ${name} away`} onClick={onRemove}>
+        <button
+          data-needs="editor"
+          className="action action-plain px-1"
+          aria-label={`Delete ${name}`}
+          onClick={onRemove}
+        >
           <Trash2 size={15} aria-hidden />
         </button>
       </div>
@@ -117,6 +132,7 @@ function CreativeShown({
       {filled ? <AddressText address={filled.href} most={80} /> : <p className="text-sm text-bad">{fault}</p>}
       {leftOut.length > 0 ? <p className="text-sm text-warn">Left out of it: {leftOut.join(", ")}.</p> : null}
       <p className="text-sm text-quiet">
+        <HistoryLink site={site} kind="creative" object={name} />.{" "}
         {uses.length === 0 ? "Used nowhere." : "Used on "}
         {uses.map(({ page, title }, at) => (
           <span key={page}>

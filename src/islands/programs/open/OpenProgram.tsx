@@ -1,19 +1,23 @@
-import { Trash2, X } from "lucide-react";
+import { Trash2 } from "lucide-react";
 import { useState } from "react";
 import type { Program, ProgramFigures } from "../../../core/programs/program.ts";
 import type { Site } from "../../../core/sites/site.ts";
+import { HistoryLink } from "../../../ui/links/HistoryLink.tsx";
+import { useTitle } from "../../../ui/frame/use-title.ts";
+import { SidePanel } from "../../../ui/panel/SidePanel.tsx";
 import { setAddressState } from "../../../ui/client/url-state.ts";
 import { Payout } from "../directory/columns.tsx";
-import { commissionWords, money, STATE_TONE } from "../figures-in-words.ts";
+import { commissionWords, STATE_TONE } from "../figures-in-words.ts";
 import { useDeleteProgram, useProgramChange } from "../use-programs.ts";
 import { Account } from "./Account.tsx";
 import { BuildLink } from "./BuildLink.tsx";
 import { Creatives } from "./Creatives.tsx";
 import { ProgramForm } from "./ProgramForm.tsx";
 import { ProgramLinks, type Become, type TermsBefore } from "./ProgramLinks.tsx";
+import { count, day, money } from "../../../ui/format/format.ts";
 
 /** One program beside the list: signing in, building links, what it does, its terms. */
-export function OpenProgram({ site, program }: { site: Site; program: ProgramFigures | undefined }) {
+export default function OpenProgram({ site, program }: { site: Site; program: ProgramFigures | undefined }) {
   const remove = useDeleteProgram(site);
   const [asking, ask] = useState<{ become: Become; before?: TermsBefore }>();
   const leave = useProgramChange(site, ({ name }) => `The links of ${name} stay as they are`);
@@ -27,75 +31,67 @@ export function OpenProgram({ site, program }: { site: Site; program: ProgramFig
     if (now.state === "closed" && before.state !== "closed") ask({ become: "plain", before: was });
     else if (JSON.stringify(was) !== JSON.stringify(is)) ask({ become: "reissue", before: was });
   };
+  useTitle(program?.name);
   return (
-    <aside
-      aria-label={program ? program.name : "New program"}
-      className="grid content-start gap-3 rounded border border-line bg-sheet p-3"
-      onKeyDown={(event) => event.key === "Escape" && close()}
-    >
-      <div className="flex items-start gap-2">
-        <h2 className="text-lg font-semibold">{program?.name ?? "New program"}</h2>
-        {program ? (
+    <SidePanel
+      label={program ? program.name : "New program"}
+      of={program?.id ?? ""}
+      title={program?.name ?? "New program"}
+      actions={
+        program ? (
           <button
-            className="action action-plain ml-auto px-1"
-            aria-label={`Take ${program.name} away`}
+            data-needs="editor"
+            className="action action-plain px-1"
+            aria-label={`Delete ${program.name}`}
             onClick={() => remove.mutate(program, { onSuccess: close })}
           >
             <Trash2 size={16} aria-hidden />
           </button>
+        ) : null
+      }
+      onClose={close}
+    >
+      <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-3">
+        {program ? (
+          <>
+            <Summary site={site} program={program} onTrack={() => ask({ become: "track" })} />
+            {asking ? (
+              <ProgramLinks
+                {...asking}
+                site={site}
+                program={program}
+                onDone={() => ask(undefined)}
+                onLeave={() => {
+                  ask(undefined);
+                  if (program.state === "closed" && asking.become === "plain")
+                    leave.mutate({ program, change: { linksLeft: true } });
+                }}
+              />
+            ) : isOpen ? (
+              <ProgramLinks
+                become="plain"
+                isStanding
+                site={site}
+                program={program}
+                onDone={() => undefined}
+                onLeave={() => leave.mutate({ program, change: { linksLeft: true } })}
+              />
+            ) : null}
+            <Account site={site} program={program} />
+            <BuildLink site={site} program={program} />
+          </>
         ) : null}
-        <button
-          className={`action action-plain px-1 ${program ? "" : "ml-auto"}`}
-          aria-label="Close"
-          onClick={close}
-        >
-          <X size={16} aria-hidden />
-        </button>
+        <ProgramForm key={program?.version ?? 0} site={site} program={program} onSaved={saved} />
+        {program ? <Creatives site={site} program={program} /> : null}
+        {program ? <HistoryLink site={site} kind="program" object={program.id} /> : null}
       </div>
-      {program ? (
-        <>
-          <Summary site={site} program={program} onTrack={() => ask({ become: "track" })} />
-          {asking ? (
-            <ProgramLinks
-              {...asking}
-              site={site}
-              program={program}
-              onDone={() => ask(undefined)}
-              onLeave={() => {
-                ask(undefined);
-                if (program.state === "closed" && asking.become === "plain")
-                  leave.mutate({ program, change: { linksLeft: true } });
-              }}
-            />
-          ) : isOpen ? (
-            <ProgramLinks
-              become="plain"
-              isStanding
-              site={site}
-              program={program}
-              onDone={() => undefined}
-              onLeave={() => leave.mutate({ program, change: { linksLeft: true } })}
-            />
-          ) : null}
-          <Account site={site} program={program} />
-          <BuildLink site={site} program={program} />
-        </>
-      ) : null}
-      <ProgramForm key={program?.version ?? 0} site={site} program={program} onSaved={saved} />
-      {program ? <Creatives site={site} program={program} /> : null}
-    </aside>
+    </SidePanel>
   );
 }
 
 // What a program's links are known by.
 function builtFrom({ trackingId, template, domains }: Program): TermsBefore {
   return { trackingId, template, domains };
-}
-
-const DAY = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric" });
-
-function day(at: string): string {
-  return DAY.format(new Date(at));
 }
 
 function Summary(props: { site: Site; program: ProgramFigures; onTrack: () => void }) {
@@ -134,7 +130,7 @@ function Summary(props: { site: Site; program: ProgramFigures; onTrack: () => vo
         <a className="text-accent underline" href={`/${site.key}/routes?program=${program.id}`}>
           its short links
         </a>{" "}
-        were clicked {clicks.toLocaleString("en-GB")} times in 90 days and{" "}
+        were clicked {count(clicks)} times in 90 days and{" "}
         <a className="text-accent underline" href={`/${site.key}/earnings?by=page&program=${program.id}`}>
           earned {earned.map(({ amount, currency }) => money(amount, currency)).join(" + ") || "nothing"}
         </a>

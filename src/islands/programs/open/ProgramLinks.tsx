@@ -2,12 +2,14 @@ import { useEffect, useRef, useState } from "react";
 import type { LinkAction, LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
 import type { Program } from "../../../core/programs/program.ts";
 import type { Site } from "../../../core/sites/site.ts";
+import { ChooseOne } from "../../../ui/choose/choose.tsx";
 import { domainNames } from "../../../core/rules/resolve/match.ts";
 import { useWork } from "../../../ui/notices/job.ts";
 import { WorkBar } from "../../../ui/notices/WorkBar.tsx";
 import { ChangePreview } from "../../ledger/many/ChangePreview.tsx";
 import { askChange, tellChanged } from "../../ledger/many/use-change.ts";
 import { refreshPrograms, usePrograms } from "../use-programs.ts";
+import { count } from "../../../ui/format/format.ts";
 
 /** Why links of a program change: `plain` asks what those of a closed one become. */
 export type Become = Exclude<Extract<LinkAction, { do: "program" }>["become"], "unlink">;
@@ -69,7 +71,7 @@ export function ProgramLinks(props: {
     section.current?.focus({ preventScroll: true });
   }, [isStanding]);
   const answer = preview.state === "done" ? preview.result : undefined;
-  const count = answer ? answer.links + answer.routes : 0;
+  const changed = answer ? answer.links + answer.routes : 0;
   return (
     <section
       ref={section}
@@ -80,20 +82,17 @@ export function ProgramLinks(props: {
       <p className="font-medium">{ASKS[become]}</p>
       <div className="flex flex-wrap items-center gap-3">
         {become === "plain" ? (
-          <select
-            className="field w-auto"
-            aria-label="Become"
+          <ChooseOne
+            attributes={{ "aria-label": "Become" }}
+            className="w-96 max-w-full"
             value={instead}
-            onChange={(event) => setInstead(event.target.value)}
-          >
-            <option value="plain">the plain address of the page</option>
-            <option value="unlink">words without a link; short links go on to the plain address</option>
-            {others.map(({ id, name }) => (
-              <option key={id} value={id}>
-                links of {name}
-              </option>
-            ))}
-          </select>
+            options={[
+              { value: "plain", word: "the plain address of the page" },
+              { value: "unlink", word: "words without a link; short links go on to the plain address" },
+              ...others.map(({ id, name }) => ({ value: id, word: `links of ${name}` })),
+            ]}
+            onChange={setInstead}
+          />
         ) : null}
         <label className="flex items-center gap-1.5 text-sm">
           <input
@@ -104,13 +103,14 @@ export function ProgramLinks(props: {
           in what readers get, too
         </label>
         <button
+          data-needs="editor"
           className="action action-main py-0.5"
-          disabled={count === 0 || run.state === "running"}
+          disabled={changed === 0 || run.state === "running"}
           onClick={() =>
             run.start(() => askChange(site, JSON.parse(asked) as Parameters<typeof askChange>[1], false))
           }
         >
-          {count > 0 ? `Change ${count.toLocaleString("en-GB")}` : "Nothing to change"}
+          {changed > 0 ? `Change ${count(changed)}` : "Nothing to change"}
         </button>
         <button className="action action-plain py-0.5" onClick={onLeave}>
           Leave them

@@ -10,6 +10,7 @@ import type { LintFinding, LintFix } from "../../../core/routes/linted.ts";
 import { useBulk } from "../table/use-bulk.ts";
 import { asking, refresh } from "../../../ui/client/queries.ts";
 import { startJob, messageOf } from "../../../ui/client/api.ts";
+import { count } from "../../../ui/format/format.ts";
 
 const CODE_WORDS: Readonly<Record<string, string>> = {
   loop: "Circles",
@@ -62,11 +63,12 @@ function RouteFindings({ site }: { site: Site }) {
         <p aria-live="polite">
           {lint.data
             ? findings.length === 0
-              ? `All ${lint.data.routes.toLocaleString("en-GB")} routes are in order.`
-              : `${findings.length.toLocaleString("en-GB")} findings in ${lint.data.routes.toLocaleString("en-GB")} routes`
+              ? `All ${count(lint.data.routes)} routes are in order.`
+              : `${count(findings.length)} findings in ${count(lint.data.routes)} routes`
             : "Looking through the table…"}
         </p>
         <button
+          data-needs="editor"
           className="action"
           disabled={work.state === "running"}
           onClick={() =>
@@ -86,7 +88,7 @@ function RouteFindings({ site }: { site: Site }) {
         ) : null}
       </div>
       {lint.isError ? <p className="text-bad">{messageOf(lint.error)}</p> : null}
-      <div className="grid gap-5">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-5">
         {codes
           .filter((code) => !only || only === code)
           .map((code) => {
@@ -101,6 +103,7 @@ function RouteFindings({ site }: { site: Site }) {
                   <span className="text-sm text-quiet">{here.length}</span>
                   {fixes.length > 1 ? (
                     <button
+                      data-needs="editor"
                       className="action py-0.5 text-sm"
                       disabled={applyFix.isPending}
                       onClick={() => apply(fixes)}
@@ -147,6 +150,7 @@ function Finding(props: { site: Site; finding: LintFinding; busy: boolean; onFix
       <span className="min-w-0 grow basis-80 break-words">{message}</span>
       {fix ? (
         <button
+          data-needs="editor"
           className="action max-w-full truncate py-0.5 text-sm"
           disabled={busy}
           onClick={() => onFix(fix)}

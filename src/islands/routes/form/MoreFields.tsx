@@ -1,10 +1,12 @@
-import { useQuery } from "@tanstack/react-query";
 import { useFormContext, useWatch } from "react-hook-form";
-import type { RouteCheck, RouteKind } from "../../../core/routes/route.ts";
+import type { RouteCheck } from "../../../core/routes/route.ts";
+import type { RouteKind } from "../../../core/routes/choices.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
+import { CheckField, SelectField, TextField } from "../../../ui/form/fields.tsx";
 import type { RouteFormValues } from "./form-values.ts";
-import { asking } from "../../../ui/client/queries.ts";
+import { ChooseManyField } from "../../../ui/form/choose-fields.tsx";
+import { usePageOptions } from "../../pages/known-pages.ts";
+import { useRouteFacets } from "../use-route-list.ts";
 
 const CONTENT_WORDS = {
   nowhere: "stay as they are",
@@ -14,8 +16,9 @@ const CONTENT_WORDS = {
 
 /** Other spellings, tags, what search engines are told, counting, and links in content to the raw destination. */
 export function MoreFields({ site, kind, check }: { site: Site; kind: RouteKind; check?: RouteCheck }) {
-  const { register, control, setValue, formState } = useFormContext<RouteFormValues>();
+  const { control, setValue, formState } = useFormContext<RouteFormValues>();
   const { aliases, match, inContent } = useWatch({ control }) as RouteFormValues;
+  const known = useRouteFacets(site).data?.tags ?? [];
   const { errors, dirtyFields } = formState;
   const typed = aliases.split(/\s+/);
   const offered = (check?.mistypings ?? []).filter(({ address }) => !typed.includes(address));
@@ -32,11 +35,13 @@ export function MoreFields({ site, kind, check }: { site: Site; kind: RouteKind;
       </summary>
       <div className="mt-2 grid gap-3">
         {match === "exact" ? (
-          <FieldRow label="Other spellings people type" error={aliasFault} hint="Paths, separated by spaces">
-            {(attributes) => (
-              <input {...attributes} {...register("aliases")} className="field font-mono text-sm" />
-            )}
-          </FieldRow>
+          <TextField
+            name="aliases"
+            label="Other spellings people type"
+            mono
+            error={aliasFault}
+            hint="Paths, separated by spaces"
+          />
         ) : null}
         {offered.length > 0 ? (
           <ul aria-label="Spellings people may type" className="flex flex-wrap gap-1.5">
@@ -56,41 +61,30 @@ export function MoreFields({ site, kind, check }: { site: Site; kind: RouteKind;
             ))}
           </ul>
         ) : null}
-        <FieldRow label="Tags" error={errors.tags?.message} hint="Separated by commas">
-          {(attributes) => <input {...attributes} {...register("tags")} className="field" />}
-        </FieldRow>
+        <ChooseManyField
+          name="tags"
+          label="Tags"
+          isFree
+          options={known.map(({ tag, routes }) => ({ value: tag, word: tag, note: String(routes) }))}
+        />
         <fieldset className="grid gap-1">
           <legend className="mb-0.5 font-medium">Search engines are told</legend>
-          <label className="flex items-center gap-2">
-            <input type="checkbox" {...register("noindex")} /> not to keep this address (noindex)
-          </label>
-          <label className="flex items-center gap-2">
-            <input type="checkbox" {...register("nofollow")} /> not to follow it (nofollow)
-          </label>
+          <CheckField name="noindex">not to keep this address (noindex)</CheckField>
+          <CheckField name="nofollow">not to follow it (nofollow)</CheckField>
         </fieldset>
-        <label className="flex items-center gap-2">
-          <input type="checkbox" {...register("counted")} /> Count its clicks
-        </label>
+        <CheckField name="counted">Count its clicks</CheckField>
         {kind === "gone" || match !== "exact" ? null : (
-          <FieldRow
+          <SelectField
+            name="inContent"
             label="Links in pages to the raw destination"
-            error={errors.inContent?.message ?? errors.contentPages?.message}
+            error={errors.contentPages?.message}
             hint={
               inContent === "nowhere"
                 ? undefined
                 : "Only what is delivered; the written pages stay as they are."
             }
-          >
-            {(attributes) => (
-              <select {...attributes} {...register("inContent")} className="field">
-                {Object.entries(CONTENT_WORDS).map(([value, word]) => (
-                  <option key={value} value={value}>
-                    {word}
-                  </option>
-                ))}
-              </select>
-            )}
-          </FieldRow>
+            options={Object.entries(CONTENT_WORDS)}
+          />
         )}
         {inContent === "pages" ? <ChosenPages site={site} /> : null}
       </div>
@@ -99,18 +93,9 @@ export function MoreFields({ site, kind, check }: { site: Site; kind: RouteKind;
 }
 
 function ChosenPages({ site }: { site: Site }) {
-  const { register } = useFormContext<RouteFormValues>();
-  const pages = useQuery(
-    asking("GET /sites/:site/pages", { site: site.id, query: { limit: 500, sort: "title" } }),
-  );
+  const chosen = useWatch<RouteFormValues, "contentPages">({ name: "contentPages" });
+  const pages = usePageOptions(site, "id", chosen);
   return (
-    <fieldset className="max-h-40 overflow-auto rounded border border-line p-2">
-      <legend className="px-1 font-medium">On these pages</legend>
-      {pages.data?.items.map((page) => (
-        <label key={page.id} className="flex items-center gap-2">
-          <input type="checkbox" value={page.id} {...register("contentPages")} /> {page.title}
-        </label>
-      ))}
-    </fieldset>
+    <ChooseManyField name="contentPages" label="On these pages" options={pages.options} onType={pages.find} />
   );
 }

@@ -1,7 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import type { RouteKind } from "../../../core/routes/route.ts";
+import type { RouteKind } from "../../../core/routes/choices.ts";
 import type { Site } from "../../../core/sites/site.ts";
+import { entriesOf } from "../../../ui/choose/options.ts";
+import { AreaField } from "../../../ui/form/fields.tsx";
+import { LiveForm } from "../../../ui/form/LiveForm.tsx";
+import { useLiveForm } from "../../../ui/form/use-live-form.ts";
 import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 import { EVERY_HOST, type RouteFormValues } from "./form-values.ts";
 import { asking } from "../../../ui/client/queries.ts";
@@ -10,7 +13,9 @@ import { messageOf, ApiProblem } from "../../../ui/client/api.ts";
 /** A list of addresses, and where each would end if the route were saved as it stands in the form. */
 export function RouteBench(props: { site: Site; kind: RouteKind; id?: string; values: RouteFormValues }) {
   const { site, kind, id, values } = props;
-  const [text, setText] = useState("");
+  // In a form of its own: what is tried is no part of the route.
+  const form = useLiveForm({ values: { tries: "" } });
+  const text = form.watch("tries");
   const question = useDebounced(
     JSON.stringify({
       id,
@@ -22,10 +27,7 @@ export function RouteBench(props: { site: Site; kind: RouteKind; id?: string; va
       status: Number(values.status),
       query: values.query,
       parameters: values.parameters,
-      tries: text
-        .split(/\n/)
-        .map((line) => line.trim())
-        .filter(Boolean),
+      tries: entriesOf(text, /\n/),
     }),
     250,
   );
@@ -37,18 +39,16 @@ export function RouteBench(props: { site: Site; kind: RouteKind; id?: string; va
   });
   return (
     <div className="rounded border border-line bg-paper p-2">
-      <label htmlFor="bench-addresses" className="block text-sm font-medium">
-        Try it before it is saved
-      </label>
-      <textarea
-        id="bench-addresses"
-        className="field mt-1 font-mono text-sm"
-        rows={3}
-        placeholder={"/blog/2019/eyepieces\n/blog/first-night?from=letter"}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
-      {tried.isError ? <p className="text-sm text-bad">{benchFault(tried.error)}</p> : null}
+      <LiveForm of={form}>
+        <AreaField
+          name="tries"
+          label="Try it before it is saved"
+          mono
+          rows={3}
+          placeholder={"/blog/2019/eyepieces\n/blog/first-night?from=letter"}
+          error={tried.isError ? benchFault(tried.error) : undefined}
+        />
+      </LiveForm>
       {text.trim() !== "" && tried.data ? (
         <ul aria-label="Where they would end" className="mt-1 grid gap-1 text-sm">
           {tried.data.results.map((one) => (
@@ -57,13 +57,13 @@ export function RouteBench(props: { site: Site; kind: RouteKind; id?: string; va
                 {one.answered ? "●" : "○"}
               </span>
               <span className="min-w-0">
-                <span className="font-mono break-all">{one.address}</span>{" "}
+                <span className="font-mono wrap-anywhere">{one.address}</span>{" "}
                 <span className="text-quiet">
                   {one.answered ? "by this route" : `not by this route (${one.by})`}
                 </span>
                 <br />
                 <span className={one.end === null || one.note === "nothing answers it" ? "text-bad" : ""}>
-                  → <span className="font-mono break-all">{one.end ?? "nowhere"}</span>
+                  → <span className="font-mono wrap-anywhere">{one.end ?? "nowhere"}</span>
                   <span className="text-quiet">
                     {one.hops > 1 ? `, ${one.hops} hops` : ""}, {one.note}
                   </span>

@@ -1,10 +1,12 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useEffect } from "react";
-import { FormProvider, useForm, useWatch } from "react-hook-form";
-import type { Route, RouteKind } from "../../../core/routes/route.ts";
+import { useWatch } from "react-hook-form";
+import type { Route } from "../../../core/routes/route.ts";
+import type { RouteKind } from "../../../core/routes/choices.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
-import { useKeptForm } from "../../../ui/client/kept-state.ts";
+import { Form, SaveButton } from "../../../ui/form/Form.tsx";
+import { CheckField, TextField } from "../../../ui/form/fields.tsx";
+import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import { useChangeRoute, useCreateRoute } from "../use-routes.ts";
 import { AnswerFields } from "./AnswerFields.tsx";
@@ -15,7 +17,6 @@ import { RouteFindings } from "./RouteFindings.tsx";
 import { useOutsideTitle, useRouteCheck } from "./use-route-check.ts";
 import { WhenFields } from "./WhenFields.tsx";
 import { WhereFields } from "./WhereFields.tsx";
-import { messageOf, ApiProblem } from "../../../ui/client/api.ts";
 
 /** Makes or edits a short link, a redirect or a gone route. The address is checked live against what exists. */
 export function RouteForm(props: {
@@ -26,12 +27,23 @@ export function RouteForm(props: {
   onSaved: (route: Route) => void;
 }) {
   const { site, kind, route } = props;
-  const form = useForm<RouteFormValues>({
-    resolver: zodResolver(routeFormSchema),
-    defaultValues: initialValues(site, kind, route, props.start),
-  });
+  const create = useCreateRoute(site);
+  const change = useChangeRoute(site);
   const from = route?.id ?? `${kind} ${props.start.destination} ${props.start.address}`;
-  const forget = useKeptForm(form, `route:${site.id}:${from}`, String(route?.version ?? 0));
+  const form = useSavedForm<RouteFormValues, Route>({
+    values: initialValues(site, kind, route, props.start),
+    resolver: zodResolver(routeFormSchema),
+    save: (entered) => {
+      const input = inputOf(kind, entered);
+      return route ? change.mutateAsync({ route, change: input }) : create.mutateAsync(input);
+    },
+    onSaved: (saved) => {
+      if (route) notify(`Saved ${saved.address}`);
+      props.onSaved(saved);
+    },
+    fieldOf,
+    kept: { key: `route:${site.id}:${from}`, base: String(route?.version ?? 0) },
+  });
   const values = useWatch({ control: form.control }) as RouteFormValues;
   const host = values.host === EVERY_HOST ? null : values.host;
   const check = useRouteCheck(site, {
@@ -45,83 +57,23 @@ export function RouteForm(props: {
     title: values.title,
     replacesPage: values.replacesPage,
   });
-  const create = useCreateRoute(site);
-  const change = useChangeRoute(site);
-  const { errors, dirtyFields } = form.formState;
+  const { dirtyFields } = form.formState;
   const untitled = !route && !dirtyFields.title;
   const title = useOutsideTitle(site, check?.destination ?? null, untitled);
   useEffect(() => {
     if (untitled && title) form.setValue("title", title);
   }, [title, untitled, form]);
 
-  const save = form.handleSubmit(async (entered) => {
-    const input = inputOf(kind, entered);
-    try {
-      const saved = route
-        ? await change.mutateAsync({ route, change: input })
-        : await create.mutateAsync(input);
-      forget();
-      if (route) notify(`Saved ${saved.address}`);
-      props.onSaved(saved);
-    } catch (error) {
-      if (error instanceof ApiProblem) {
-        for (const { path, message } of error.errors) form.setError(fieldOf(path), { message });
-      }
-      form.setError("root", { message: messageOf(error) });
-    }
-  });
   const replacing =
     check?.errors.some(({ message }) => message.includes("replaces the page")) || values.replacesPage;
 
   return (
-    <FormProvider {...form}>
-      <form className="grid gap-3" onSubmit={(event) => void save(event)} noValidate>
-        <WhereFields site={site} kind={kind} route={route} check={check} start={props.start} />
-        {check && !route && values.match === "exact" ? (
-          <RouteFindings.Suggestions
-            check={check}
-            chosen={values.address}
-            onPick={(address) =>
-              form.setValue("address", address, { shouldDirty: true, shouldValidate: true })
-            }
-          />
-        ) : null}
-        {check ? (
-          <RouteFindings
-            check={check}
-            onFix={(fix) => form.setValue("destination", fix, { shouldDirty: true })}
-          />
-        ) : null}
-        {replacing ? (
-          <label className="flex items-center gap-2 text-sm">
-            <input type="checkbox" {...form.register("replacesPage")} /> This route replaces the page
-          </label>
-        ) : null}
-        <FieldRow
-          label="Title"
-          error={errors.title?.message}
-          hint={title && values.title === title ? "As the page there calls itself" : undefined}
-        >
-          {(attributes) => (
-            <input
-              {...attributes}
-              {...form.register("title")}
-              className="field"
-              placeholder="What you will look for it by"
-            />
-          )}
-        </FieldRow>
-        {kind === "gone" ? null : <AnswerFields />}
-        <WhenFields kind={kind} />
-        <MoreFields site={site} kind={kind} check={check} />
-        {kind === "short" ? null : <RouteBench site={site} kind={kind} id={route?.id} values={values} />}
-        {errors.root ? (
-          <p role="alert" className="text-bad">
-            {errors.root.message}
-          </p>
-        ) : null}
+    <Form
+      of={form}
+      needs="editor"
+      actions={
         <div className="flex gap-2">
-          <button className="action action-main" disabled={form.formState.isSubmitting}>
+          <SaveButton of={form}>
             {route
               ? "Save"
               : kind === "short"
@@ -129,11 +81,37 @@ export function RouteForm(props: {
                 : kind === "gone"
                   ? "Make it gone"
                   : "Make redirect"}
-          </button>
+          </SaveButton>
           {route ? null : <span className="self-center text-sm text-quiet">Enter does the same</span>}
         </div>
-      </form>
-    </FormProvider>
+      }
+    >
+      <WhereFields site={site} kind={kind} route={route} check={check} start={props.start} />
+      {check && !route && values.match === "exact" ? (
+        <RouteFindings.Suggestions
+          check={check}
+          chosen={values.address}
+          onPick={(address) => form.setValue("address", address, { shouldDirty: true, shouldValidate: true })}
+        />
+      ) : null}
+      {check ? (
+        <RouteFindings
+          check={check}
+          onFix={(fix) => form.setValue("destination", fix, { shouldDirty: true })}
+        />
+      ) : null}
+      {replacing ? <CheckField name="replacesPage">This route replaces the page</CheckField> : null}
+      <TextField
+        name="title"
+        label="Title"
+        hint={title && values.title === title ? "As the page there calls itself" : undefined}
+        placeholder="What you will look for it by"
+      />
+      {kind === "gone" ? null : <AnswerFields />}
+      <WhenFields kind={kind} />
+      <MoreFields site={site} kind={kind} check={check} />
+      {kind === "short" ? null : <RouteBench site={site} kind={kind} id={route?.id} values={values} />}
+    </Form>
   );
 }
 

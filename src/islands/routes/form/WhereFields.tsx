@@ -1,10 +1,12 @@
-import type { FocusEvent } from "react";
 import { useFormContext, useWatch } from "react-hook-form";
 import { splitOwnAddress } from "../../../core/ground/fields.ts";
-import type { Route, RouteCheck, RouteKind } from "../../../core/routes/route.ts";
+import type { Route, RouteCheck } from "../../../core/routes/route.ts";
+import type { RouteKind } from "../../../core/routes/choices.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { MATCH_KINDS, MATCH_WORDS } from "../../../core/routes/match/match-kind.ts";
-import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
+import { SelectField, TextField } from "../../../ui/form/fields.tsx";
+import { asOptions } from "../../../ui/choose/options.ts";
+import { ChooseField } from "../../../ui/form/choose-fields.tsx";
 import { EVERY_HOST, type RouteFormValues } from "./form-values.ts";
 
 const MATCH_HINTS = {
@@ -23,14 +25,12 @@ export function WhereFields(props: {
   start: { destination: string; address: string };
 }) {
   const { site, kind, route, check, start } = props;
-  const { register, control, formState, setValue } = useFormContext<RouteFormValues>();
+  const { control, formState, setValue } = useFormContext<RouteFormValues>();
   const { address, destination, match } = useWatch({ control }) as RouteFormValues;
   const { errors } = formState;
   const found = (field: string): string | undefined =>
     check?.errors.find(({ path }) => path === field)?.message;
   const addressFault = errors.address?.message ?? (address.trim().length > 1 ? found("address") : undefined);
-  const destinationFault =
-    errors.destination?.message ?? (destination.trim() !== "" ? found("destination") : undefined);
   const free = check && !addressFault && address !== route?.address && address.trim().length > 1;
   // A whole address brings its host along.
   const takeApart = (typed: string): void => {
@@ -46,66 +46,46 @@ export function WhereFields(props: {
   return (
     <>
       {kind === "gone" ? null : (
-        <FieldRow
+        <TextField
+          name="destination"
           label="Leads to"
-          error={destinationFault}
+          mono
+          autoFocus={!route && start.destination === ""}
+          placeholder={kind === "short" ? "Paste the long address" : "/new/path or https://…"}
+          error={destination.trim() === "" ? undefined : found("destination")}
           hint={
             check?.repairs.length
               ? `${check.repairs.join(" ")} It will lead to ${check.destination}`
               : undefined
           }
-        >
-          {(attributes) => (
-            <input
-              {...attributes}
-              {...register("destination")}
-              autoFocus={!route && start.destination === ""}
-              className="field font-mono text-sm"
-              placeholder={kind === "short" ? "Paste the long address" : "/new/path or https://…"}
-            />
-          )}
-        </FieldRow>
+        />
       )}
       {kind === "short" && match === "exact" ? null : (
-        <FieldRow label="Answers" hint={MATCH_HINTS[match] || undefined}>
-          {(attributes) => (
-            <select {...attributes} {...register("match")} className="field">
-              {MATCH_KINDS.map((one) => (
-                <option key={one} value={one}>
-                  {MATCH_WORDS[one]}
-                </option>
-              ))}
-            </select>
-          )}
-        </FieldRow>
+        <SelectField
+          name="match"
+          label="Answers"
+          hint={MATCH_HINTS[match] || undefined}
+          options={MATCH_KINDS.map((one) => [one, MATCH_WORDS[one]])}
+        />
       )}
       <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] gap-2">
-        <FieldRow label="Host" error={errors.host?.message}>
-          {(attributes) => (
-            <select {...attributes} {...register("host")} className="field">
-              {site.hosts.map(({ name }) => (
-                <option key={name}>{name}</option>
-              ))}
-              <option value={EVERY_HOST}>every host</option>
-            </select>
-          )}
-        </FieldRow>
-        <FieldRow
+        <ChooseField
+          name="host"
+          label="Host"
+          options={[
+            ...asOptions(site.hosts.filter(({ role }) => role !== "former").map(({ name }) => name)),
+            { value: EVERY_HOST, word: "every host" },
+          ]}
+        />
+        <TextField
+          name="address"
           label="Address"
+          mono
+          autoFocus={!route && start.destination !== ""}
           error={addressFault}
           hint={free ? <Free check={check} address={address} /> : undefined}
-        >
-          {(attributes) => (
-            <input
-              {...attributes}
-              {...register("address", {
-                onBlur: (event: FocusEvent<HTMLInputElement>) => takeApart(event.target.value),
-              })}
-              autoFocus={!route && start.destination !== ""}
-              className="field font-mono text-sm"
-            />
-          )}
-        </FieldRow>
+          onBlur={(event) => takeApart(event.target.value)}
+        />
       </div>
     </>
   );

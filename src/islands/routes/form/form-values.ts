@@ -1,16 +1,17 @@
 import { z } from "zod";
+import type { Route, WrittenRoute } from "../../../core/routes/route.ts";
 import {
   AFTER_END,
   IN_CONTENT,
   QUERY_MODES,
-  type Route,
-  type WrittenRoute,
   type RouteKind,
   type RouteStatus,
-} from "../../../core/routes/route.ts";
+  NOTICE_SECONDS,
+} from "../../../core/routes/choices.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { MATCH_KINDS } from "../../../core/routes/match/match-kind.ts";
 import { shortHome } from "./use-route-check.ts";
+import { usualRoute } from "../../../core/sites/usual-route.ts";
 
 /** What the form itself can say at once; everything else is the linter's, which asks the same schemas on the server. */
 export const routeFormSchema = z.object({
@@ -25,7 +26,7 @@ export const routeFormSchema = z.object({
   query: z.enum(QUERY_MODES),
   parameters: z.string(),
   aliases: z.string(),
-  tags: z.string(),
+  tags: z.array(z.string()),
   validFrom: z.string(),
   validUntil: z.string(),
   afterEnd: z.enum(AFTER_END),
@@ -52,25 +53,26 @@ export function initialValues(
     kind === "short"
       ? shortHome(site)
       : { host: site.hosts.find(({ role }) => role === "primary")!.name, prefix: "/" };
+  const usual = usualRoute(site.defaults, kind);
   return {
     destination: route?.destination ?? start.destination,
     host: route ? (route.host ?? EVERY_HOST) : (home.host ?? EVERY_HOST),
     match: route?.match ?? "exact",
     address: route?.address ?? (start.address || home.prefix),
     title: route?.title ?? "",
-    status: String(route?.status ?? (kind === "short" ? 302 : kind === "gone" ? 410 : 301)),
-    noticeSeconds: String(route?.notice?.seconds ?? 5),
+    status: String(route?.status ?? usual.status),
+    noticeSeconds: String(route?.notice?.seconds ?? NOTICE_SECONDS),
     noticeText: route?.notice?.text ?? "",
-    query: route?.query ?? (kind === "redirect" ? "forward" : "drop"),
+    query: route?.query ?? usual.query,
     parameters: route?.parameters ?? "",
     aliases: route?.aliases.join(" ") ?? "",
-    tags: route?.tags.join(", ") ?? "",
+    tags: route?.tags ?? [],
     validFrom: localMinute(route?.validFrom),
     validUntil: localMinute(route?.validUntil),
     afterEnd: route?.afterEnd ?? "nothing",
     endDestination: route?.endDestination ?? "",
-    noindex: route?.robots.noindex ?? false,
-    nofollow: route?.robots.nofollow ?? false,
+    noindex: route?.robots.noindex ?? usual.noindex,
+    nofollow: route?.robots.nofollow ?? usual.nofollow,
     counted: route?.counted ?? true,
     replacesPage: route?.replacesPage ?? false,
     inContent: route?.inContent ?? "nowhere",
@@ -93,10 +95,7 @@ export function inputOf(kind: RouteKind, values: RouteFormValues): WrittenRoute 
     query: values.query,
     parameters: values.parameters.trim(),
     aliases: values.match === "exact" ? values.aliases.split(/\s+/).filter(Boolean) : [],
-    tags: values.tags
-      .split(",")
-      .map((tag) => tag.trim())
-      .filter(Boolean),
+    tags: values.tags,
     validFrom: instant(values.validFrom),
     validUntil: instant(values.validUntil),
     afterEnd: values.afterEnd,

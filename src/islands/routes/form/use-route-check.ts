@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import type { RouteCheck, RouteKind } from "../../../core/routes/route.ts";
-import type { Site } from "../../../core/sites/site.ts";
+import type { RouteCheck } from "../../../core/routes/route.ts";
+import type { RouteKind } from "../../../core/routes/choices.ts";
+import type { FrameSite } from "../../../ui/frame/frame-site.ts";
 import type { MatchKind } from "../../../core/routes/match/match-kind.ts";
 import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 import { asking } from "../../../ui/client/queries.ts";
@@ -20,7 +21,7 @@ export interface RouteQuestion {
 }
 
 /** Asks the linter while somebody types; the last answer stays until the next one is there. */
-export function useRouteCheck(site: Site, question: RouteQuestion): RouteCheck | undefined {
+export function useRouteCheck(site: FrameSite, question: RouteQuestion): RouteCheck | undefined {
   const settled = useDebounced(JSON.stringify(question), 180);
   return useQuery({
     ...asking("POST /sites/:site/routes/check", { site: site.id, body: JSON.parse(settled) }),
@@ -31,7 +32,7 @@ export function useRouteCheck(site: Site, question: RouteQuestion): RouteCheck |
 
 /** The title that an outside page gives itself; undefined until it has answered, null when it gives none. */
 export function useOutsideTitle(
-  site: Site,
+  site: FrameSite,
   destination: string | null,
   wanted: boolean,
 ): string | null | undefined {
@@ -48,9 +49,12 @@ export function useOutsideTitle(
   }).data;
 }
 
-/** Where a new short link goes: the host that is kept for them, and what its address begins with. */
-export function shortHome(site: Site): { host: string | null; prefix: string; url: string } {
-  const short = site.hosts.find(({ role }) => role === "short");
+/** Where a new short link goes: the host that the site names for them, or one that is kept for them, and what its address begins with. */
+export function shortHome(site: FrameSite): { host: string | null; prefix: string; url: string } {
+  const named = site.hosts.find(({ name, role }) => name === site.defaults.shortHost && role !== "former");
+  if (named && named.role !== "short")
+    return { host: named.name, prefix: site.shortPrefix || "/", url: named.url };
+  const short = named ?? site.hosts.find(({ role }) => role === "short");
   if (short) return { host: short.name, prefix: "/", url: short.url };
   return {
     host: null,

@@ -1,21 +1,24 @@
 import { useQuery } from "@tanstack/react-query";
 import { Copy, ExternalLink, Footprints } from "lucide-react";
-import { lazy, Suspense } from "react";
-import { isBadHealth, type Route } from "../../../core/routes/route.ts";
+import type { Route } from "../../../core/routes/route.ts";
+import { isBadHealth } from "../../../core/routes/choices.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
+import { whenSeen } from "../../../ui/frame/later.tsx";
+import { useTitle } from "../../../ui/frame/use-title.ts";
 import { copyText } from "../../../ui/keys/copy.ts";
-import { when } from "../../../ui/format/when.ts";
 import { RouteForm } from "../form/RouteForm.tsx";
 import { useDeleteRoute, useResetCount } from "../use-routes.ts";
 import { RouteChanges } from "./RouteChanges.tsx";
 import { ShareRoute } from "./ShareRoute.tsx";
 import { asking } from "../../../ui/client/queries.ts";
 import { messageOf } from "../../../ui/client/api.ts";
+import { count, when } from "../../../ui/format/format.ts";
 
 // The chart library is the heaviest thing on this screen; it comes when a route is opened.
-const ClicksChart = lazy(() =>
-  import("../../clicks/RouteClicks.tsx").then((module) => ({ default: module.RouteClicks })),
+const ClicksChart = whenSeen(
+  async () => (await import("../../clicks/RouteClicks.tsx")).RouteClicks,
+  () => <div className="h-28" />,
 );
 
 /** One route: what is done with it, its clicks, how it is said and scanned, its settings, who changed it. */
@@ -24,6 +27,7 @@ export function OpenRoute({ site, id }: { site: Site; id: string }) {
     ...asking("GET /sites/:site/routes/:id", { site: site.id, id }),
     refetchInterval: 4_000,
   });
+  useTitle(found.data?.address);
   const remove = useDeleteRoute(site);
   const zero = useResetCount(site);
   if (found.isError) return <p className="text-bad">{messageOf(found.error)}</p>;
@@ -49,27 +53,30 @@ export function OpenRoute({ site, id }: { site: Site; id: string }) {
         >
           Trace <Footprints size={14} aria-hidden />
         </a>
-        <button className="action action-plain ml-auto text-bad" onClick={() => remove.mutate(route)}>
+        <button
+          data-needs="editor"
+          className="action action-plain ml-auto text-bad"
+          onClick={() => remove.mutate(route)}
+        >
           Delete
         </button>
       </div>
       <Health route={route} />
       <p className="mb-1 text-sm">
-        <strong data-testid="click-count">{route.clicks.toLocaleString("en-GB")}</strong> clicks by persons
+        <strong data-testid="click-count">{count(route.clicks)}</strong> clicks by persons
         {route.countedFrom ? ` since ${when(route.countedFrom)}` : ""}.{" "}
         <a className="text-accent underline" href={`/${site.key}/clicks?route=${route.id}`}>
           All about them
         </a>{" "}
         <button
+          data-needs="editor"
           className="text-accent underline"
           onClick={() => zero.mutate({ route, on: route.countedFrom === null })}
         >
           {route.countedFrom ? "count from the beginning" : "count from zero"}
         </button>
       </p>
-      <Suspense fallback={<div className="h-28" />}>
-        <ClicksChart site={site} routeId={route.id} />
-      </Suspense>
+      <ClicksChart site={site} routeId={route.id} />
       {route.match === "exact" ? <ShareRoute route={route} /> : null}
       <hr className="my-3 border-line" />
       <RouteForm

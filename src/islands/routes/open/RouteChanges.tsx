@@ -1,7 +1,8 @@
 import { useRouteHistory } from "../use-routes.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { when } from "../../../ui/format/when.ts";
 import { changeInWords } from "./change-in-words.ts";
+import { HistoryLink } from "../../../ui/links/HistoryLink.tsx";
+import { when } from "../../../ui/format/format.ts";
 
 /** Who changed a route, and when. */
 export function RouteChanges({ site, id }: { site: Site; id: string }) {
@@ -20,6 +21,7 @@ export function RouteChanges({ site, id }: { site: Site; id: string }) {
           </li>
         ))}
       </ol>
+      <HistoryLink site={site} kind="route" object={id} />
     </details>
   );
 }

@@ -16,8 +16,10 @@ const ACTIONS: Readonly<Record<string, string>> = {
   "routes.untag": "a tag taken off, with others",
   "routes.switch": "switched with others",
   "routes.delete": "deleted with others",
+  "routes.robots": "what search engines are told changed with others",
   "routes.retarget": "destination changed with others",
   "routes.mend": "mended",
+  "routes.move": "moved with others",
 };
 
 const FIELDS: Readonly<Record<string, string>> = {

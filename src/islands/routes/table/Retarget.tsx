@@ -1,9 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import type { Site } from "../../../core/sites/site.ts";
+import { TextField } from "../../../ui/form/fields.tsx";
+import { Form, SaveButton } from "../../../ui/form/Form.tsx";
+import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
 import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 import { asking } from "../../../ui/client/queries.ts";
 import { messageOf } from "../../../ui/client/api.ts";
+import { count } from "../../../ui/format/format.ts";
 
 /** Searches and replaces in the destinations of the marked routes; every change is shown before it is made. */
 export function Retarget(props: {
@@ -13,8 +16,11 @@ export function Retarget(props: {
   onRun: (find: string, replace: string) => void;
 }) {
   const { site, select } = props;
-  const [find, setFind] = useState("");
-  const [replace, setReplace] = useState("");
+  const form = useSavedForm({
+    values: { find: "", replace: "" },
+    save: (typed) => Promise.resolve(props.onRun(typed.find, typed.replace)),
+  });
+  const { find, replace } = form.watch();
   const question = useDebounced(
     JSON.stringify({ ...select, action: { do: "retarget", find, replace }, dryRun: true }),
     250,
@@ -27,37 +33,17 @@ export function Retarget(props: {
   });
   const answer = find === "" ? undefined : preview.data;
   return (
-    <form
-      className="grid gap-2"
-      aria-label="Change destinations"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (answer && answer.changed > 0) props.onRun(find, replace);
-      }}
-    >
-      <div className="flex flex-wrap items-center gap-2">
-        <label className="flex items-center gap-1.5">
-          In destinations, replace
-          <input
-            className="field w-60 py-0.5 font-mono text-sm"
-            value={find}
-            onChange={(event) => setFind(event.target.value)}
-          />
-        </label>
-        <label className="flex items-center gap-1.5">
-          with
-          <input
-            className="field w-60 py-0.5 font-mono text-sm"
-            value={replace}
-            onChange={(event) => setReplace(event.target.value)}
-          />
-        </label>
-        <button
-          className="action action-main py-0.5"
+    <Form of={form} needs="editor" label="Change destinations" className="grid gap-2">
+      <div className="flex flex-wrap items-start gap-2">
+        <TextField name="find" label="In destinations, replace" mono className="w-60 py-0.5" />
+        <TextField name="replace" label="with" mono className="w-60 py-0.5" />
+        <SaveButton
+          of={form}
+          className="mt-6 py-0.5"
           disabled={!answer || answer.changed === 0 || props.busy}
         >
-          {answer ? `Change ${answer.changed.toLocaleString("en-GB")}` : "Change"}
-        </button>
+          {answer ? `Change ${count(answer.changed)}` : "Change"}
+        </SaveButton>
       </div>
       {preview.isError ? <p className="text-sm text-bad">{messageOf(preview.error)}</p> : null}
       {answer ? (
@@ -65,8 +51,8 @@ export function Retarget(props: {
           {answer.samples.map(({ id, address, before, after }) => (
             <li key={id} className="border-b border-line/60 py-0.5">
               <span className="font-mono font-semibold">{address}</span>{" "}
-              <del className="font-mono break-all text-bad no-underline">{before}</del>{" "}
-              <ins className="font-mono break-all text-good no-underline">→ {after}</ins>
+              <del className="font-mono wrap-anywhere text-bad no-underline">{before}</del>{" "}
+              <ins className="font-mono wrap-anywhere text-good no-underline">→ {after}</ins>
             </li>
           ))}
           {answer.refused.map(({ id, address, message }) => (
@@ -79,6 +65,6 @@ export function Retarget(props: {
           ) : null}
         </ul>
       ) : null}
-    </form>
+    </Form>
   );
 }

@@ -1,6 +1,7 @@
 import type { Route } from "../../../core/routes/route.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { Toggle } from "../../../ui/fields/Toggle.tsx";
+import { mayHere } from "../../../ui/client/rights.ts";
 import { useChangeRoute } from "../use-routes.ts";
 
 /** Switches a route on and off; its address stays reserved either way. */
@@ -10,7 +11,8 @@ export function RouteSwitch({ site, route }: { site: Site; route: Route }) {
     <Toggle
       label={`${route.address} is ${route.enabled ? "on" : "off"}`}
       on={route.enabled}
-      disabled={change.isPending}
+      disabled={!mayHere({ role: "editor" })}
+      isBusy={change.isPending}
       onChange={(enabled) => change.mutate({ route, change: { enabled } })}
     />
   );

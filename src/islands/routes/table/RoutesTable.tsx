@@ -2,13 +2,12 @@ import { useMemo } from "react";
 import type { Route } from "../../../core/routes/route.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { copyText } from "../../../ui/keys/copy.ts";
-import { shownColumns } from "../../../ui/table/columns.ts";
+import { useColumns } from "../../../ui/table/columns.ts";
 import type { Selection } from "../../../ui/table/use-selection.ts";
 import { WorkTable } from "../../../ui/table/WorkTable.tsx";
-import { setAddressState, useAddressState } from "../../../ui/client/url-state.ts";
+import { setAddressState } from "../../../ui/client/url-state.ts";
 import { useDeleteRoute } from "../use-routes.ts";
-import { COLUMN_WORDS, ROUTE_COLUMNS } from "./column-names.ts";
-import { routeColumns } from "./columns.tsx";
+import { ROUTE_COLUMNS, routeColumns } from "./columns.tsx";
 
 // What is left of the width goes to the destination and, if there is room, the title.
 const WIDE: Readonly<Record<string, string>> = {
@@ -34,9 +33,8 @@ export function RoutesTable(props: {
   more: (() => void) | undefined;
 }) {
   const { site, narrow } = props;
-  const [choice] = useAddressState("columns");
   const columns = useMemo(() => routeColumns(site), [site]);
-  const shown = shownColumns(choice, ROUTE_COLUMNS);
+  const [shown] = useColumns(ROUTE_COLUMNS);
   const remove = useDeleteRoute(site);
   const onKey = (key: string, route: Route): boolean => {
     if (key === "Enter") setAddressState({ open: route.id });
@@ -47,10 +45,11 @@ export function RoutesTable(props: {
   };
   return (
     <WorkTable
+      name="routes"
       rows={props.routes}
       columns={columns}
       visible={Object.fromEntries(
-        Object.keys(COLUMN_WORDS).map((name) => [
+        Object.keys(ROUTE_COLUMNS.words).map((name) => [
           name,
           shown.includes(name) && !(narrow && NOT_BESIDE.includes(name)),
         ]),

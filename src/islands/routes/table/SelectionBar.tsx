@@ -1,7 +1,10 @@
 import type { WrittenBulk } from "../../../contract/routes/bulk.ts";
 import { useState } from "react";
 import type { Site } from "../../../core/sites/site.ts";
-import { setFilters, type RouteFilterState } from "../use-route-list.ts";
+import { ChooseField } from "../../../ui/form/choose-fields.tsx";
+import { setFilters, useRouteFacets, type RouteFilterState } from "../use-route-list.ts";
+import { Form, SaveButton } from "../../../ui/form/Form.tsx";
+import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
 import { Retarget } from "./Retarget.tsx";
 import { MarkedBar } from "../../../ui/table/MarkedBar.tsx";
 import type { Selection } from "../../../ui/table/use-selection.ts";
@@ -15,7 +18,6 @@ export function SelectionBar(props: {
   total: number;
 }) {
   const { site, selection, filter, total } = props;
-  const [tag, setTag] = useState("");
   const [retargeting, setRetargeting] = useState(false);
   const select = selection.all ? { filter: setFilters(filter) } : { ids: [...selection.ids] };
   const change = useBulk(site, () => {
@@ -30,32 +32,7 @@ export function SelectionBar(props: {
       total={total}
       actions={
         <>
-          <form
-            className="flex gap-1"
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (tag.trim()) run({ do: "tag", tag: tag.trim() });
-            }}
-          >
-            <input
-              aria-label="Tag"
-              className="field w-32 py-0.5"
-              placeholder="a tag"
-              value={tag}
-              onChange={(event) => setTag(event.target.value)}
-            />
-            <button className="action py-0.5" disabled={!tag.trim()}>
-              Add tag
-            </button>
-            <button
-              type="button"
-              className="action py-0.5"
-              disabled={!tag.trim()}
-              onClick={() => run({ do: "untag", tag: tag.trim() })}
-            >
-              Take tag off
-            </button>
-          </form>
+          <TagForm site={site} onRun={run} />
           <button
             className="action py-0.5"
             aria-expanded={retargeting}
@@ -84,5 +61,39 @@ export function SelectionBar(props: {
         />
       ) : null}
     </MarkedBar>
+  );
+}
+
+/** A tag that is put on the marked routes, or taken off. */
+function TagForm({ site, onRun }: { site: Site; onRun: (action: WrittenBulk["action"]) => void }) {
+  const known = useRouteFacets(site).data?.tags ?? [];
+  const form = useSavedForm({
+    values: { tag: "" },
+    save: async ({ tag }) => onRun({ do: "tag", tag: tag.trim() }),
+  });
+  const tag = form.watch("tag").trim();
+  return (
+    <Form of={form} needs="editor" className="flex gap-1">
+      <ChooseField
+        name="tag"
+        label="Tag"
+        isLabelHidden
+        className="w-36"
+        placeholder="a tag"
+        isFree
+        options={known.map(({ tag: word, routes }) => ({ value: word, word, note: String(routes) }))}
+      />
+      <SaveButton of={form} isPlain className="py-0.5" disabled={!tag}>
+        Add tag
+      </SaveButton>
+      <button
+        type="button"
+        className="action py-0.5"
+        disabled={!tag}
+        onClick={() => onRun({ do: "untag", tag })}
+      >
+        Take tag off
+      </button>
+    </Form>
   );
 }

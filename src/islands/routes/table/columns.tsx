@@ -1,14 +1,35 @@
 import { createColumnHelper } from "@tanstack/react-table";
 import { Copy } from "lucide-react";
-import { isBadHealth, type Route } from "../../../core/routes/route.ts";
+import type { Route } from "../../../core/routes/route.ts";
+import { isBadHealth } from "../../../core/routes/choices.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
 import { copyText } from "../../../ui/keys/copy.ts";
 import { setAddressState } from "../../../ui/client/url-state.ts";
-import { when } from "../../../ui/format/when.ts";
-import { HEALTH_WORDS } from "../RouteFilters.tsx";
-import { COLUMN_WORDS } from "./column-names.ts";
+import { HEALTH_WORDS } from "../health-words.ts";
+import type { Columns } from "../../../ui/table/columns.ts";
 import { RouteSwitch } from "./RouteSwitch.tsx";
+import { count, when } from "../../../ui/format/format.ts";
+
+const words: Readonly<Record<string, string>> = {
+  destination: "Leads to",
+  title: "Title",
+  status: "Answer",
+  tags: "Tags",
+  health: "Health",
+  clicks: "Clicks",
+  lastClick: "Last",
+  updatedAt: "Changed",
+  createdAt: "Made",
+  enabled: "On",
+};
+
+/** What the table of routes can show besides the address. */
+export const ROUTE_COLUMNS: Columns = {
+  table: "routes",
+  words,
+  standard: "destination,title,status,health,clicks,lastClick,enabled",
+};
 
 const column = createColumnHelper<Route>();
 const KIND_WORD = { short: "short link", redirect: "redirect", gone: "gone" } as const;
@@ -22,7 +43,7 @@ export function routeColumns(site: Site) {
       cell: ({ row }) => <AddressCell route={row.original} />,
     }),
     column.accessor("destination", {
-      header: COLUMN_WORDS.destination,
+      header: words.destination,
       cell: ({ getValue }) =>
         getValue() ? (
           <AddressText address={getValue()!} most={90} oneLine />
@@ -31,11 +52,11 @@ export function routeColumns(site: Site) {
         ),
     }),
     column.accessor("title", {
-      header: COLUMN_WORDS.title,
+      header: words.title,
       cell: ({ getValue }) => <span className="line-clamp-1">{getValue()}</span>,
     }),
     column.accessor("status", {
-      header: COLUMN_WORDS.status,
+      header: words.status,
       cell: ({ row: { original } }) => (
         <span className="whitespace-nowrap">
           <span className="font-mono text-[0.86em]">
@@ -46,7 +67,7 @@ export function routeColumns(site: Site) {
       ),
     }),
     column.accessor("tags", {
-      header: COLUMN_WORDS.tags,
+      header: words.tags,
       enableSorting: false,
       cell: ({ getValue }) => (
         <span className="flex gap-1">
@@ -63,38 +84,38 @@ export function routeColumns(site: Site) {
       ),
     }),
     column.accessor("health", {
-      header: COLUMN_WORDS.health,
+      header: words.health,
       cell: ({ getValue }) => <HealthCell health={getValue()} />,
     }),
     column.accessor("clicks", {
-      header: COLUMN_WORDS.clicks,
+      header: words.clicks,
       sortDescFirst: true,
       cell: ({ row: { original } }) => (
         <a
-          className="block text-right tabular-nums hover:text-accent hover:underline"
+          className="block min-h-6 py-px text-right tabular-nums hover:text-accent hover:underline"
           href={`/${site.key}/clicks?route=${original.id}`}
         >
-          {original.counted ? original.clicks.toLocaleString("en-GB") : "not counted"}
+          {original.counted ? count(original.clicks) : "not counted"}
         </a>
       ),
     }),
     column.accessor("lastClick", {
-      header: COLUMN_WORDS.lastClick,
+      header: words.lastClick,
       sortDescFirst: true,
       cell: ({ getValue }) => <Quiet>{getValue() ? when(getValue()!) : "never"}</Quiet>,
     }),
     column.accessor("updatedAt", {
-      header: COLUMN_WORDS.updatedAt,
+      header: words.updatedAt,
       sortDescFirst: true,
       cell: ({ getValue }) => <Quiet>{when(getValue())}</Quiet>,
     }),
     column.accessor("createdAt", {
-      header: COLUMN_WORDS.createdAt,
+      header: words.createdAt,
       sortDescFirst: true,
       cell: ({ getValue }) => <Quiet>{when(getValue())}</Quiet>,
     }),
     column.accessor("enabled", {
-      header: COLUMN_WORDS.enabled,
+      header: words.enabled,
       enableSorting: false,
       cell: ({ row: { original } }) => <RouteSwitch site={site} route={original} />,
     }),
@@ -109,7 +130,7 @@ function AddressCell({ route }: { route: Route }) {
       </button>
       {route.match === "exact" ? (
         <button
-          className="text-quiet hover:text-ink"
+          className="grid place-items-center text-quiet hover:text-ink"
           aria-label={`Copy ${route.url}`}
           onClick={() => void copyText(route.url)}
         >

@@ -3,19 +3,24 @@ import type { Site } from "../../../core/sites/site.ts";
 import { useMutation } from "@tanstack/react-query";
 import { refreshRoutes } from "../use-routes.ts";
 import { notify } from "../../../ui/notices/notices.ts";
-import { api, messageOf } from "../../../ui/client/api.ts";
+import { outcomeOf } from "../../../ui/notices/job.ts";
+import { api, messageOf, startJob } from "../../../ui/client/api.ts";
+import { count } from "../../../ui/format/format.ts";
 
 /** Changes many routes and offers the undo of all of them. */
 export function useBulk(site: Site, onDone: () => void) {
   return useMutation({
-    mutationFn: (body: WrittenBulk) => api("POST /sites/:site/routes/bulk", { site: site.id, body }),
+    mutationFn: (body: WrittenBulk) =>
+      outcomeOf<"POST /sites/:site/routes/bulk">(() =>
+        startJob("POST /sites/:site/routes/bulk", { site: site.id, body }),
+      ),
     onSuccess: (answer) => {
       onDone();
       refreshRoutes();
       const { changed, refused, batch } = answer;
       const left =
         refused.length > 0 ? `; ${refused.length} left: ${refused[0]!.address}: ${refused[0]!.message}` : "";
-      notify(`Changed ${changed.toLocaleString("en-GB")} routes${left}`, {
+      notify(`Changed ${count(changed)} routes${left}`, {
         tone: changed === 0 && refused.length > 0 ? "failed" : "done",
         ...(batch ? { undo: () => void undo(site, batch) } : {}),
       });
@@ -33,7 +38,7 @@ async function undo(site: Site, batch: string): Promise<void> {
     notify(
       left.length > 0
         ? `Put back ${restored}; ${left.join(", ")} changed since and stay as they are`
-        : `Put back ${restored.toLocaleString("en-GB")} routes`,
+        : `Put back ${count(restored)} routes`,
     );
   } catch (error) {
     notify(messageOf(error), { tone: "failed" });

@@ -5,7 +5,14 @@ import { ChooseFiles } from "../../../ui/fields/ChooseFiles.tsx";
 import { useWork } from "../../../ui/notices/job.ts";
 import { WorkBar } from "../../../ui/notices/WorkBar.tsx";
 import { refreshRoutes } from "../use-routes.ts";
+import { DataTable, type Column } from "../../../ui/table/DataTable.tsx";
 import { startJobWithFile } from "../../../ui/client/upload.ts";
+import { count } from "../../../ui/format/format.ts";
+
+const REFUSED_COLUMNS: readonly Column<{ line: number; message: string }>[] = [
+  { key: "line", word: "Line", className: "w-16", cellClass: "tabular-nums", cell: ({ line }) => line },
+  { key: "message", word: "Why it is refused", cell: ({ message }) => message },
+];
 
 /** Routes from a CSV or JSON file: tried first, every refused line named, then taken in as one step. */
 export function ImportRoutes({ site }: { site: Site }) {
@@ -22,6 +29,7 @@ export function ImportRoutes({ site }: { site: Site }) {
   const changes = answer ? answer.created + answer.updated : 0;
   return (
     <section
+      data-needs="editor"
       aria-labelledby="bring-in"
       onDragOver={(event) => event.preventDefault()}
       onDrop={(event) => {
@@ -61,7 +69,7 @@ export function ImportRoutes({ site }: { site: Site }) {
             </p>
             {dry && changes > 0 ? (
               <button className="action action-main" onClick={() => run(file, false)}>
-                Bring {changes.toLocaleString("en-GB")} in
+                Bring {count(changes)} in
               </button>
             ) : null}
             {dry ? null : (
@@ -76,26 +84,13 @@ export function ImportRoutes({ site }: { site: Site }) {
             </p>
           ))}
           {answer.refused.length > 0 ? (
-            <table className="mt-2 w-full text-left text-sm">
-              <thead className="text-quiet">
-                <tr className="border-b border-line">
-                  <th scope="col" className="w-16 py-1 font-medium">
-                    Line
-                  </th>
-                  <th scope="col" className="py-1 font-medium">
-                    Why it is refused
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {answer.refused.slice(0, 300).map(({ line, message }) => (
-                  <tr key={line} className="border-b border-line/60">
-                    <td className="py-0.5 tabular-nums">{line}</td>
-                    <td>{message}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <DataTable
+              label="Refused lines"
+              rows={answer.refused.slice(0, 300)}
+              columns={REFUSED_COLUMNS}
+              keyOf={({ line }) => String(line)}
+              dense
+            />
           ) : null}
           {answer.refused.length > 300 ? (
             <p className="text-sm text-quiet">

@@ -17,7 +17,7 @@ export function RouteTransferScreen({ site }: { site: Site }) {
   return (
     <Screen>
       <SectionTabs site={site} tab="routes/transfer" />
-      <div className="grid items-start gap-8 lg:grid-cols-[minmax(0,1fr)_20rem]">
+      <div className="grid items-start gap-8 grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_20rem]">
         <div className="grid gap-8">
           <ShortenMany site={site} />
           <ImportRoutes site={site} />

@@ -1,14 +1,14 @@
-import { useMutation } from "@tanstack/react-query";
+import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
 import { disclosureSchema } from "../../../core/programs/partner.ts";
 import type { Site } from "../../../core/sites/site.ts";
-import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
-import { useKeptState } from "../../../ui/client/kept-state.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../../ui/frame/Screen.tsx";
-import { Toggle } from "../../../ui/fields/Toggle.tsx";
-import { api, messageOf, ApiProblem } from "../../../ui/client/api.ts";
+import { Form, SaveButton } from "../../../ui/form/Form.tsx";
+import { AreaField, ToggleField } from "../../../ui/form/fields.tsx";
+import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
+import { api, ApiProblem } from "../../../ui/client/api.ts";
 
 /** What readers are told of paid links. */
 export function DisclosureScreen({ site }: { site: Site }) {
@@ -22,34 +22,39 @@ export function DisclosureScreen({ site }: { site: Site }) {
 
 function Disclosure({ first }: { first: Site }) {
   const [site, setSite] = useState(first);
-  const [disclosure, setDisclosure, forget] = useKeptState(
-    `disclosure:${first.id}`,
-    String(site.version),
-    () => first.disclosure,
-  );
-  const told = disclosureSchema.safeParse(disclosure);
-  const isChanged = disclosure.text !== site.disclosure.text || disclosure.place !== site.disclosure.place;
-  const save = useMutation({
-    mutationFn: () =>
+  const form = useSavedForm({
+    values: first.disclosure,
+    resolver: zodResolver(disclosureSchema),
+    isLive: true,
+    save: (disclosure) =>
       api("PATCH /sites/:site", { site: site.id, body: { version: site.version, disclosure } }),
-    onSuccess: (saved) => {
+    onSaved: (saved, { reset }) => {
       setSite(saved);
-      setDisclosure(saved.disclosure);
-      forget();
+      reset(saved.disclosure);
       notify("Saved; ledger and delivered pages follow");
     },
-    onError: (error) => {
+    onRefused: (error) => {
       if (error instanceof ApiProblem && error.status === 409) setSite(error.current as Site);
-      notify(messageOf(error), { tone: "failed" });
     },
+    fieldOf: (path) => path.replace(/^disclosure\./, ""),
+    kept: { key: `disclosure:${first.id}`, base: String(site.version) },
   });
+  const { isDirty } = form.formState;
   return (
-    <form
+    <Form
+      of={form}
+      needs="editor"
       className="grid max-w-3xl gap-4"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (told.success) save.mutate();
-      }}
+      actions={
+        <div className="flex items-center gap-3">
+          <SaveButton of={form} disabled={!isDirty}>
+            Save
+          </SaveButton>
+          <span className="text-sm text-quiet">
+            {isDirty ? "Kept in this browser; not saved yet." : "Saved."}
+          </span>
+        </div>
+      }
     >
       <p className="text-quiet">
         A link counts as paid when it is marked sponsored or leads to one of your{" "}
@@ -58,38 +63,15 @@ function Disclosure({ first }: { first: Site }) {
         </a>
         , through a short link too. Rules can name the program or its network.
       </p>
-      <FieldRow
+      <AreaField
+        name="text"
         label="What readers are told"
-        error={told.success ? undefined : told.error.issues[0]!.message}
+        rows={2}
         hint="The page check looks for these words on pages that carry paid links."
-      >
-        {(attributes) => (
-          <textarea
-            {...attributes}
-            rows={2}
-            className="field"
-            value={disclosure.text}
-            onChange={(event) => setDisclosure({ ...disclosure, text: event.target.value })}
-          />
-        )}
-      </FieldRow>
-      <p className="flex items-center gap-2">
-        <Toggle
-          label="Placed by itself"
-          on={disclosure.place}
-          disabled={false}
-          onChange={(place) => setDisclosure({ ...disclosure, place })}
-        />
+      />
+      <ToggleField name="place" label="Placed by itself">
         Delivered pages that carry paid links say it by themselves, below their title
-      </p>
-      <div className="flex items-center gap-3">
-        <button className="action action-main" disabled={!isChanged || !told.success || save.isPending}>
-          Save
-        </button>
-        <span className="text-sm text-quiet">
-          {isChanged ? "Kept in this browser; not saved yet." : "Saved."}
-        </span>
-      </div>
-    </form>
+      </ToggleField>
+    </Form>
   );
 }

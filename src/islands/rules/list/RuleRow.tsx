@@ -6,8 +6,12 @@ import type { Site } from "../../../core/sites/site.ts";
 import type { RuleAdvice } from "../../../core/rules/sets/advice.ts";
 import { ruleSentence } from "../../../core/rules/sentence.ts";
 import { Toggle } from "../../../ui/fields/Toggle.tsx";
-import { RuleForm } from "../form/RuleForm.tsx";
+import { later } from "../../../ui/frame/later.tsx";
 import type { WorkedRule } from "../use-working-set.ts";
+import { mayHere } from "../../../ui/client/rights.ts";
+import { count } from "../../../ui/format/format.ts";
+
+const RuleForm = later(async () => (await import("../form/RuleForm.tsx")).RuleForm);
 
 /** One rule as a sentence, with what is to be said of it; its form opens below. */
 export function RuleRow(props: {
@@ -34,6 +38,7 @@ export function RuleRow(props: {
     >
       <div className="flex items-start gap-2.5 py-2.5">
         <button
+          data-needs="editor"
           ref={setActivatorNodeRef}
           {...attributes}
           {...listeners}
@@ -46,7 +51,7 @@ export function RuleRow(props: {
         <Toggle
           label={`${rule.name}: ${rule.enabled ? "on" : "off"}`}
           on={rule.enabled}
-          disabled={false}
+          disabled={!mayHere({ role: "editor" })}
           onChange={(enabled) => props.onChange({ ...rule, enabled })}
         />
         <div className={`min-w-0 grow ${rule.enabled ? "" : "text-quiet"}`}>
@@ -65,13 +70,10 @@ export function RuleRow(props: {
           ))}
         </div>
         <span className="shrink-0 text-sm text-quiet tabular-nums">
-          {decides === undefined
-            ? ""
-            : decides === 0
-              ? "decides nothing"
-              : `decides ${decides.toLocaleString("en-GB")}`}
+          {decides === undefined ? "" : decides === 0 ? "decides nothing" : `decides ${count(decides)}`}
         </span>
         <button
+          data-needs="editor"
           className="mt-0.5 text-quiet hover:text-ink"
           aria-label={`Copy “${rule.name}”`}
           onClick={props.onCopy}
@@ -79,8 +81,9 @@ export function RuleRow(props: {
           <Copy size={15} aria-hidden />
         </button>
         <button
+          data-needs="editor"
           className="mt-0.5 text-quiet hover:text-bad"
-          aria-label={`Take “${rule.name}” out`}
+          aria-label={`Remove “${rule.name}”`}
           onClick={props.onDelete}
         >
           <Trash2 size={15} aria-hidden />

@@ -3,6 +3,7 @@ import type { Rule, TriedRules } from "../../../core/rules/rule.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
 import { api, messageOf } from "../../../ui/client/api.ts";
+import { count } from "../../../ui/format/format.ts";
 
 type Group = TriedRules["groups"][number];
 type Changed = Group["samples"][number];
@@ -26,8 +27,8 @@ export function ChangeGroups({
             <summary className="flex items-baseline gap-2 py-1.5">
               <span className="grow font-mono text-sm">{group.change}</span>
               <span className="text-sm whitespace-nowrap text-quiet">
-                {group.links.toLocaleString("en-GB")} {group.links === 1 ? "link" : "links"},{" "}
-                {group.pages.toLocaleString("en-GB")} {group.pages === 1 ? "page" : "pages"}
+                {count(group.links)} {group.links === 1 ? "link" : "links"}, {count(group.pages)}{" "}
+                {group.pages === 1 ? "page" : "pages"}
               </span>
             </summary>
             <GroupLinks site={site} rules={rules} group={group} />
@@ -64,7 +65,7 @@ function GroupLinks({ site, rules, group }: { site: Site; rules: readonly Rule[]
       </ul>
       {links.length < group.links ? (
         <button className="text-sm text-accent underline" onClick={() => void more()}>
-          show more of {group.links.toLocaleString("en-GB")}
+          show more of {count(group.links)}
         </button>
       ) : null}
       {failure ? <p className="text-sm text-bad">{failure}</p> : null}

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { TriedRules } from "../../../core/rules/rule.ts";
+import { DataTable, type Column } from "../../../ui/table/DataTable.tsx";
 import { TREATMENTS } from "../../../core/rules/treatment.ts";
 import { Bars, type Series } from "../../../ui/charts/Bars.tsx";
 import { TREATMENT_COLOR, TREATMENT_WORD } from "../../../ui/links/link-words.ts";
@@ -56,34 +57,23 @@ export default function HostChart({ hosts, isChanged }: { hosts: readonly Host[]
 }
 
 function HostTable({ hosts }: { hosts: readonly Host[] }) {
+  const columns: Column<Host>[] = [
+    {
+      key: "host",
+      word: "Host",
+      head: true,
+      cellClass: "truncate font-mono text-xs",
+      cell: ({ host }) => host,
+    },
+    ...TREATMENTS.map((one): Column<Host> => ({
+      key: one,
+      word: TREATMENT_WORD[one],
+      number: true,
+      cell: ({ before, after }) =>
+        before[one] === after[one] ? after[one] : `${before[one]} → ${after[one]}`,
+    })),
+  ];
   return (
-    <table className="w-full text-sm">
-      <thead className="text-quiet">
-        <tr>
-          <th scope="col" className="text-left font-medium">
-            Host
-          </th>
-          {TREATMENTS.map((one) => (
-            <th key={one} scope="col" className="pl-2 text-right font-medium">
-              {TREATMENT_WORD[one]}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {hosts.map(({ host, before, after }) => (
-          <tr key={host} className="border-t border-line/60">
-            <th scope="row" className="truncate text-left font-mono text-xs font-normal">
-              {host}
-            </th>
-            {TREATMENTS.map((one) => (
-              <td key={one} className="pl-2 text-right tabular-nums">
-                {before[one] === after[one] ? after[one] : `${before[one]} → ${after[one]}`}
-              </td>
-            ))}
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <DataTable label="Treatment by host" rows={hosts} columns={columns} keyOf={({ host }) => host} dense />
   );
 }

@@ -1,12 +1,17 @@
-import { lazy, Suspense, useState } from "react";
+import { useState } from "react";
 import type { TriedRules } from "../../../core/rules/rule.ts";
 import type { Site } from "../../../core/sites/site.ts";
+import { whenSeen } from "../../../ui/frame/later.tsx";
 import { WorkBar } from "../../../ui/notices/WorkBar.tsx";
 import type { WorkingSet } from "../use-working-set.ts";
 import { ChangeGroups } from "./ChangeGroups.tsx";
 import type { TrialWork } from "./use-trial.ts";
+import { count } from "../../../ui/format/format.ts";
 
-const HostChart = lazy(() => import("./HostChart.tsx"));
+const HostChart = whenSeen(
+  async () => (await import("./HostChart.tsx")).default,
+  () => <p className="h-40 text-quiet">Drawing…</p>,
+);
 
 /** What the set would do to the whole site, before it is switched on. */
 export function TryPanel({ site, set, trial }: { site: Site; set: WorkingSet; trial: TrialWork }) {
@@ -25,11 +30,7 @@ export function TryPanel({ site, set, trial }: { site: Site; set: WorkingSet; tr
         <div className={work.state === "running" ? "grid gap-3 opacity-60" : "grid gap-3"}>
           <Summary tried={shown} isChanged={set.isChanged} />
           <ChangeGroups site={site} rules={set.rules.map(({ rule }) => rule)} groups={shown.groups} />
-          {shown.hosts.length > 0 ? (
-            <Suspense fallback={<p className="text-quiet">Drawing…</p>}>
-              <HostChart hosts={shown.hosts} isChanged={set.isChanged} />
-            </Suspense>
-          ) : null}
+          {shown.hosts.length > 0 ? <HostChart hosts={shown.hosts} isChanged={set.isChanged} /> : null}
         </div>
       ) : work.state === "running" ? null : (
         <p className="text-quiet">Nothing has been tried yet.</p>
@@ -40,23 +41,22 @@ export function TryPanel({ site, set, trial }: { site: Site; set: WorkingSet; tr
 
 function Summary({ tried, isChanged }: { tried: TriedRules; isChanged: boolean }) {
   const { links, pages, changed, changedPages } = tried;
-  const number = (count: number): string => count.toLocaleString("en-GB");
   if (links === 0) return <p className="text-quiet">The site has no links yet.</p>;
   return (
     <p aria-live="polite">
       {changed === 0 ? (
         isChanged ? (
-          <>Switched on, it would change none of {number(links)} links.</>
+          <>Switched on, it would change none of {count(links)} links.</>
         ) : (
           <>
-            This set is in force on {number(links)} links of {number(pages)} pages. Change something, and what
+            This set is in force on {count(links)} links of {count(pages)} pages. Change something, and what
             it would do stands here.
           </>
         )
       ) : (
         <>
-          Switched on, it changes <strong>{number(changed)}</strong> of {number(links)} links on{" "}
-          <strong>{number(changedPages)}</strong> of {number(pages)} pages.
+          Switched on, it changes <strong>{count(changed)}</strong> of {count(links)} links on{" "}
+          <strong>{count(changedPages)}</strong> of {count(pages)} pages.
         </>
       )}
     </p>

@@ -14,7 +14,11 @@ export const ALL: APIRoute = async ({ request, locals }) => {
       return locals.refusal(error);
     }
   }
-  if (locals.actor && !/^(?:GET|HEAD)$/.test(request.method) && !isOwnOrigin(request, locals.secure)) {
+  if (
+    locals.actor &&
+    !/^(?:GET|HEAD|OPTIONS)$/.test(request.method) &&
+    !isOwnOrigin(request, locals.secure)
+  ) {
     return locals.problem(
       403,
       "Not from here",

@@ -1,0 +1,2 @@
+export const TEST_BUILD: string;
+export function requireTestBuild(): Promise<void>;

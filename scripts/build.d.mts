@@ -1,0 +1,1 @@
+export function buildWhenStale(folder: string): Promise<void>;

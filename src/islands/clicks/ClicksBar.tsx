@@ -1,0 +1,90 @@
+import { CLICK_GROUPINGS, type ClickGrouping } from "../../core/clicks/choices.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { hrefOf } from "../../ui/client/api.ts";
+import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
+import { CsvLink } from "../../ui/filter/CsvLink.tsx";
+import { FilterBar } from "../../ui/filter/FilterBar.tsx";
+import { ViewChoice } from "../../ui/filter/ViewChoice.tsx";
+import { Choice } from "../../ui/fields/Choice.tsx";
+import { useClicksAsked } from "./use-clicks-asked.ts";
+import { spanOf } from "./use-clicks.ts";
+
+const WORDS: Readonly<Record<ClickGrouping, string>> = {
+  day: "Day",
+  hour: "Hour",
+  route: "Route",
+  page: "Page",
+  referrer: "Came from",
+  device: "Device",
+  program: "Program",
+};
+
+/** By what clicks are counted, of which days, and how they are shown; all of it stands in the screen's address. */
+export function ClicksBar({ site, by }: { site: Site; by: ClickGrouping }) {
+  const [compare] = useAddressState("compare");
+  const asked = useClicksAsked();
+  const { span, from, to, route: routeId } = asked;
+  const exported = { by, ...spanOf(asked), ...(routeId ? { route: routeId } : {}) };
+  return (
+    <FilterBar
+      view={
+        <ViewChoice
+          name="by"
+          label="Counted by"
+          usual="day"
+          options={CLICK_GROUPINGS.filter((one) => !routeId || one !== "route").map((one) => [
+            one,
+            WORDS[one],
+          ])}
+        />
+      }
+      actions={
+        <>
+          <ViewChoice
+            name="view"
+            label="Shown as"
+            usual="chart"
+            options={[
+              ["chart", "Chart"],
+              ["table", "Table"],
+            ]}
+          />
+          <CsvLink href={hrefOf("GET /sites/:site/clicks/export", { site: site.id, query: exported })} />
+        </>
+      }
+    >
+      <Choice
+        label="Days"
+        value={from || to ? "chosen" : String(span)}
+        options={["14", "60", "365"].map((value) => ({ value, word: `${value} days` }))}
+        onChange={(value) => setAddressState({ days: value === "60" ? "" : value, from: "", to: "" })}
+      />
+      <label className="flex items-center gap-1 text-sm text-quiet">
+        from
+        <input
+          type="date"
+          className="field w-auto py-0.5"
+          value={from}
+          onChange={(event) => setAddressState({ from: event.target.value })}
+        />
+      </label>
+      <label className="flex items-center gap-1 text-sm text-quiet">
+        to
+        <input
+          type="date"
+          className="field w-auto py-0.5"
+          value={to}
+          onChange={(event) => setAddressState({ to: event.target.value })}
+        />
+      </label>
+      <label className="flex items-center gap-1.5 text-sm">
+        <input
+          type="checkbox"
+          checked={compare === "1"}
+          onChange={(event) => setAddressState({ compare: event.target.checked ? "1" : "" })}
+        />
+        with the period before
+      </label>
+    </FilterBar>
+  );
+}

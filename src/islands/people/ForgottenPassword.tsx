@@ -1,0 +1,42 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import { useState } from "react";
+import { resetInputSchema } from "../../core/people/person.ts";
+import { askForReset } from "../../ui/client/session.ts";
+import { TextField } from "../../ui/form/fields.tsx";
+import { Form, SaveButton } from "../../ui/form/Form.tsx";
+import { useSavedForm } from "../../ui/form/use-saved-form.ts";
+
+/** Asks for a mail with a link for a new password. */
+export function ForgottenPassword() {
+  const [isOpen, setOpen] = useState(false);
+  return (
+    <details className="mt-6 text-sm" onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="cursor-pointer text-quiet">The password is lost</summary>
+      {isOpen ? <AskForLink /> : null}
+    </details>
+  );
+}
+
+function AskForLink() {
+  const [askedFor, setAskedFor] = useState<string>();
+  const form = useSavedForm({
+    values: { mail: "" },
+    resolver: zodResolver(resetInputSchema),
+    save: ({ mail }) => askForReset(mail),
+    onSaved: () => setAskedFor(form.getValues("mail")),
+  });
+  if (askedFor !== undefined)
+    return (
+      <p role="status" className="mt-2">
+        If somebody here has the address {askedFor}, a mail with a link is on its way.
+      </p>
+    );
+  return (
+    <Form of={form} label="A new password" className="mt-2 flex flex-wrap items-start gap-2">
+      <TextField name="mail" label="Your mail address" type="email" className="w-64" />
+      <SaveButton of={form} isPlain className="mt-6">
+        Send me a link
+      </SaveButton>
+    </Form>
+  );
+}

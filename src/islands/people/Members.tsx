@@ -1,0 +1,82 @@
+import { useQuery } from "@tanstack/react-query";
+import type { Member } from "../../core/people/member.ts";
+import type { Role } from "../../core/people/choices.ts";
+import type { Site } from "../../core/sites/site.ts";
+import { api, messageOf } from "../../ui/client/api.ts";
+import { asking } from "../../ui/client/queries.ts";
+import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
+import { HistoryLink } from "../../ui/links/HistoryLink.tsx";
+import { RoleSelect } from "./RoleSelect.tsx";
+import { seenColumn } from "./seen-column.ts";
+import { usePeopleChange } from "./use-people.ts";
+
+/** Who may come into a site, with what they may do there. */
+export function Members({ site }: { site: Site }) {
+  const members = useQuery(asking("GET /sites/:site/people", { site: site.id }));
+  const change = usePeopleChange(({ id, role }: { id: string; role: Role }) =>
+    api("PUT /sites/:site/people/:id", { site: site.id, id, body: { role } }),
+  );
+  const remove = usePeopleChange((id: string) =>
+    api("DELETE /sites/:site/people/:id", { site: site.id, id }),
+  );
+  const columns: Column<Member>[] = [
+    {
+      key: "name",
+      word: "Name",
+      head: true,
+      cell: ({ name, mail }) => (
+        <>
+          <span className="font-medium">{name}</span> <span className="text-sm text-quiet">{mail}</span>
+        </>
+      ),
+    },
+    {
+      key: "role",
+      word: "May do here",
+      cell: ({ id, name, role, everywhere }) => (
+        <span className="flex flex-wrap items-center gap-2">
+          {role ? (
+            <RoleSelect
+              label={`What ${name} may do here`}
+              value={role}
+              disabled={change.isPending}
+              onChange={(next) => next && change.mutate({ id, role: next })}
+            />
+          ) : null}
+          {everywhere ? <span className="text-sm text-quiet">{everywhere} on every site</span> : null}
+        </span>
+      ),
+    },
+    seenColumn("max-sm:hidden"),
+    {
+      key: "action",
+      word: <span className="sr-only">What can be done</span>,
+      className: "text-right",
+      cell: ({ id, name, role }) =>
+        role ? (
+          <button
+            className="action action-plain text-bad"
+            disabled={remove.isPending}
+            onClick={() => remove.mutate(id)}
+          >
+            Remove<span className="sr-only"> what {name} may do here</span>
+          </button>
+        ) : null,
+    },
+  ];
+  if (members.isError) return <p className="text-bad">{messageOf(members.error)}</p>;
+  return (
+    <>
+      <p className="mb-2 text-sm text-quiet">
+        A reader looks; an editor writes, links and makes routes; an owner changes the site and who may come
+        in. <HistoryLink site={site} kind="member" />
+      </p>
+      <DataTable
+        label={`Who may come into ${site.name}`}
+        rows={members.data?.items ?? []}
+        columns={columns}
+        keyOf={({ id }) => id}
+      />
+    </>
+  );
+}

@@ -1,0 +1,37 @@
+import type { Site } from "../../core/sites/site.ts";
+import { api } from "../../ui/client/api.ts";
+import { Form, SaveButton } from "../../ui/form/Form.tsx";
+import { TextField } from "../../ui/form/fields.tsx";
+import { useSavedForm } from "../../ui/form/use-saved-form.ts";
+import { when } from "../../ui/format/format.ts";
+import { notify } from "../../ui/notices/notices.ts";
+import type { WorkingSet } from "./use-working-set.ts";
+
+/** When the set that is worked on comes into force by itself. */
+export default function Timing({ site, set, onDone }: { site: Site; set: WorkingSet; onDone: () => void }) {
+  const form = useSavedForm({
+    values: { at: "" },
+    save: ({ at }) =>
+      api("PUT /sites/:site/rules/schedule", {
+        site: site.id,
+        body: {
+          version: set.base,
+          rules: set.rules.map(({ rule }) => rule),
+          at: new Date(at).toISOString(),
+        },
+      }),
+    onSaved: (_, { getValues }) => {
+      notify(`This set comes into force by itself ${when(new Date(getValues("at")).toISOString())}`);
+      set.discard();
+      onDone();
+    },
+  });
+  return (
+    <Form of={form} needs="editor" className="flex flex-wrap items-end gap-2">
+      <TextField name="at" label="Comes into force" type="datetime-local" className="w-auto" />
+      <SaveButton of={form} disabled={!form.watch("at")}>
+        Let it wait until then
+      </SaveButton>
+    </Form>
+  );
+}

@@ -1,0 +1,66 @@
+import type { RuleMatch } from "../../../core/rules/rule.ts";
+import type { Site } from "../../../core/sites/site.ts";
+import { ChooseMany } from "../../../ui/choose/choose.tsx";
+import type { MultiChoiceProps } from "../../../ui/choose/MultiChoice.tsx";
+import { asOptions } from "../../../ui/choose/options.ts";
+import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
+import { useHostOptions } from "../../ledger/known-hosts.ts";
+import { useCategories, usePageOptions } from "../../pages/known-pages.ts";
+import { useNetworks } from "../../programs/use-programs.ts";
+
+/** What of a rule is a list of names. */
+export const LIST_NAMES = ["domains", "pages", "programs", "networks", "categories"] as const;
+export type ListName = (typeof LIST_NAMES)[number];
+
+/** Where links lead and stand, by name: domains, pages, programs, networks and categories. */
+export function MatchLists(props: {
+  site: Site;
+  match: RuleMatch;
+  errorOf: (name: ListName) => string | undefined;
+  onChange: (name: ListName, values: string[]) => void;
+}) {
+  const { site, match, errorOf, onChange } = props;
+  const hosts = useHostOptions(site);
+  const pages = usePageOptions(site, "path");
+  const categories = useCategories(site);
+  const networks = useNetworks(site).data ?? [];
+  const list = (name: ListName, label: string, hint: string, box: Partial<MultiChoiceProps>) => (
+    <FieldRow label={label} hint={hint} error={errorOf(name)}>
+      {(attributes) => (
+        <ChooseMany
+          isFree
+          options={[]}
+          {...box}
+          attributes={attributes}
+          values={match[name] ?? []}
+          onChange={(values) => onChange(name, values)}
+        />
+      )}
+    </FieldRow>
+  );
+  return (
+    <div className="grid gap-3 grid-cols-[minmax(0,1fr)] md:grid-cols-2">
+      {list("domains", "Domains", "shop.example, or *.shop.example for its subdomains", {
+        options: hosts,
+        between: /[\s,]/,
+        mono: true,
+      })}
+      {list("pages", "Pages", "/reviews/first, or /reviews/* for all below", {
+        options: pages.options,
+        onType: pages.find,
+        between: /[\s,]/,
+        mono: true,
+      })}
+      {list("programs", "Programs", "as they stand in Programs", {
+        options: asOptions(site.partners.map(({ name }) => name)),
+      })}
+      {list("networks", "Networks", "as they stand in Programs", {
+        options: asOptions([
+          ...networks.map(({ name }) => name),
+          ...site.partners.map(({ network }) => network),
+        ]),
+      })}
+      {list("categories", "Categories of the page", "as the pages name theirs", { options: categories })}
+    </div>
+  );
+}

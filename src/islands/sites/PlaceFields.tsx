@@ -1,0 +1,29 @@
+import { getCountries } from "libphonenumber-js/min";
+import { ChooseField } from "../../ui/form/choose-fields.tsx";
+import { SelectField } from "../../ui/form/fields.tsx";
+import { countryName, languageOptions, timeZoneOptions } from "./locale-options.ts";
+
+const LANGUAGES = languageOptions();
+const TIME_ZONES = timeZoneOptions();
+const COUNTRIES = getCountries()
+  .map((code): [string, string] => [code, countryName(code)])
+  .sort(([, a], [, b]) => a.localeCompare(b, "en"));
+
+/** In which language and time zone a site's dates are, and whose phone numbers it has. */
+export function PlaceFields() {
+  return (
+    <>
+      <div className="grid gap-3 grid-cols-[minmax(0,1fr)] sm:grid-cols-2">
+        <ChooseField name="language" label="Language of dates, numbers and money" options={LANGUAGES} />
+        <ChooseField name="timeZone" label="Time zone" none="that of whoever looks" options={TIME_ZONES} />
+      </div>
+      <SelectField
+        name="country"
+        label="Country"
+        className="w-64"
+        hint="A phone number that is written without a country’s code is read as one of this country."
+        options={[["", "none"], ...COUNTRIES]}
+      />
+    </>
+  );
+}

@@ -1,0 +1,69 @@
+import { lazy, Suspense, useEffect, useRef, useState, useSyncExternalStore } from "react";
+import type { ComponentType, ReactNode } from "react";
+
+const never = (): (() => void) => () => undefined;
+
+/** How far below, or above, what is in sight something is fetched. */
+const AHEAD = "2000px";
+
+/** Whether this is drawn in a browser that has taken the screen over; what the server drew is taken over as it is. */
+export function useTakenOver(): boolean {
+  return useSyncExternalStore(
+    never,
+    () => true,
+    () => false,
+  );
+}
+
+/** A part that is fetched when it is wanted. */
+export type Later<P> = ComponentType<P> & {
+  /** Fetches it before it is to be shown; then it is there at once. */
+  fetchSoon(): void;
+};
+
+/** A part that is fetched when it is shown; `place` stands there until then. */
+export function later<P extends object>(
+  fetch: () => Promise<ComponentType<P>>,
+  place: (props: P) => ReactNode = () => null,
+): Later<P> {
+  let Fetched: ComponentType<P> | undefined;
+  const load = async (): Promise<{ default: ComponentType<P> }> => ({ default: (Fetched ??= await fetch()) });
+  const Fetching = lazy(load);
+  function Place(props: P) {
+    const isTakenOver = useTakenOver();
+    const [Part] = useState(() => Fetched ?? Fetching);
+    const here = place(props);
+    return isTakenOver ? (
+      <Suspense fallback={here}>
+        <Part {...props} />
+      </Suspense>
+    ) : (
+      here
+    );
+  }
+  // What cannot be fetched now is asked for again when it is to be shown.
+  return Object.assign(Place, { fetchSoon: () => void Promise.allSettled([load()]) });
+}
+
+/** The same for what is large and may stand far below: it is fetched when its place comes into sight. */
+export function whenSeen<P extends object>(
+  fetch: () => Promise<ComponentType<P>>,
+  place: (props: P) => ReactNode,
+): ComponentType<P> {
+  const Part = later(fetch, place);
+  return function WhenSeen(props: P) {
+    const [isSeen, setSeen] = useState(false);
+    const around = useRef<HTMLDivElement>(null);
+    useEffect(() => {
+      const observer = new IntersectionObserver(
+        (entries) => {
+          if (entries.some(({ isIntersecting }) => isIntersecting)) setSeen(true);
+        },
+        { rootMargin: AHEAD },
+      );
+      observer.observe(around.current!);
+      return () => observer.disconnect();
+    }, []);
+    return <div ref={around}>{isSeen ? <Part {...props} /> : place(props)}</div>;
+  };
+}

@@ -1,0 +1,130 @@
+import assert from "node:assert/strict";
+import { after, before, describe, test } from "node:test";
+import { DEMO_SIGN_IN } from "../../demo/people.ts";
+import { takenOver, testApp, type TestApp } from "../support/browser.ts";
+
+let app: TestApp;
+before(async () => {
+  app = await testApp();
+});
+after(() => app.stop());
+
+/** Screens, and words of what each shows first. */
+const SCREENS = [
+  ["pages", "Forty nights with the Harbour eight-inch"],
+  ["pages?q=moon", "A frame for the moon"],
+  ["ledger", "An hour with nothing"],
+  ["routes", "/gift"],
+  ["routes?kind=redirect", "/dobsonian"],
+  ["misses", "/almanack"],
+  ["rules", "Network links are paid"],
+  ["programs", "Fernhill Dark-Sky Cabins"],
+  ["earnings", "per 100 clicks"],
+  ["clicks", "clicks by persons"],
+  ["settings", "letter case counts"],
+  ["history", "made the route"],
+  ["navigation", "Our eyepiece"],
+  ["people", "Mara Quill"],
+  ["account", 'End<span class="sr-only"> the session'],
+  ["files", "eight-inch.svg"],
+] as const;
+
+describe("what the server draws", () => {
+  for (const [screen, words] of SCREENS)
+    test(`of ${screen} is what is there, before any script runs`, async () => {
+      const html = await drawn(`/low-lantern/${screen}`);
+      const main = html.slice(html.indexOf("<main"), html.indexOf("</main>"));
+      assert.match(main, new RegExp(words), `${screen} was drawn without its rows`);
+    });
+
+  test("of a page is its text, with pictures from the site's own host", async () => {
+    const html = await drawn("/low-lantern/pages/6");
+    assert.match(html, /<h2[^>]*>Who it is for/);
+    assert.match(html, /<img [^>]*src="http:\/\/lowlantern\.localhost:\d+\/files\/eight-inch\.svg"/);
+  });
+
+  test("is each person's own, also at the same time", async () => {
+    const [mara, tobias] = await Promise.all([app.signedIn("mara"), app.signedIn("tobias")]);
+    const rounds = Array.from({ length: 6 }, async (_, round) => {
+      const { context, name } = round % 2 === 0 ? { ...mara, name: "mara" } : { ...tobias, name: "tobias" };
+      const html = await (await context.request.get("/low-lantern/account")).text();
+      assert.ok(html.includes(`${name}@lowlantern.example`), `${name} was not shown their own account`);
+      const other = name === "mara" ? "tobias" : "mara";
+      assert.ok(!html.includes(`${other}@lowlantern.example`), `${name} was shown ${other}'s account`);
+    });
+    await Promise.all(rounds);
+    await mara.context.close();
+    await tobias.context.close();
+  });
+
+  test("has the hours of whoever looks, where the site has no time zone", async () => {
+    const context = await app.browser.newContext({
+      baseURL: app.workspace,
+      timezoneId: "Pacific/Kiritimati",
+    });
+    await context.request.post("/session", { headers: { Origin: app.workspace }, data: DEMO_SIGN_IN });
+    const page = await context.newPage();
+    const thrown: string[] = [];
+    page.on("pageerror", ({ message }) => thrown.push(message));
+    await page.goto("/low-lantern/trace");
+    await takenOver(page);
+    await page.goto("/low-lantern/history");
+    await takenOver(page);
+    assert.deepEqual(thrown, [], "what the server drew was not what the browser draws");
+    await context.close();
+  });
+
+  test("ends no script, whatever stands in it", async () => {
+    const { context, page } = await app.signedIn();
+    const title = "</script><script>document.title='taken'</script>";
+    const made = await context.request.post("/api/v1/sites/1/pages", {
+      headers: { Origin: app.workspace },
+      data: { title, path: "/ends-no-script", html: "<p>Words.</p>" },
+    });
+    assert.equal(made.status(), 201);
+    await page.goto("/low-lantern/pages");
+    await page.getByText(title).first().waitFor();
+    assert.doesNotMatch(await page.title(), /taken/);
+    await context.close();
+  });
+});
+
+describe("the browser", () => {
+  for (const screen of ["pages", "ledger", "routes", "programs", "clicks", "people"])
+    test(`takes over ${screen} as it was drawn, and asks for nothing again`, async () => {
+      const { context, page } = await app.signedIn();
+      const asked: string[] = [];
+      page.on("request", (request) => {
+        if (request.url().includes("/api/v1/")) asked.push(request.url());
+      });
+      await page.goto(`/low-lantern/${screen}`);
+      assert.deepEqual(asked, []);
+      await context.close();
+    });
+
+  test("asks for what the server could not have, and says why it cannot be had", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/clicks?route=999999");
+    await page.locator("main .text-bad").first().waitFor();
+    await context.close();
+  });
+
+  test("narrows on the server as it does by itself", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/routes?q=gift");
+    const rows = await page.getByRole("row").count();
+    await page.goto("/low-lantern/routes");
+    await page.getByRole("searchbox").fill("gift");
+    await page.waitForFunction((count) => document.querySelectorAll("tr").length === count, rows);
+    await context.close();
+  });
+});
+
+async function drawn(path: string): Promise<string> {
+  const { context } = await app.signedIn();
+  const answer = await context.request.get(path);
+  assert.equal(answer.status(), 200);
+  const html = await answer.text();
+  await context.close();
+  return html;
+}

@@ -49,7 +49,7 @@ describe("without a pointer", () => {
         );
         await page.keyboard.press("Escape");
         await panel.waitFor({ state: "detached" });
-        await until("the row has the focus", async () => (await focused(page)) === row);
+        await until(`the row ${row} has the focus`, async () => (await focused(page)) === row);
         // From the row itself, too.
         await page.keyboard.press("Enter");
         await panel.waitFor();

@@ -2,6 +2,16 @@ import { useEffect, useRef, useState, type KeyboardEvent } from "react";
 import { rowAfter, rowKey } from "./row-keys.ts";
 import type { Selection } from "./use-selection.ts";
 
+/** How many frames a row far away may take to be drawn. */
+const FRAMES = 20;
+
+// A row that is drawn has the focus before the next key comes; one far away as soon as it is there.
+function focusRow(index: number, frames: number): void {
+  const row = document.querySelector<HTMLElement>(`[data-row="${index}"]`);
+  if (row) row.focus();
+  else if (frames > 0) requestAnimationFrame(() => focusRow(index, frames - 1));
+}
+
 /** The keyboard of a table: which row has the focus, and what keys do. `show` brings a row into sight. */
 export function useRowKeys<T extends { id: string }>(
   rows: readonly T[],
@@ -13,7 +23,7 @@ export function useRowKeys<T extends { id: string }>(
   const goTo = (next: number): void => {
     setAt(next);
     show(next);
-    requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-row="${next}"]`)?.focus());
+    focusRow(next, FRAMES);
   };
   // The row that had the focus is gone: what stands in its place takes it, unless somebody has gone elsewhere.
   const had = useRef<string>(undefined);

@@ -9,7 +9,7 @@ import { join } from "node:path";
 import { Tokenizer } from "htmlparser2";
 import { startPostgres } from "../scripts/postgres.mjs";
 import { rewriteDocument } from "../src/core/links/rewrite/rewrite-document.ts";
-import type { LinkFacts } from "../src/core/rules/resolve/match.ts";
+import type { LinkFacts } from "../src/core/rules/resolve/facts.ts";
 import { resolve } from "../src/core/rules/resolve/resolve.ts";
 import type { Desk } from "../src/desk/desk.ts";
 import { UNWATCHED } from "../src/threads/progress.ts";

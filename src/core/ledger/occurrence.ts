@@ -6,7 +6,7 @@ import { movedTo } from "../links/rewrite/deliver.ts";
 import type { Rule } from "../rules/rule.ts";
 import { writtenOn } from "../rules/resolve/link-attributes.ts";
 import { linkFacts, throughRoutes, type LinkResolver } from "../rules/resolve/link-facts.ts";
-import type { LinkFacts } from "../rules/resolve/match.ts";
+import type { LinkFacts } from "../rules/resolve/facts.ts";
 import { resolve, type Resolved } from "../rules/resolve/resolve.ts";
 import { treatmentOf, type Treatment } from "../rules/treatment.ts";
 import { fillAddress, type Variables } from "../text/variables.ts";

@@ -9,7 +9,7 @@ import { captureFault, capturesHost, highestCapture, withCaptures } from "./matc
 import type { MatchKind } from "./match/match-kind.ts";
 import { reservedPath } from "./reserved.ts";
 import { circleFrom, firstOfEach, chainInWords, type Step } from "./chain/circle.ts";
-import { MAX_HOPS } from "./chain/follow.ts";
+import { MAX_HOPS } from "../address/max-hops.ts";
 import { leadsBack } from "./chain/leads-back.ts";
 import type { OwnSite } from "./chain/own-site.ts";
 import { patternGroups } from "./match/pattern.ts";

@@ -1,5 +1,6 @@
 import type { Rule, RuleMatch } from "./rule.ts";
 import { MANAGED_TOKENS } from "./choices.ts";
+import { GROUPS } from "./resolve/facts.ts";
 
 /** A rule as a sentence: "Links to shop.example: add sponsored and nofollow, open in a new tab, replacing what the author set." */
 export function ruleSentence(rule: Rule): string {
@@ -18,9 +19,10 @@ function matchWords(match: RuleMatch, joint = " "): string {
   if (match.destination === "external") words.push("to outside hosts");
   if (match.destination === "internal") words.push("inside the site");
   if (match.domains) words.push(`to ${list(match.domains)}`);
-  if (match.programs) words.push(`of the program ${list(match.programs)}`);
-  if (match.networks) words.push(`of the network ${list(match.networks)}`);
-  if (match.categories) words.push(`on pages in ${list(match.categories)}`);
+  for (const group of GROUPS) {
+    const names = match[group.field];
+    if (names) words.push(`${group.words} ${list(names)}`);
+  }
   if (match.pages) words.push(`on ${list(match.pages)}`);
   const noun =
     match.anchor === "image" ? "links on pictures" : match.anchor === "text" ? "links on words" : "links";

@@ -2,7 +2,7 @@ import { ruleFindings, type RuledLink } from "../../core/pages/check/rule-findin
 import { treated } from "../../core/ledger/occurrence.ts";
 import type { Rule } from "../../core/rules/rule.ts";
 import { writtenOn } from "../../core/rules/resolve/link-attributes.ts";
-import type { LinkFacts } from "../../core/rules/resolve/match.ts";
+import type { LinkFacts } from "../../core/rules/resolve/facts.ts";
 import { needsReferrer } from "../../core/rules/partners.ts";
 import { resolve } from "../../core/rules/resolve/resolve.ts";
 import {

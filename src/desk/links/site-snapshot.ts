@@ -9,7 +9,7 @@ import { publicAddress } from "../../core/address/public-address.ts";
 import type { OtherRoute, RouteSurroundings } from "../../core/routes/advise.ts";
 import { literalOf, type PatternTable } from "../../core/routes/match/pattern-table.ts";
 import { readRouteKey } from "../../core/routes/match/address-form.ts";
-import { MAX_HOPS } from "../../core/routes/chain/follow.ts";
+import { MAX_HOPS } from "../../core/address/max-hops.ts";
 import { leadsBack } from "../../core/routes/chain/leads-back.ts";
 import type { OwnAnswer, OwnSite, RouteAnswer } from "../../core/routes/chain/own-site.ts";
 import type { LinkResolver } from "../../core/rules/resolve/link-facts.ts";

@@ -136,13 +136,14 @@ export function withOwnHost<T extends { address?: unknown; host?: unknown; match
   return { ...input, address: path, ...(host ? { host } : {}) };
 }
 
-/** A stored route as it would be handed in. */
-export function inputOf(row: RouteRow): RouteInput {
+/** All of a stored route that somebody wrote: as it is shown, and as it would be handed in again. */
+export function writtenOf(row: RouteRow) {
   return {
     kind: row.kind,
-    address: row.address,
     host: row.host,
     match: row.match,
+    address: row.address,
+    aliases: row.aliases,
     destination: row.destination,
     status: row.status,
     query: row.query,
@@ -153,13 +154,12 @@ export function inputOf(row: RouteRow): RouteInput {
     robots: { noindex: row.noindex, nofollow: row.nofollow },
     counted: row.counted,
     enabled: row.enabled,
-    validFrom: row.validFrom?.toISOString(),
-    validUntil: row.validUntil?.toISOString(),
+    replacesPage: row.replacesPage,
+    validFrom: row.validFrom?.toISOString() ?? null,
+    validUntil: row.validUntil?.toISOString() ?? null,
     afterEnd: row.afterEnd,
     endDestination: row.endDestination,
-    aliases: row.aliases,
     inContent: row.inContent,
     contentPages: row.contentPages,
-    replacesPage: row.replacesPage,
-  };
+  } satisfies RouteInput;
 }

@@ -3,6 +3,7 @@ import type { Advice, Route, RouteHealth } from "../../core/routes/route.ts";
 import { routeTotals } from "../../store/clicks/click-counts.ts";
 import type { RouteRow } from "../../store/ground/models.ts";
 import type { OpenSite } from "../sites/open-site.ts";
+import { writtenOf } from "./route-values.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 import { healthOfRoutes } from "../../store/trace/route-health.ts";
 
@@ -24,28 +25,7 @@ export async function routeViews(
     const total = totals.get(row.id);
     return {
       id: row.id,
-      kind: row.kind,
-      host: row.host,
-      match: row.match,
-      address: row.address,
-      aliases: row.aliases,
-      destination: row.destination,
-      status: row.status,
-      query: row.query,
-      parameters: row.parameters,
-      notice: row.notice,
-      title: row.title,
-      tags: row.tags,
-      robots: { noindex: row.noindex, nofollow: row.nofollow },
-      counted: row.counted,
-      enabled: row.enabled,
-      replacesPage: row.replacesPage,
-      validFrom: row.validFrom?.toISOString() ?? null,
-      validUntil: row.validUntil?.toISOString() ?? null,
-      afterEnd: row.afterEnd,
-      endDestination: row.endDestination,
-      inContent: row.inContent,
-      contentPages: row.contentPages,
+      ...writtenOf(row),
       countedFrom: row.countedFrom?.toISOString() ?? null,
       health: health.get(row.id) ?? null,
       url: publicAddress(row.host ?? site.primary, row.address, desk.deliveryPort),

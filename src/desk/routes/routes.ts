@@ -10,7 +10,7 @@ import type { RouteRow, Row } from "../../store/ground/models.ts";
 import { violatedIndex } from "../../store/ground/store.ts";
 import { invalid, notFound, stale } from "../ground/problem.ts";
 import { adviceFor, refusals } from "./route-advice.ts";
-import { normalizeRoute, inputOf, type RouteValues } from "./route-values.ts";
+import { normalizeRoute, writtenOf, type RouteValues } from "./route-values.ts";
 import { usualRoute } from "../../core/sites/usual-route.ts";
 import { routeView } from "./route-views.ts";
 import type { OpenSite } from "../sites/open-site.ts";
@@ -69,7 +69,7 @@ export async function changeRoute(
   if (row.version !== change.version) throw stale(await routeView(desk, site, row));
   const { version, ...fields } = change;
   const present = Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined));
-  const values = normalizeRoute(site, { ...inputOf(row), ...present, ...statusFor(site, row, change) });
+  const values = normalizeRoute(site, { ...writtenOf(row), ...present, ...statusFor(site, row, change) });
   const advice = await checked(desk, site, values, id);
   const changed = changedFields(row, values);
   if (Object.keys(changed).length === 0) return routeView(desk, site, row, advice);
@@ -86,7 +86,7 @@ export async function changeRoute(
         siteId: site.id,
         action: "route.change",
         object: id,
-        detail: beforeAndAfter({ ...inputOf(row) }, { ...inputOf({ ...row.get(), ...values }) }),
+        detail: beforeAndAfter(writtenOf(row), writtenOf({ ...row.get(), ...values })),
       },
       change: { siteId: site.id, kind: "route", objectId: id },
       stale: async () => stale(await readRoute(desk, site, id)),
@@ -128,7 +128,7 @@ export async function restoreRoute(
   const row = await findRoute(desk.store, { id, siteId: site.id, evenDeleted: true });
   if (!row) throw notFound("This route");
   if (row.deletedAt) {
-    const values = normalizeRoute(site, { ...inputOf(row), address: address ?? row.address });
+    const values = normalizeRoute(site, { ...writtenOf(row), address: address ?? row.address });
     await checked(desk, site, values, id);
     await writing(values.address, () =>
       desk.store.transaction(async (transaction) => {

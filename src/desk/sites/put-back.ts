@@ -17,7 +17,7 @@ import { readNavigation, replaceNavigation } from "../navigation/navigation.ts";
 import { changeMember, memberOf } from "../people/members.ts";
 import { keepNetwork, networkNamed } from "../programs/networks.ts";
 import { changeProgram, openProgram } from "../programs/programs.ts";
-import { inputOf } from "../routes/route-values.ts";
+import { writtenOf } from "../routes/route-values.ts";
 import { changeRoute, routeRow } from "../routes/routes.ts";
 import type { OpenSite } from "./open-site.ts";
 import { changeSite, siteView } from "./sites.ts";
@@ -37,7 +37,7 @@ const OPENERS: Readonly<Record<string, Opener>> = {
   "route.change": async (desk, actor, site, id) => {
     const row = await routeRow(desk, site, id);
     return {
-      now: { ...inputOf(row) },
+      now: writtenOf(row),
       set: (fields) =>
         changeRoute(desk, actor, site, id, checked(routeChangeSchema, { ...fields, version: row.version })),
     };

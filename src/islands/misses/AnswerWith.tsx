@@ -1,6 +1,6 @@
-import { useId } from "react";
 import { useFormContext } from "react-hook-form";
 import type { Miss } from "../../core/misses/miss.ts";
+import { TextField } from "../../ui/form/fields.tsx";
 
 /** What a miss can be answered with: what it may have meant, or another destination. */
 export function AnswerWith(props: {
@@ -9,48 +9,39 @@ export function AnswerWith(props: {
   isBusy: boolean;
   onAnswer: (destination: string) => void;
 }) {
-  const { miss, fault } = props;
-  const form = useFormContext<{ own: Record<string, string> }>();
-  const own = form.watch(`own.${miss.id}`) ?? "";
-  const id = useId();
+  const { miss, isBusy, onAnswer } = props;
+  const own: string = useFormContext().watch(`own.${miss.id}`) ?? "";
   return (
-    <>
-      <form
-        data-needs="editor"
-        className="flex flex-wrap gap-1.5"
-        onSubmit={(event) => {
-          event.preventDefault();
-          props.onAnswer(own);
+    <div data-needs="editor" className="flex flex-wrap items-start gap-1.5">
+      {miss.candidates.map((candidate) => (
+        <button
+          key={candidate.address}
+          className="action flex-col !items-start !gap-0 py-0.5 font-mono text-xs"
+          title={candidate.title}
+          disabled={isBusy}
+          onClick={() => onAnswer(candidate.destination ?? candidate.address)}
+        >
+          {candidate.address}
+          <span className="font-sans text-quiet">{candidate.reason}</span>
+        </button>
+      ))}
+      <TextField
+        name={`own.${miss.id}`}
+        label={`Answer ${miss.address} with another destination`}
+        isLabelHidden
+        error={props.fault}
+        mono
+        className="!w-36 py-0.5 !text-xs"
+        placeholder="another address"
+        onKeyDown={(event) => {
+          if (event.key === "Enter" && !event.nativeEvent.isComposing) onAnswer(own);
         }}
-      >
-        {miss.candidates.map((candidate) => (
-          <button
-            key={candidate.address}
-            type="button"
-            className="action flex-col !items-start !gap-0 py-0.5 font-mono text-xs"
-            title={candidate.title}
-            disabled={props.isBusy}
-            onClick={() => props.onAnswer(candidate.destination ?? candidate.address)}
-          >
-            {candidate.address}
-            <span className="font-sans text-quiet">{candidate.reason}</span>
-          </button>
-        ))}
-        <input
-          className="field w-36 py-0.5 font-mono text-xs"
-          aria-label={`Answer ${miss.address} with another destination`}
-          aria-invalid={fault ? true : undefined}
-          aria-describedby={fault ? id : undefined}
-          placeholder="another address"
-          {...form.register(`own.${miss.id}`)}
-        />
-        {own.trim() ? <button className="action py-0.5">Answer</button> : null}
-      </form>
-      {fault ? (
-        <p id={id} role="alert" className="mt-1 text-sm text-bad">
-          {fault}
-        </p>
+      />
+      {own.trim() ? (
+        <button className="action py-0.5" disabled={isBusy} onClick={() => onAnswer(own)}>
+          Answer
+        </button>
       ) : null}
-    </>
+    </div>
   );
 }

@@ -43,6 +43,9 @@ export function MissesTable(props: {
   ];
   return (
     <LiveForm of={form}>
+      <p role="alert" className="sr-only">
+        {Object.values(answer.faults).join(" ")}
+      </p>
       <DataTable
         label="Misses"
         rows={misses}

@@ -76,7 +76,8 @@ export function useSetAside(site: Site, onDone: () => void) {
           refreshMisses,
           (error: unknown) => notify(messageOf(error), { tone: "failed" }),
         );
-      notify(ignore ? `Set ${ids.length} aside` : `Took ${ids.length} back`, { undo: back });
+      const what = ids.length === 1 ? "One address is" : `${ids.length} addresses are`;
+      notify(`${what} ${ignore ? "ignored from now on" : "no longer ignored"}`, { undo: back });
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });

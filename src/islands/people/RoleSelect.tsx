@@ -1,4 +1,5 @@
 import { ROLES, type Role } from "../../core/people/choices.ts";
+import { Select } from "../../ui/fields/Select.tsx";
 
 /** What somebody may do, to be chosen in a row of a table; `none` names what having no role is called. */
 export function RoleSelect(props: {
@@ -9,19 +10,16 @@ export function RoleSelect(props: {
   onChange: (role: Role | null) => void;
 }) {
   return (
-    <select
+    <Select
       aria-label={props.label}
-      className="field w-auto py-0.5 text-sm"
+      className="w-auto py-0.5 text-sm"
       value={props.value ?? ""}
       disabled={props.disabled}
       onChange={(event) => props.onChange((event.target.value || null) as Role | null)}
-    >
-      {props.none === undefined ? null : <option value="">{props.none}</option>}
-      {ROLES.map((role) => (
-        <option key={role} value={role}>
-          {role}
-        </option>
-      ))}
-    </select>
+      options={[
+        ...(props.none === undefined ? [] : [["", props.none] as const]),
+        ...ROLES.map((role) => [role, role] as const),
+      ]}
+    />
   );
 }

@@ -1,3 +1,4 @@
+import { Select } from "../fields/Select.tsx";
 import { useAddressState } from "../client/url-state.ts";
 
 /** One thing that a list can be narrowed by; what is chosen stands in the screen's address. */
@@ -8,20 +9,15 @@ export function FilterSelect(props: {
   options: readonly (readonly [value: string, word: string])[];
 }) {
   const [value, set] = useAddressState(props.name);
+  // An address may name what is in no list (any more): it is shown as it is written.
+  const isUnknown = value !== "" && !props.options.some(([key]) => key === value);
   return (
-    <select
+    <Select
       aria-label={props.label}
-      className={`field w-auto max-w-36 py-1 text-sm ${value ? "border-accent font-medium" : "text-quiet"}`}
+      className={`w-auto max-w-36 py-1 text-sm ${value ? "border-accent font-medium" : "text-quiet"}`}
       value={value}
       onChange={(event) => set(event.target.value)}
-    >
-      <option value="">{props.every}</option>
-      {props.options.map(([key, word]) => (
-        <option key={key} value={key}>
-          {word}
-        </option>
-      ))}
-      {value && !props.options.some(([key]) => key === value) ? <option value={value}>{value}</option> : null}
-    </select>
+      options={[["", props.every], ...props.options, ...(isUnknown ? [[value, value] as const] : [])]}
+    />
   );
 }

@@ -1,6 +1,7 @@
 import type { InputHTMLAttributes, ReactNode, TextareaHTMLAttributes } from "react";
 import { useController, useFormContext } from "react-hook-form";
 import { Choice } from "../fields/Choice.tsx";
+import { Select } from "../fields/Select.tsx";
 import { useTakenOver } from "../frame/later.tsx";
 import { Toggle } from "../fields/Toggle.tsx";
 import { Row, type FieldProps } from "./Row.tsx";
@@ -76,15 +77,7 @@ export function SelectField({
   const { register } = useFormContext();
   return (
     <Row name={name} label={label} hint={hint} error={error}>
-      {(attributes) => (
-        <select {...attributes} {...register(name)} className={`field ${className ?? ""}`}>
-          {options.map(([value, word]) => (
-            <option key={value} value={value}>
-              {word}
-            </option>
-          ))}
-        </select>
-      )}
+      {(attributes) => <Select {...attributes} {...register(name)} className={className} options={options} />}
     </Row>
   );
 }

@@ -8,7 +8,7 @@ const ROUNDS = 2;
 /** What takes longer is left to the browser. */
 const AT_MOST_MS = 1_500;
 /** A larger answer is quicker asked for beside the screen than read out of it. */
-const MOST_CHARACTERS = 250_000;
+const MAX_CHARACTERS = 250_000;
 
 /**
  * Asks for what a screen asks for when it is first drawn, so that its first rows are in the first answer: it is drawn
@@ -30,7 +30,7 @@ export async function withFirstAnswers<P extends object>(Screen: ComponentType<P
 }
 
 function isLarge(answer: unknown): boolean {
-  return answer !== undefined && JSON.stringify(answer).length > MOST_CHARACTERS;
+  return answer !== undefined && JSON.stringify(answer).length > MAX_CHARACTERS;
 }
 
 // What is only looked at; what cannot be had is asked for again by the browser, which says why.

@@ -1,5 +1,5 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
-import { LEAST_PX, MOST_PX, withinBounds } from "./widths.ts";
+import { MIN_PX, MAX_PX, withinBounds } from "./widths.ts";
 
 const STEP_PX = 16;
 
@@ -41,8 +41,8 @@ export function ColumnWidth(props: {
       tabIndex={0}
       aria-label={`Width of the column ${word}`}
       aria-orientation="horizontal"
-      aria-valuemin={LEAST_PX}
-      aria-valuemax={MOST_PX}
+      aria-valuemin={MIN_PX}
+      aria-valuemax={MAX_PX}
       aria-valuenow={props.px ?? 0}
       aria-valuetext={props.px === undefined ? "as wide as it needs" : `${props.px} pixels`}
       title="Draw it to the side; a double click gives its width up"

@@ -2,8 +2,8 @@
 export type Widths = Readonly<Record<string, number>>;
 
 /** No column is narrower, or wider, by hand. */
-export const LEAST_PX = 48;
-export const MOST_PX = 1_200;
+export const MIN_PX = 48;
+export const MAX_PX = 1_200;
 
 /** Reads widths as they are kept: `page:120,rel:90`; what is none is left out. */
 export function readWidths(text: string): Widths {
@@ -24,7 +24,7 @@ export function writeWidths(widths: Widths): string {
 
 /** The width that a column gets when it is to have this one. */
 export function withinBounds(px: number): number {
-  return Math.min(MOST_PX, Math.max(LEAST_PX, Math.round(px)));
+  return Math.min(MAX_PX, Math.max(MIN_PX, Math.round(px)));
 }
 
 /** The widths without that of one column: it is as wide as it needs again. */

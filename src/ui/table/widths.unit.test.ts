@@ -1,6 +1,6 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
-import { LEAST_PX, MOST_PX, readWidths, withoutWidth, writeWidths } from "./widths.ts";
+import { MIN_PX, MAX_PX, readWidths, withoutWidth, writeWidths } from "./widths.ts";
 
 test("widths are read as they were written", () => {
   const widths = { page: 120, destination: 333 };
@@ -11,7 +11,7 @@ test("widths are read as they were written", () => {
 test("what is none is left out, and none goes beyond its bounds", () => {
   assert.deepEqual(readWidths(""), {});
   assert.deepEqual(readWidths("page,rel:x,:20,host:-5,tags:99999"), {});
-  assert.deepEqual(readWidths("page:1,rel:9999"), { page: LEAST_PX, rel: MOST_PX });
+  assert.deepEqual(readWidths("page:1,rel:9999"), { page: MIN_PX, rel: MAX_PX });
 });
 
 test("one column gives its width back", () => {

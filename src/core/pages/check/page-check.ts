@@ -16,7 +16,7 @@ import { fillAddress, variableNames, type Variables } from "../../text/variables
 import { isDisclosed } from "./disclosure.ts";
 import { emptyWords } from "./empty-words.ts";
 import type { Disclosure, Partner } from "../../programs/partner.ts";
-import type { LinkFacts } from "../../rules/resolve/match.ts";
+import type { LinkFacts } from "../../rules/resolve/facts.ts";
 import { needsReferrer, untracked, type Untracked } from "../../rules/partners.ts";
 import type { Finding, FindingCode, Fix } from "./finding.ts";
 import { ruleFindings, type PaidLimits, type RuledLink } from "./rule-findings.ts";

@@ -1,5 +1,5 @@
 import { ownPlace } from "../../address/classify.ts";
-import { MAX_HOPS } from "./follow.ts";
+import { MAX_HOPS } from "../../address/max-hops.ts";
 
 /** What becomes of a request: it is sent on, or its route stands aside since it would lead back; undefined: it ends here. */
 export type Step = { to: string } | "stands aside" | undefined;

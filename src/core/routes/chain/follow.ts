@@ -1,6 +1,7 @@
 import { before } from "../../text/cut.ts";
 import { withPath } from "../../address/with-path.ts";
 import { compareKey } from "../../address/compare.ts";
+import { MAX_HOPS } from "../../address/max-hops.ts";
 import { location } from "./location.ts";
 import { answerOf, type OwnAnswer, type OwnSite, type SpellingAnswer } from "./own-site.ts";
 
@@ -18,8 +19,6 @@ export interface OwnWay {
   /** Set when the way does not end: it came back to an address, or went on for too long. */
   endless: "loop" | "too-long" | undefined;
 }
-
-export const MAX_HOPS = 20;
 
 /** Follows an address hop by hop for as long as the site itself answers, as a reader's browser would. */
 export function followOwn(address: string, site: OwnSite): OwnWay {

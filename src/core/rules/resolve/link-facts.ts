@@ -1,3 +1,4 @@
+import { MAX_HOPS } from "../../address/max-hops.ts";
 import { mayLeave } from "../../address/may-leave.ts";
 import {
   destinationKind,
@@ -8,7 +9,7 @@ import {
   type SiteAddresses,
 } from "../../address/classify.ts";
 import type { Partner } from "../../programs/partner.ts";
-import type { LinkFacts } from "./match.ts";
+import type { LinkFacts } from "./facts.ts";
 import { partnersOf } from "../partners.ts";
 
 /** A link as its page holds it, before any rule. */
@@ -85,10 +86,10 @@ function reachOf(kind: DestinationKind): LinkFacts["reach"] {
   return kind === "mail" || kind === "phone" ? "none" : "internal";
 }
 
-/** Follows our own exact routes from an address to where they end; stops at what is not ours, or after ten. */
+/** Follows our own exact routes from an address to where they end; stops at what is not ours, or after `MAX_HOPS`. */
 export function throughRoutes(address: string, site: LinkResolver): string {
   let current = address;
-  for (let hops = 0; hops < 10; hops += 1) {
+  for (let hops = 0; hops < MAX_HOPS; hops += 1) {
     const place = ownPlace(current, site.hosts);
     const next = place && site.routeDestination(place.host, place.key);
     if (next === undefined) return current;

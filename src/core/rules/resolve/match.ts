@@ -1,32 +1,8 @@
 import type { RuleMatch } from "../rule.ts";
+import { GROUPS, type LinkFacts } from "./facts.ts";
 
-/** What rules look at in a link. */
-export interface LinkFacts {
-  /** "none": mail and phone, which lead neither outside nor inside. */
-  reach: "external" | "internal" | "none";
-  /** Lower-case ASCII host that an outside link leads to, as it is written or where our own route leads. */
-  domain: string | undefined;
-  /** Host where a program's tracked link is known to end, when it is another; rules for a domain look at both. */
-  end: string | undefined;
-  /** The link goes through a route of ours. */
-  short: boolean;
-  page: string | undefined;
-  category: string | undefined;
-  anchor: "text" | "image";
-  programs: readonly string[];
-  networks: readonly string[];
-}
-
-/** The levels of closeness, most particular first. */
-export const LEVEL = {
-  page: 0,
-  pathPattern: 1,
-  domain: 2,
-  program: 3,
-  network: 4,
-  category: 5,
-  all: 6,
-} as const;
+/** The levels of closeness, most particular first; from `group` on, each kind of group has its own, and all links the last. */
+export const LEVEL = { page: 0, pathPattern: 1, domain: 2, group: 3 } as const;
 
 /**
  * How closely a rule names a link, as one number: the smaller, the closer. Levels come first; at the
@@ -54,12 +30,13 @@ export function matcherOf(match: RuleMatch): Matcher {
   const exactPages = new Set(match.pages?.filter((page) => !page.includes("*")));
   const pagePatterns = match.pages?.filter((page) => page.includes("*")) ?? [];
   const tests: Test[] = [];
-  const { destination, programs, networks, categories, anchor } = match;
+  const { destination, anchor } = match;
   if (destination) tests.push(({ reach }) => destination === "any" || destination === reach);
   if (anchor) tests.push((link) => link.anchor === anchor);
-  if (programs) tests.push((link) => programs.some((name) => link.programs.includes(name)));
-  if (networks) tests.push((link) => networks.some((name) => link.networks.includes(name)));
-  if (categories) tests.push(({ category }) => categories.includes(category ?? ""));
+  for (const { field, of } of GROUPS) {
+    const names = match[field] && new Set(match[field]);
+    if (names) tests.push((link) => of(link).some((name) => names.has(name)));
+  }
   const level = levelOf(match);
   return {
     tests,
@@ -94,9 +71,8 @@ export function takesOut({ tests, domains, pages }: Matcher, link: LinkFacts): b
 export function levelOf(match: RuleMatch): number {
   if (match.pages) return match.pages.some((page) => !page.includes("*")) ? LEVEL.page : LEVEL.pathPattern;
   if (match.domains) return LEVEL.domain;
-  if (match.programs) return LEVEL.program;
-  if (match.networks) return LEVEL.network;
-  return match.categories ? LEVEL.category : LEVEL.all;
+  const group = GROUPS.findIndex(({ field }) => match[field]);
+  return LEVEL.group + (group === -1 ? GROUPS.length : group);
 }
 
 /** A domain and the wildcards that cover it, closest first: `a.b.c`, `*.b.c`, `*.c`. */

@@ -3,7 +3,7 @@ import { describe, test } from "node:test";
 import fc from "fast-check";
 import { ruleSchema, type Rule, type RuleMatch } from "../rule.ts";
 import { MANAGED_TOKENS } from "../choices.ts";
-import type { LinkFacts } from "./match.ts";
+import type { LinkFacts } from "./facts.ts";
 import { resolve, type Written } from "./resolve.ts";
 
 // A slow and obvious second statement of how rules decide, for one attribute at a time: all that speak of it, the one

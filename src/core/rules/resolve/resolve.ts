@@ -2,7 +2,8 @@ import type { Rule } from "../rule.ts";
 import { MANAGED_TOKENS, type ManagedToken } from "../choices.ts";
 import type { Attribute } from "../attribute.ts";
 import type { Decider, Decision, Resolved, Written } from "./decision.ts";
-import { matchedHost, type LinkFacts } from "./match.ts";
+import type { LinkFacts } from "./facts.ts";
+import { matchedHost } from "./match.ts";
 import { ruleTable, type Candidate, type ReadyRule } from "./rule-table.ts";
 import { isManaged } from "../override.ts";
 

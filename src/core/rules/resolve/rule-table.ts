@@ -1,15 +1,8 @@
 import type { Rule, RuleMatch } from "../rule.ts";
 import type { Resolved } from "./decision.ts";
 import { ATTRIBUTES } from "../attribute.ts";
-import {
-  domainNames,
-  matcherOf,
-  takesOut,
-  type LinkFacts,
-  type Matcher,
-  type Rank,
-  type Test,
-} from "./match.ts";
+import { closestGroup, GROUPS, LINK_GROUPS, NOWHERE, type LinkFacts } from "./facts.ts";
+import { domainNames, matcherOf, takesOut, type Matcher, type Rank, type Test } from "./match.ts";
 
 /** A rule that can speak, ready to be asked. */
 export interface ReadyRule {
@@ -40,17 +33,15 @@ const MAX_REMEMBERED = 5_000;
 const MAX_RULES = 100_000;
 
 /**
- * A set of rules ready to be asked: each rule lies under the one thing that narrows it most (its domains, pages,
- * programs, networks or categories), so a link meets only the rules that name something of it. A set is made ready
+ * A set of rules ready to be asked: each rule lies under the one thing that narrows it most (its domains,
+ * pages or groups), so a link meets only the rules that name something of it. A set is made ready
  * once, however many links are asked.
  */
 export class RuleTable {
   private readonly byDomain = new Map<string, ReadyRule[]>();
   private readonly byPage = new Map<string, ReadyRule[]>();
   private readonly byPageStart = new Map<string, ReadyRule[]>();
-  private readonly byProgram = new Map<string, Listed[]>();
-  private readonly byNetwork = new Map<string, Listed[]>();
-  private readonly byCategory = new Map<string, Listed[]>();
+  private readonly byGroup = GROUPS.map((group) => ({ group, rules: new Map<string, Listed[]>() }));
   /** Rules for all links. Of most it is known by reach and anchor alone whether they match. */
   private readonly general: Listed[] = [];
   private readonly guarded: Listed[] = [];
@@ -89,11 +80,11 @@ export class RuleTable {
       }
     else {
       const listed = { ready, tests: ready.match.tests, rank: ready.match.rank(NOWHERE) };
-      if (match.programs) for (const name of new Set(match.programs)) add(this.byProgram, name, listed);
-      else if (match.networks) for (const name of new Set(match.networks)) add(this.byNetwork, name, listed);
-      else if (match.categories)
-        for (const name of new Set(match.categories)) add(this.byCategory, name, listed);
-      else if (isGuarded(ready.rule.except)) this.guarded.push(listed);
+      const group = closestGroup(match);
+      if (group) {
+        const { rules } = this.byGroup.find((one) => one.group === group)!;
+        for (const name of new Set(match[group.field])) add(rules, name, listed);
+      } else if (isGuarded(ready.rule.except)) this.guarded.push(listed);
       else this.general.push(listed);
     }
   }
@@ -104,9 +95,13 @@ export class RuleTable {
     if (link.domain !== undefined) consider(found, this.domainRules(link.domain, link), link);
     if (link.end !== undefined) consider(found, this.domainRules(link.end, link), link);
     if (link.page !== undefined) consider(found, this.pageRules(link.page, link), link);
-    for (const name of link.programs) consider(found, this.byProgram.get(name), link);
-    for (const name of link.networks) consider(found, this.byNetwork.get(name), link);
-    if (this.byCategory.size > 0) consider(found, this.byCategory.get(link.category ?? ""), link);
+    let groups = 0;
+    for (const { group, rules } of this.byGroup)
+      if (rules.size > 0)
+        for (const name of group.of(link)) {
+          consider(found, rules.get(name), link);
+          groups += 1;
+        }
     consider(found, this.guarded, link);
     const general = this.generalRules(link);
     // Nothing is less close than rules for all links: where none of those is guarded they come last as they are.
@@ -114,13 +109,13 @@ export class RuleTable {
     if (found.length > 1) found.sort(byKey);
     if (this.guarded.length === 0) for (const one of general) found.push(one);
     if (link.end !== undefined) return found.filter(isFirstOfRule);
-    return link.programs.length + link.networks.length > 1 ? found.filter(isFirst) : found;
+    return groups > 1 ? found.filter(isFirst) : found;
   }
 
-  /** Where the decision about links of such facts is kept; undefined where programs or networks have a say. */
+  /** Where the decision about links of such facts is kept; undefined where a link's own groups have a say. */
   decided(facts: LinkFacts): { resolved?: Resolved } | undefined {
-    const { reach, domain, end, short, page, category, anchor, programs, networks } = facts;
-    if (end !== undefined || programs.length > 0 || networks.length > 0) return undefined;
+    const { reach, domain, end, short, page, category, anchor } = facts;
+    if (end !== undefined || LINK_GROUPS.some(({ of }) => of(facts).length > 0)) return undefined;
     if (
       page !== this.decidedPage ||
       category !== this.decidedCategory ||
@@ -186,18 +181,6 @@ export class RuleTable {
 function isGuarded(except: RuleMatch = {}): boolean {
   return Object.keys(except).some((field) => field !== "destination" && field !== "anchor");
 }
-
-const NOWHERE: LinkFacts = {
-  reach: "none",
-  domain: undefined,
-  end: undefined,
-  short: false,
-  page: undefined,
-  category: undefined,
-  anchor: "text",
-  programs: [],
-  networks: [],
-};
 
 // What is no domain.
 const NO_DOMAIN = { external: " outside", internal: " inside", none: " nowhere" } as const;

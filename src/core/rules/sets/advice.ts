@@ -1,6 +1,7 @@
 import type { Partner } from "../../programs/partner.ts";
 import type { Rule, RuleMatch } from "../rule.ts";
 import { MANAGED_TOKENS } from "../choices.ts";
+import { closestGroup, LIST_NAMES } from "../resolve/facts.ts";
 import { LEVEL, levelOf } from "../resolve/match.ts";
 import { readTemplate } from "../../programs/template.ts";
 import { partnersAt } from "../partners.ts";
@@ -182,14 +183,12 @@ function touches(pattern: string, partner: Partner, partners: readonly Partner[]
     : partnersAt(partners, pattern).programs.includes(partner.name);
 }
 
-const LISTS = ["domains", "programs", "networks", "categories", "pages"] as const;
-
 // True when every link that `narrow` matches is matched by `wide`, each at least as closely named.
 function covers(wide: RuleMatch, narrow: RuleMatch): boolean {
   if (levelOf(wide) !== levelOf(narrow)) return false;
   if (wide.destination && wide.destination !== "any" && wide.destination !== narrow.destination) return false;
   if (wide.anchor && wide.anchor !== narrow.anchor) return false;
-  return LISTS.every(
+  return LIST_NAMES.every(
     (field) => !wide[field] || narrow[field]?.every((one) => wide[field]!.includes(one)) === true,
   );
 }
@@ -211,7 +210,9 @@ function exceptsAll(match: RuleMatch, except: RuleMatch): boolean {
   if (except.destination === "external" && leadsOutside) return true;
   if (except.destination && except.destination === match.destination) return true;
   if (except.anchor && except.anchor === match.anchor) return true;
-  return LISTS.some((field) => except[field] && match[field]?.every((one) => except[field]!.includes(one)));
+  return LIST_NAMES.some(
+    (field) => except[field] && match[field]?.every((one) => except[field]!.includes(one)),
+  );
 }
 
 interface Placed {
@@ -238,7 +239,7 @@ function contradictions(on: readonly Placed[]): RuleAdvice[] {
         found.push({
           code: "contradiction",
           rules: [other.index, placed.index],
-          message: `“${other.rule.name}” and “${placed.rule.name}” name ${name === "*" ? "the same links" : name.slice(2)} equally closely and want opposite things of ${attribute}; the higher one decides.`,
+          message: `“${other.rule.name}” and “${placed.rule.name}” name ${name === "*" ? "the same links" : name.slice(name.indexOf(" ") + 1)} equally closely and want opposite things of ${attribute}; the higher one decides.`,
         });
       }
       byName.set(name, [...others, placed]);
@@ -248,27 +249,17 @@ function contradictions(on: readonly Placed[]): RuleAdvice[] {
 
 // What two rules must share to be equally close to some link.
 function equalNames(match: RuleMatch): readonly string[] {
-  switch (levelOf(match)) {
-    case LEVEL.page:
-    case LEVEL.pathPattern:
-      return match.pages!.map((name) => `p ${name}`);
-    case LEVEL.domain:
-      return match.domains!.map((name) => `d ${name}`);
-    case LEVEL.program:
-      return match.programs!.map((name) => `o ${name}`);
-    case LEVEL.network:
-      return match.networks!.map((name) => `n ${name}`);
-    case LEVEL.category:
-      return match.categories!.map((name) => `c ${name}`);
-  }
-  return ["*"];
+  const field = match.pages ? "pages" : match.domains ? "domains" : closestGroup(match)?.field;
+  return field ? match[field]!.map((name) => `${field} ${name}`) : ["*"];
 }
 
 function compatible(a: RuleMatch, b: RuleMatch): boolean {
   const reach = (match: RuleMatch): string => match.destination ?? "any";
   if (reach(a) !== "any" && reach(b) !== "any" && reach(a) !== reach(b)) return false;
   if (a.anchor && b.anchor && a.anchor !== b.anchor) return false;
-  return LISTS.every((field) => !a[field] || !b[field] || a[field].some((one) => b[field]!.includes(one)));
+  return LIST_NAMES.every(
+    (field) => !a[field] || !b[field] || a[field].some((one) => b[field]!.includes(one)),
+  );
 }
 
 function opposed(a: Rule, b: Rule): Attribute | undefined {

@@ -1,6 +1,6 @@
 import type { Rule } from "../rule.ts";
 import { writtenOn } from "../resolve/link-attributes.ts";
-import type { LinkFacts } from "../resolve/match.ts";
+import type { LinkFacts } from "../resolve/facts.ts";
 import { resolve, type Resolved } from "../resolve/resolve.ts";
 import { treatmentOf, TREATMENTS, type Treatment } from "../treatment.ts";
 

@@ -1,5 +1,5 @@
 import { whatAnswers, type StandingAt } from "../../../core/routes/chain/what-answers.ts";
-import { MAX_HOPS } from "../../../core/routes/chain/follow.ts";
+import { MAX_HOPS } from "../../../core/address/max-hops.ts";
 import { ownPlace } from "../../../core/address/classify.ts";
 import { caseFoldedKey, pathKey } from "../../../core/address/path-key.ts";
 import { readRouteKey } from "../../../core/routes/match/address-form.ts";

@@ -1,7 +1,8 @@
+import type { ListName } from "../../../core/rules/resolve/facts.ts";
 import type { RuleMatch } from "../../../core/rules/rule.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { Choice } from "../../../ui/fields/Choice.tsx";
-import { MatchLists, type ListName } from "./MatchLists.tsx";
+import { MatchLists } from "./MatchLists.tsx";
 
 /** What a rule looks at in a link, each field left empty unless it is to count. */
 export function MatchFields(props: {

@@ -1,3 +1,4 @@
+import type { ListName } from "../../../core/rules/resolve/facts.ts";
 import type { RuleMatch } from "../../../core/rules/rule.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { ChooseMany } from "../../../ui/choose/choose.tsx";
@@ -7,10 +8,6 @@ import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import { useHostOptions } from "../../ledger/known-hosts.ts";
 import { useCategories, usePageOptions } from "../../pages/known-pages.ts";
 import { useNetworks } from "../../programs/use-programs.ts";
-
-/** What of a rule is a list of names. */
-export const LIST_NAMES = ["domains", "pages", "programs", "networks", "categories"] as const;
-export type ListName = (typeof LIST_NAMES)[number];
 
 /** Where links lead and stand, by name: domains, pages, programs, networks and categories. */
 export function MatchLists(props: {

@@ -1,3 +1,4 @@
+import { LIST_NAMES } from "../../../core/rules/resolve/facts.ts";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
 import { get, useController, type Resolver } from "react-hook-form";
@@ -11,7 +12,6 @@ import { Locked } from "../../../ui/form/Locked.tsx";
 import { messageIn } from "../../../ui/form/Row.tsx";
 import { useLiveForm } from "../../../ui/form/use-live-form.ts";
 import { MatchFields } from "./MatchFields.tsx";
-import { LIST_NAMES } from "./MatchLists.tsx";
 
 const LEAVE_ON_OFF = [
   { value: "leave", word: "leave" },

@@ -14,7 +14,7 @@ const SCREENS: readonly (readonly [path: string, rows: string])[] = [
   ["/low-lantern/rules", "Network links are paid"],
   ["/low-lantern/programs", "Fernhill Dark-Sky Cabins"],
   ["/low-lantern/earnings", "per 100 clicks"],
-  ["/low-lantern/clicks", "clicks by persons"],
+  ["/low-lantern/clicks", "clicks by people"],
   ["/low-lantern/settings", "letter case counts"],
   ["/low-lantern/history", "made the route"],
 ];
@@ -68,7 +68,7 @@ const WALK: readonly (readonly [link: string, rows: string])[] = [
   ["Routes", "/gift"],
   ["Programs", "Fernhill Dark-Sky Cabins"],
   ["Rules", "Network links are paid"],
-  ["Clicks", "clicks by persons"],
+  ["Clicks", "clicks by people"],
   ["Write", "What we lean on"],
 ];
 /** Somebody points at a word before they press it. */

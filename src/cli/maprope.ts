@@ -107,7 +107,7 @@ function report(outcome: Outcome, format: string, out: Terminal["stdout"], check
   for (const { file, changes, refused } of outcome.files) {
     for (const { line, words, address } of refused)
       out.write(
-        `${file}:${line}: “${words}” ${address}\n  may not leave the house: its address is taken away, the words stay\n`,
+        `${file}:${line}: “${words}” ${address}\n  is no address for links: it is removed, the words stay\n`,
       );
     for (const { line, words, href, before, after, by } of changes)
       out.write(

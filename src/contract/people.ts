@@ -20,7 +20,7 @@ export const people = {
   }),
   invite: call("POST", "/people", {
     summary:
-      "Let somebody new in; the link with which they choose a password is in this answer and nowhere else",
+      "Invite somebody new; the link with which they choose a password is in this answer and nowhere else",
     role: "owner",
     body: personInputSchema,
     answer: personSchema.extend({ link: handedLinkSchema }),
@@ -62,12 +62,12 @@ export const people = {
     answer: installationSchema,
   }),
   members: call("GET", "/sites/:site/people", {
-    summary: "Who may come into a site, and what they may do there",
+    summary: "Who can sign in to a site, and what they may do there",
     role: "owner",
     answer: listOf(memberSchema),
   }),
   inviteMember: call("POST", "/sites/:site/people", {
-    summary: "Let somebody into a site; somebody new gets a link, which is in this answer and nowhere else",
+    summary: "Invite somebody to a site; somebody new gets a link, which is in this answer and nowhere else",
     role: "owner",
     body: memberInputSchema,
     answer: memberSchema.extend({ link: handedLinkSchema.nullable() }),

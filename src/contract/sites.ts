@@ -39,13 +39,13 @@ export const sites = {
     answer: siteSchema,
   }),
   wake: call("POST", "/sites/:site/wake", {
-    summary: "Wake a site that rests",
+    summary: "Reopen an archived site",
     role: "owner",
     answer: siteSchema,
     ofResting: true,
   }),
   remove: call("DELETE", "/sites/:site", {
-    summary: "Delete a site for good, which rests and was exported whole since; its key is given once more",
+    summary: "Delete for good a site that is archived and was exported whole since; its key is given once more",
     role: "owner",
     body: z.strictObject({ key: z.string("key is the site's key.") }),
     ofResting: true,

@@ -202,7 +202,7 @@ describe("an editor's first five minutes, without a pointer", () => {
     }));
 
   test("a short link is made from anywhere, and a miss is answered", () =>
-    on("/low-lantern/clicks", "clicks by persons", async (page) => {
+    on("/low-lantern/clicks", "clicks by people", async (page) => {
       await page.keyboard.press("/");
       await page.keyboard.insertText(`${ADDRESS()}&keys=1`);
       await page.getByRole("button", { name: "Make a short link" }).waitFor();

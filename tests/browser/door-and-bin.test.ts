@@ -73,7 +73,7 @@ describe("the bin", () => {
     await page.getByRole("button", { name: "Low Lantern" }).press("ArrowDown");
     await page.getByRole("menuitem", { name: "Bin" }).click();
     await page.waitForURL(/\/bin$/);
-    const bring = page.getByRole("button", { name: "Bring back What was thrown away" });
+    const bring = page.getByRole("button", { name: "Restore What was thrown away" });
     await bring.click();
     const address = page.getByLabel("Another address for What was thrown away");
     await address.waitFor();
@@ -84,7 +84,7 @@ describe("the bin", () => {
     await bring.waitFor({ state: "detached" });
 
     await page.goto("/low-lantern/history");
-    const row = page.getByRole("row", { name: /brought back the page What was thrown away/ });
+    const row = page.getByRole("row", { name: /restored the page What was thrown away/ });
     await row.getByRole("button", { name: "What was thrown away" }).click();
     await page.getByText("of one object").waitFor();
     const rows = page.getByRole("table", { name: "History" }).getByRole("rowheader");

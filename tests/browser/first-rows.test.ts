@@ -20,7 +20,7 @@ const SCREENS = [
   ["rules", "Network links are paid"],
   ["programs", "Fernhill Dark-Sky Cabins"],
   ["earnings", "per 100 clicks"],
-  ["clicks", "clicks by persons"],
+  ["clicks", "clicks by people"],
   ["settings", "letter case counts"],
   ["history", "made the route"],
   ["navigation", "Our eyepiece"],

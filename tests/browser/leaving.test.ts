@@ -201,7 +201,7 @@ describe("what was typed in a form and not saved", () => {
     await tagline.fill("Typed and not saved");
     await page.goto("/low-lantern/clicks");
     await page.goto("/low-lantern/settings");
-    await page.getByText("Brought back what was typed here").waitFor();
+    await page.getByText("Restored what was typed here").waitFor();
     assert.equal(await tagline.inputValue(), "Typed and not saved");
     await page.keyboard.press("Alt+u");
     await page.keyboard.press("Enter");
@@ -228,14 +228,14 @@ describe("what was typed in a form and not saved", () => {
       await page.getByLabel(field, { exact: true }).fill("Typed and left");
       await page.goto("/low-lantern/clicks");
       await come();
-      await page.getByText("Brought back what was typed here").waitFor();
+      await page.getByText("Restored what was typed here").waitFor();
       assert.equal(await page.getByLabel(field, { exact: true }).inputValue(), "Typed and left");
       await page.keyboard.press("Alt+u");
       await page.keyboard.press("Enter");
       if (!open)
         assert.notEqual(await page.getByLabel(field, { exact: true }).inputValue(), "Typed and left");
       await come();
-      assert.equal(await page.getByText("Brought back").count(), 0);
+      assert.equal(await page.getByText("Restored what was").count(), 0);
       await context.close();
     });
 

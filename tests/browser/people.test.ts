@@ -60,10 +60,10 @@ describe("people", () => {
       .getByRole("row", { name: /Tobias Fenn/ })
       .first()
       .waitFor();
-    const form = page.getByRole("form", { name: "Let somebody in" });
+    const form = page.getByRole("form", { name: "Invite somebody" });
     await form.getByLabel("Mail address").fill("wren@lowlantern.example");
     await form.getByLabel("As").selectOption("reader");
-    await form.getByRole("button", { name: "Let them in" }).click();
+    await form.getByRole("button", { name: "Invite" }).click();
     await form.getByText(/what are they called/).waitFor();
     await form.getByLabel("Name, of somebody new").fill("Wren");
     await page.keyboard.press("Enter");
@@ -78,7 +78,7 @@ describe("people", () => {
     await assertAccessible(welcome, "the welcome");
     await welcome.getByLabel("Your name").fill("Wren Moss");
     await welcome.getByLabel("Your password").fill("password1234");
-    await welcome.getByRole("button", { name: "Take it and come in" }).click();
+    await welcome.getByRole("button", { name: "Save and sign in" }).click();
     await welcome.getByText(/^This is too easy to guess/).waitFor();
     await welcome.getByLabel("Your password").fill("nine quiet ponds at dusk");
     await welcome.keyboard.press("Enter");
@@ -101,7 +101,7 @@ describe("people", () => {
     await page.reload();
     const everybody = page.getByRole("table", { name: "Everybody" });
     await everybody.getByRole("button", { name: "Keep out Wren Moss" }).click();
-    await page.getByText("Wren Moss is signed out everywhere and may not come in.").waitFor();
+    await page.getByText("Wren Moss is signed out everywhere and can no longer sign in.").waitFor();
     await welcome.goto("/low-lantern/pages");
     await welcome.waitForURL(/\/sign-in/);
     await page.getByRole("button", { name: "Undo" }).click();

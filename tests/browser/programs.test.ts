@@ -32,7 +32,7 @@ describe("a program, the whole way", () => {
       .getByRole("complementary", { name: "Dew and Felt" })
       .getByRole("button", { name: "Delete Dew and Felt" })
       .click();
-    await page.getByText("Took Dew and Felt away").waitFor();
+    await page.getByText("Deleted Dew and Felt").waitFor();
     await page.goto("/low-lantern/programs/catalogue?network=Saltmarsh+Partners");
     await page.getByLabel("Search the catalogue").fill("coats gloves");
     const entry = page.getByRole("row").filter({ hasText: "Dew and Felt" });
@@ -99,7 +99,7 @@ describe("a program, the whole way", () => {
     await page.getByRole("button", { name: "Ask Saltmarsh Partners for it" }).click();
     await page.getByText("Columns as they were named the last time").waitFor();
     await page.getByRole("button", { name: "Try it" }).click();
-    await page.getByText(/Tried, nothing written yet: \d+ rows?, 1 new/).waitFor();
+    await page.getByText(/Preview, nothing saved yet: \d+ rows?, 1 new/).waitFor();
     await page.getByRole("button", { name: "Import it" }).click();
     await page.getByText("Matched: 1 to a page").waitFor();
     await page.getByText(/Done: \d+ rows?, 1 new/).waitFor();

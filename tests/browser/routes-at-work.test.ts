@@ -170,13 +170,13 @@ describe("what is to be mended", () => {
     const { context, page } = await app.signedIn();
     await page.goto("/low-lantern/routes/findings");
     const chains = page.getByRole("region", { name: "Chains" });
-    await chains.getByRole("button", { name: /^Mend \d in one step$/ }).click();
+    await chains.getByRole("button", { name: /^Fix \d in one step$/ }).click();
     await notice(page, /^Changed \d routes$/);
     await answers("/start-here", "301 /first-nights/an-hour-with-nothing");
     await until("no chain is left", async () => (await chains.count()) === 0);
     await page.getByRole("button", { name: "Undo" }).click();
     await answers("/start-here", "301 /beginners");
-    await page.getByRole("button", { name: "Look at all destinations now" }).click();
+    await page.getByRole("button", { name: "Check all destinations now" }).click();
     await page.getByText(/\d+ looked at, \d+ answer badly/).waitFor({ timeout: 60_000 });
     await page.getByRole("button", { name: "read the table again" }).click();
     const bad = page.getByRole("region", { name: "Destinations that answer badly" });
@@ -274,13 +274,13 @@ describe("clicks, looked into", () => {
     await panel.getByRole("button", { name: "count from zero" }).click();
     await panel.getByTestId("click-count").getByText("0", { exact: true }).waitFor();
     await panel.getByRole("link", { name: "All about them" }).click();
-    await page.getByText("Since its new zero: 0.").waitFor();
+    await page.getByText("Since the count was reset: 0.").waitFor();
     await page
       .getByRole("list", { name: "Changes in these days" })
       .getByText(/counted from zero/)
       .waitFor();
     await page
-      .getByText(new RegExp(`^${before} clicks by persons`))
+      .getByText(new RegExp(`^${before} clicks by people`))
       .waitFor({ state: "attached" })
       .catch(() => undefined);
     await assertAccessible(page, "a route's clicks");
@@ -311,7 +311,7 @@ describe("routes in and out", () => {
     await page.getByLabel("File of routes").or(page.getByText("Choose a file")).first().click();
     await (await chooser).setFiles({ name: "routes.csv", mimeType: "text/csv", buffer: Buffer.from(csv) });
     await page
-      .getByText(/Tried routes.csv, nothing written yet: 1 new, 0 changed, 0 as they were, 2 refused/)
+      .getByText(/Tried routes.csv, nothing saved yet: 1 new, 0 changed, 0 as they were, 2 refused/)
       .waitFor();
     await row(page, "circle").getByText("4", { exact: true }).waitFor();
     assert.equal(await location("/from-file"), "404");
@@ -343,7 +343,7 @@ describe("a page that leaves its path", () => {
     const left = page.getByRole("region", { name: "The path that was left" });
     await left.getByRole("button", { name: "Redirect them to /dark-places/fernhill-cabins" }).click();
     await answers("/dark-places/fernhill", "301 /dark-places/fernhill-cabins");
-    await page.getByRole("button", { name: "Take back from readers" }).click();
+    await page.getByRole("button", { name: "Unpublish" }).click();
     await left.getByText("/dark-places/fernhill-cabins").waitFor();
     await left.getByRole("button", { name: "Say that it is gone" }).click();
     await answers("/dark-places/fernhill-cabins", "410");

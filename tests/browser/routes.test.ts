@@ -342,7 +342,7 @@ describe("clicks", () => {
     await row(page, "/glass").getByRole("link").click();
     await page.waitForURL(/\/clicks\?route=\d+$/);
     const chart = page.getByRole("img", {
-      name: /^Clicks per day from .* by persons, \d+ by robots, \d+ prefetches/,
+      name: /^Clicks per day from .* by people, \d+ by robots, \d+ prefetches/,
     });
     await chart.locator("svg").waitFor();
     await until("there is a bar for each day", async () => (await chart.locator("path").count()) > 60);

@@ -43,7 +43,7 @@ describe("rules on the bench", () => {
       )
       .waitFor();
     await trial(page)
-      .getByText(/Switched on, it changes/)
+      .getByText(/Applied, it changes/)
       .waitFor();
     await trial(page).locator("summary").filter({ hasText: "+ugc" }).click();
     await trial(page).getByText("harbour-optics.localhost").first().waitFor();
@@ -106,7 +106,7 @@ describe("rules on the bench", () => {
       .getByText(/comes into force by itself/)
       .first()
       .waitFor();
-    await page.getByRole("button", { name: "Drop it" }).click();
+    await page.getByRole("button", { name: "Cancel it" }).click();
     await page.getByText("The waiting set will not come into force").waitFor();
 
     await page.goto("/low-lantern/rules/earlier");

@@ -34,10 +34,10 @@ const SCREENS: readonly (readonly [path: string, ready: string])[] = [
   ["/low-lantern/ledger", "An hour with nothing"],
   ["/low-lantern/ledger?by=host", "Outside links by treatment"],
   ["/low-lantern/ledger/report", "say that they are paid"],
-  ["/low-lantern/clicks", "clicks by persons"],
+  ["/low-lantern/clicks", "clicks by people"],
   ["/low-lantern/clicks?view=table", "Robots"],
   ["/low-lantern/settings", "API tokens"],
-  ["/low-lantern/people", "Let somebody in"],
+  ["/low-lantern/people", "Invite somebody"],
   ["/low-lantern/history", "made the route"],
   ["/low-lantern/bin", "the last 30 days"],
   ["/low-lantern/account", "Your API tokens"],
@@ -239,7 +239,7 @@ describe("the rules on their screen", () => {
       .waitFor();
     assert.match(await delivered(), /target="_blank"/);
     await page.getByRole("switch", { name: /Outside links open in a new tab/ }).click();
-    await page.getByText("Switched on, it changes").waitFor();
+    await page.getByText("Applied, it changes").waitFor();
     assert.match(await delivered(), /target="_blank"/, "nothing acts before it is switched on");
     await page.getByRole("button", { name: "Apply now" }).click();
     await until("delivered pages follow", async () => !(await delivered()).includes('target="_blank"'));

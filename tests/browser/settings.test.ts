@@ -80,15 +80,15 @@ describe("settings of a site", () => {
   test("a site rests and is woken; while it rests everybody is told, and nothing is saved", async () => {
     const { context, page } = await app.signedIn();
     await page.goto("/low-lantern/settings");
-    await page.getByText("Export, rest or delete the whole site").click();
-    await page.getByRole("button", { name: "Let it rest" }).click();
+    await page.getByText("Export, archive or delete the whole site").click();
+    await page.getByRole("button", { name: "Archive it" }).click();
     const told = page
       .getByRole("note")
-      .filter({ hasText: /^\s*Low Lantern rests: readers get what they got/ });
+      .filter({ hasText: /^\s*Low Lantern is archived: readers get what they got/ });
     await told.waitFor();
     assert.equal(await page.getByLabel("Line below the name").isDisabled(), true);
     assert.equal(await page.getByRole("button", { name: "Save", exact: true }).count(), 0);
-    await page.getByRole("button", { name: "Wake it" }).click();
+    await page.getByRole("button", { name: "Reopen it" }).click();
     await told.waitFor({ state: "detached" });
     await page.getByRole("button", { name: "Save", exact: true }).waitFor();
     await context.close();

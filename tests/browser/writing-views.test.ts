@@ -120,7 +120,7 @@ describe("nothing is lost", () => {
     const again = await context.newPage();
     await again.goto(address);
     await textOf(again).getByText("Saved words. Words that never reached the server.").waitFor();
-    await again.getByText("Brought back what this browser had not been able to save.").waitFor();
+    await again.getByText("Restored what this browser had not been able to save.").waitFor();
     await saved(again);
     const id = address.split("/").at(-1);
     await until("the server has it", async () =>
@@ -327,13 +327,13 @@ describe("what stands around pages", () => {
       ),
     });
     await page
-      .getByLabel("Files to bring in")
+      .getByLabel("Files to import")
       .setInputFiles([{ name: "pages.zip", mimeType: "application/zip", buffer: Buffer.from(archive) }]);
-    await page.getByText("Tried, nothing written yet: 1 created.").waitFor();
+    await page.getByText("Preview, nothing saved yet: 1 created.").waitFor();
     await page.getByText("Phases", { exact: true }).click();
     await page.getByText("leads nowhere").waitFor();
     await assertAccessible(page, "in and out");
-    await page.getByRole("button", { name: "Bring them in" }).click();
+    await page.getByRole("button", { name: "Import them" }).click();
     await page.getByText("Done: 1 created.").waitFor();
     await page.getByRole("radio", { name: "Markdown" }).click();
     const coming = page.waitForEvent("download");

@@ -23,7 +23,7 @@ describe("from marked words to a reader who arrives", () => {
     await composer(page)
       .getByLabel("Where it leads")
       .fill(`http://https://harbour-optics.localhost:${app.simPort}/item/red-torch?a=1&amp;b=2 `);
-    const mended = composer(page).getByRole("list", { name: "What was mended" });
+    const mended = composer(page).getByRole("list", { name: "What was corrected" });
     await mended.getByText("The scheme stood there twice; kept http.").waitFor();
     await mended.getByText("Turned HTML's &amp; back into &.").waitFor();
     await mended.getByText(`http://harbour-optics.localhost:${app.simPort}/item/red-torch?a=1&b=2`).waitFor();

@@ -246,7 +246,7 @@ function followDraft(draft: RouteDraft, destination: string, around: RouteSurrou
     visited.push(current);
     current = answer.destination;
     if (visited.includes(current)) {
-      return [at("loop", "error", `${destination} leads into a circle of other routes. Mend those first.`)];
+      return [at("loop", "error", `${destination} leads into a circle of other routes. Fix those first.`)];
     }
   }
   return [at("long-way", "error", `${destination} takes more than ${MAX_HOPS} hops on this site.`)];

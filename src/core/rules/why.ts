@@ -5,7 +5,7 @@ export function otherAnswer({ attribute, value, decider }: Decision): string {
   const opposite = attribute === "target" ? "another tab" : value === "on" ? `no ${attribute}` : attribute;
   switch (decider.kind) {
     case "override":
-      return "Give it back to the rules, on the link itself.";
+      return "Leave it to the rules, on the link itself.";
     case "rule":
       return `For ${opposite} here, set it on the link by hand; everywhere, change “${decider.name}”, or make an exception in it.`;
     case "author":

@@ -170,7 +170,7 @@ describe("the rules", () => {
       { attribute: "noopener", value: "off", by: "override on this link", beat: [] },
       { attribute: "target", value: "new", by: "new tab", beat: [] },
     ]);
-    assert.match(body.otherwise.noopener, /Give it back to the rules/);
+    assert.match(body.otherwise.noopener, /Leave it to the rules/);
     assert.match(body.otherwise.target, /change “new tab”/);
   });
 

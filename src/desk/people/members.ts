@@ -34,7 +34,7 @@ export async function inviteMember(
     throw new Problem(
       409,
       "Kept out",
-      "Whoever has this address may not come in; an owner of the installation can change that.",
+      "Whoever has this address cannot sign in; an owner of the installation can change that.",
     );
   if (!known) {
     if (name === undefined)

@@ -33,7 +33,7 @@ export async function beginSecondFactor(
       throw new Problem(
         409,
         "There is one already",
-        "You have a second factor. Take it away before you begin another.",
+        "You have a second factor. Remove it before you set up another.",
       );
   });
   return { secret, address: totpAddress(secret, person.email) };
@@ -54,11 +54,7 @@ export async function confirmSecondFactor(
   await audited(desk, actor, { action: "second-factor.confirm", object: person }, async (transaction) => {
     const of = { person, step: String(step), recovery: recovery.map(hashOf) };
     if (!(await kept.confirmSecondFactor(desk.store, of, transaction)))
-      throw new Problem(
-        409,
-        "Nothing to confirm",
-        "A second factor was confirmed, or taken away, meanwhile.",
-      );
+      throw new Problem(409, "Nothing to confirm", "A second factor was confirmed, or removed, meanwhile.");
   });
   return { recovery };
 }

@@ -9,7 +9,7 @@ export function ClicksChart({ answer, marks }: { answer: ClicksAnswer; marks: re
   const { total, by } = answer;
   const time = by === "day" || by === "hour";
   const rows = time ? answer.items : answer.items.slice(0, MAX_NAMES);
-  const label = `Clicks per ${by} from ${answer.from} to ${answer.to}: ${total.clicks} by persons, ${total.bots} by robots, ${total.prefetches} prefetches. The table holds the same numbers.`;
+  const label = `Clicks per ${by} from ${answer.from} to ${answer.to}: ${total.clicks} by people, ${total.bots} by robots, ${total.prefetches} prefetches. The table holds the same numbers.`;
   return (
     <Bars
       rows={rows}

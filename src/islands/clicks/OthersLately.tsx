@@ -11,7 +11,7 @@ const CLASSES = [
   { value: "prefetch", word: "Prefetches" },
   { value: "head", word: "HEAD" },
   { value: "aside", word: "Stood aside" },
-  { value: "person", word: "Persons" },
+  { value: "person", word: "People" },
 ] as const;
 
 type Request = Answer<"GET /sites/:site/clicks/latest">["items"][number];

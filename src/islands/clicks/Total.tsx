@@ -12,8 +12,8 @@ export function Total({
 }) {
   return (
     <p className="mt-1 mb-2">
-      <strong>{count(total.clicks)}</strong> clicks by persons, {count(total.visitors)} visitors counted once
-      a day
+      <strong>{count(total.clicks)}</strong> clicks by people, {count(total.visitors)} visitors counted once a
+      day
       {before ? (
         <>
           ; {count(before.total.clicks)} in the period before ({difference(total.clicks, before.total.clicks)}
@@ -25,7 +25,7 @@ export function Total({
         Apart: {count(total.bots)} by robots, {count(total.prefetches)} prefetches, {count(total.heads)} HEAD
         requests.
         {total.asides > 0 ? ` ${count(total.asides)} times a route stood aside.` : ""}
-        {route?.countedFrom ? ` Since its new zero: ${count(route.clicks)}.` : ""}
+        {route?.countedFrom ? ` Since the count was reset: ${count(route.clicks)}.` : ""}
       </span>
     </p>
   );

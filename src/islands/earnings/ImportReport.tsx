@@ -21,7 +21,7 @@ export function ImportReport({ site }: { site: Site }) {
       className="grid max-w-4xl gap-3 border-t border-line pt-4"
     >
       <h2 id="bring-report" className="font-semibold">
-        Bring a network’s report in
+        Import a network’s report
       </h2>
       <div className="flex flex-wrap items-center gap-2">
         <ChooseOne
@@ -68,7 +68,7 @@ export function ImportReport({ site }: { site: Site }) {
             >
               Import it
             </button>
-            <WorkBar work={work} label={dry ? "Trying" : "Bringing in"} />
+            <WorkBar work={work} label={dry ? "Trying" : "Importing"} />
           </div>
         </>
       ) : null}

@@ -6,7 +6,7 @@ export function ReportOutcome({ result, dry }: { result: ReportResult; dry: bool
   return (
     <div aria-live="polite" className="text-sm">
       <p className="font-medium">
-        {dry ? "Tried, nothing written yet: " : "Done: "}
+        {dry ? "Preview, nothing saved yet: " : "Done: "}
         {result.rows === 1 ? "1 row" : `${count(result.rows)} rows`}, {result.created} new, {result.changed}{" "}
         changed, {result.unchanged} as they were, {result.refused} refused
         {result.clickRows > 0 ? `; ${count(result.clickRows)} with counts of clicks alone` : ""}.

@@ -13,7 +13,7 @@ import { when } from "../../ui/format/format.ts";
 export function JobsScreen({ site }: { site: Site }) {
   return (
     <Screen>
-      <h1 className="mb-1 text-lg font-semibold">Your long work</h1>
+      <h1 className="mb-1 text-lg font-semibold">Background tasks</h1>
       <p className="mb-3 text-sm text-quiet">
         What you began within a day. It goes on when you leave its screen, and when the workspace is started
         anew.
@@ -58,7 +58,7 @@ function JobList({ site }: { site: Site }) {
     { key: "createdAt", word: "Begun", cell: ({ createdAt }) => when(createdAt) },
     {
       key: "state",
-      word: "Where it stands",
+      word: "Progress",
       cell: (job) => <span className={TONES[job.state]}>{stateWords(job)}</span>,
     },
     {
@@ -72,7 +72,7 @@ function JobList({ site }: { site: Site }) {
             disabled={change.isPending}
             onClick={() => change.mutate(job)}
           >
-            {job.state === "running" ? "Stop" : "Begin anew"}
+            {job.state === "running" ? "Stop" : "Start again"}
             <span className="sr-only"> ({jobWords(job.name)})</span>
           </button>
         ),
@@ -82,13 +82,13 @@ function JobList({ site }: { site: Site }) {
   if (jobs.data?.items.length === 0)
     return (
       <p className="rounded border border-dashed border-line py-20 text-center text-quiet">
-        Nothing within a day. Imports, changes of many links and looks at destinations stand here while they
-        go on.
+        Nothing within a day. Imports, changes of many links and checks destinations stand here while they go
+        on.
       </p>
     );
   return (
     <DataTable
-      label="Your long work"
+      label="Background tasks"
       rows={jobs.data?.items ?? []}
       columns={columns}
       keyOf={({ id }) => id}

@@ -1,14 +1,14 @@
 /** What each kind of long work is called on screens, and the screen that it belongs to, below the site's. */
 const JOB_WORDS: Readonly<Record<string, readonly [word: string, screen: string]>> = {
   "routes.trace": ["Following addresses", "trace"],
-  "routes.health": ["Looking at destinations", "routes/findings"],
-  "pages.import": ["Pages from a file", "pages/transfer"],
+  "routes.health": ["Checking destinations", "routes/findings"],
+  "pages.import": ["Importing pages", "pages/transfer"],
   "routes.bulk": ["Changing many routes", "routes"],
-  "routes.import": ["Routes from a file", "routes/transfer"],
-  "links.rebuild": ["Reading every page anew", "ledger"],
+  "routes.import": ["Importing routes", "routes/transfer"],
+  "links.rebuild": ["Refreshing the ledger", "ledger"],
   "links.bulk": ["Changing many links", "ledger"],
   "rules.try": ["Trying rules", "rules"],
-  "earnings.import": ["A report, brought in or tried", "earnings"],
+  "earnings.import": ["Importing a report", "earnings"],
   "earnings.pull": ["Asking a network for its report", "earnings"],
   "catalogue.pull": ["Asking a network for its catalogue", "programs/catalogue"],
 };
@@ -23,7 +23,7 @@ export function screenOf(name: string): string {
   return JOB_WORDS[name]?.[1] ?? "jobs";
 }
 
-/** Where it stands, in words. */
+/** Progress, in words. */
 export function stateWords(job: { state: string; done: number; total: number; note: string }): string {
   if (job.state !== "running") return job.state;
   if (job.note) return job.note;

@@ -15,7 +15,7 @@ export default function KeepView({ site }: { site: Site }) {
       return keepView(site, { name, query: query.toString() });
     },
     onSaved: (_, { getValues, reset }) => {
-      notify(`This view is kept as “${getValues("name")}”`);
+      notify(`This view is saved as “${getValues("name")}”`);
       reset();
     },
   });

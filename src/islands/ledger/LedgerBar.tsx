@@ -54,7 +54,7 @@ export function LedgerBar({ total }: { total: number | undefined }) {
   );
 }
 
-/** Kept views, columns and the CSV of what is listed. */
+/** Saved views, columns and the CSV of what is listed. */
 export function LedgerTools({ site, asked }: { site: Site; asked: LedgerAsked }) {
   const [by] = useAddressState("by");
   return (

@@ -6,7 +6,7 @@ import { WorkBar } from "../../ui/notices/WorkBar.tsx";
 import { refreshLedger } from "./use-ledger.ts";
 import { startJob } from "../../ui/client/api.ts";
 
-/** Reads every page's links anew. The ledger follows by itself; this is for whoever wants to be sure. */
+/** Reads the links of every page again. The ledger follows by itself; this is for whoever wants to be sure. */
 export function ReadAnew({ site }: { site: Site }) {
   const work = useWork<"POST /sites/:site/links/rebuild">();
   useEffect(() => {
@@ -17,7 +17,7 @@ export function ReadAnew({ site }: { site: Site }) {
     <button
       data-needs="editor"
       className="action py-1 text-sm"
-      title="Reads every page's links anew"
+      title="Reads the links of every page again"
       onClick={() => work.start(() => startJob("POST /sites/:site/links/rebuild", { site: site.id }))}
     >
       <RefreshCw size={14} aria-hidden /> {work.state === "failed" ? work.message : "Refresh"}

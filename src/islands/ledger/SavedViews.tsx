@@ -25,11 +25,11 @@ export function SavedViews({ site }: { site: Site }) {
   });
   const items = views.data?.items ?? [];
   return (
-    <PopupButton label="Kept views" className="w-72 gap-2" sign={Bookmark} word="Views">
+    <PopupButton label="Saved views" className="w-72 gap-2" sign={Bookmark} word="Views">
       {items.length === 0 ? (
-        <p className="text-quiet">No view is kept yet. Narrow the ledger, then give it a name here.</p>
+        <p className="text-quiet">No view is saved yet. Narrow the ledger, then give it a name here.</p>
       ) : (
-        <ul aria-label="Kept views">
+        <ul aria-label="Saved views">
           {items.map((view) => (
             <li key={view.id} className="flex items-center gap-2">
               <a className="grow py-0.5 hover:underline" href={`?${view.query}`}>

@@ -77,7 +77,7 @@ function Tree({
   const remove = (id: string): void => {
     const before = flat;
     setFlat(flat.filter((item) => item.id !== id));
-    notify("Taken out of the navigation", { undo: () => setFlat(before) });
+    notify("Removed from the navigation", { undo: () => setFlat(before) });
   };
   const add = (item: Omit<NavigationItem, "id" | "children">): void => {
     const id = crypto.randomUUID();

@@ -140,7 +140,7 @@ export function PageHead({ site, draft }: { site: Site; draft: Draft }) {
               </span>
               {page.status === "published" ? (
                 <button data-needs="editor" className="action action-plain" onClick={draft.unpublish}>
-                  Take back from readers
+                  Unpublish
                 </button>
               ) : null}
               <span className="inline-flex items-center gap-3">

@@ -33,7 +33,7 @@ export function Everybody({ site }: { site: Site }) {
   const setActive = async ({ id, name }: Person, isActive: boolean): Promise<void> => {
     await change.mutateAsync({ id, isActive });
     notify(
-      isActive ? `${name} may come in again.` : `${name} is signed out everywhere and may not come in.`,
+      isActive ? `${name} can sign in again.` : `${name} is signed out everywhere and can no longer sign in.`,
       {
         undo: () => change.mutate({ id, isActive: !isActive }),
       },
@@ -102,7 +102,7 @@ export function Everybody({ site }: { site: Site }) {
             disabled={change.isPending}
             onClick={() => void Promise.allSettled([setActive(person, person.state === "out")])}
           >
-            {person.state === "out" ? "Let in" : "Keep out"}
+            {person.state === "out" ? "Reactivate" : "Deactivate"}
             <span className="sr-only"> {person.name}</span>
           </button>
         </span>

@@ -35,13 +35,13 @@ export function InviteForm({ site, ownsAll }: { site: Site; ownsAll: boolean }) 
     onSaved: (saved, { reset }) => {
       reset();
       setMade(saved);
-      if (!saved.link) notify(`${saved.name} may come into ${site.name} now.`);
+      if (!saved.link) notify(`${saved.name} can sign in to ${site.name} now.`);
       void refresh("GET /sites/:site/people", "GET /people");
     },
   });
   return (
     <>
-      <Form of={form} label="Let somebody in" className="flex flex-wrap items-start gap-3">
+      <Form of={form} label="Invite somebody" className="flex flex-wrap items-start gap-3">
         <TextField name="mail" label="Mail address" type="email" className="w-64" />
         <TextField name="name" label="Name, of somebody new" className="w-48" />
         <SelectField name="role" label="As" options={ROLES.map((role) => [role, role])} />
@@ -61,7 +61,7 @@ export function InviteForm({ site, ownsAll }: { site: Site; ownsAll: boolean }) 
           </div>
         ) : null}
         <SaveButton of={form} isPlain className="mt-6">
-          Let them in
+          Invite
         </SaveButton>
       </Form>
       {made?.link?.mailed ? (
@@ -70,7 +70,7 @@ export function InviteForm({ site, ownsAll }: { site: Site; ownsAll: boolean }) 
         </p>
       ) : made?.link ? (
         <HandedLink
-          words={`${made.link.mailed === false ? "The mail could not be sent. " : ""}The link with which ${made.name} comes in; hand it to them.`}
+          words={`${made.link.mailed === false ? "The mail could not be sent. " : ""}The link with which ${made.name} signs in; hand it to them.`}
           {...made.link}
         />
       ) : null}

@@ -10,7 +10,7 @@ import { RoleSelect } from "./RoleSelect.tsx";
 import { seenColumn } from "./seen-column.ts";
 import { usePeopleChange } from "./use-people.ts";
 
-/** Who may come into a site, with what they may do there. */
+/** Who can sign in to a site, with what they may do there. */
 export function Members({ site }: { site: Site }) {
   const members = useQuery(asking("GET /sites/:site/people", { site: site.id }));
   const change = usePeopleChange(({ id, role }: { id: string; role: Role }) =>
@@ -72,7 +72,7 @@ export function Members({ site }: { site: Site }) {
         in. <HistoryLink site={site} kind="member" />
       </p>
       <DataTable
-        label={`Who may come into ${site.name}`}
+        label={`Who can sign in to ${site.name}`}
         rows={members.data?.items ?? []}
         columns={columns}
         keyOf={({ id }) => id}

@@ -6,7 +6,7 @@ import { Everybody } from "./Everybody.tsx";
 import { InviteForm } from "./InviteForm.tsx";
 import { Members } from "./Members.tsx";
 
-/** Who may come into a site, who is invited, and, for those who own the installation, everybody. */
+/** Who can sign in to a site, who is invited, and, for those who own the installation, everybody. */
 export function PeopleScreen({ site }: { site: Site }) {
   return (
     <Screen>
@@ -22,13 +22,13 @@ function Parts({ site }: { site: Site }) {
     <div className="grid max-w-5xl grid-cols-[minmax(0,1fr)] gap-8">
       <section aria-labelledby="members">
         <h1 id="members" className="mb-2 text-lg font-semibold">
-          Who may come into {site.name}
+          Who can sign in to {site.name}
         </h1>
         <Members site={site} />
       </section>
       <section aria-labelledby="invite">
         <h2 id="invite" className="mb-2 text-lg font-semibold">
-          Let somebody in
+          Invite somebody
         </h2>
         <InviteForm site={site} ownsAll={ownsAll} />
       </section>

@@ -61,7 +61,7 @@ function PasswordForm({ seen }: { seen: Seen }) {
       label="Choose a password"
       actions={
         <SaveButton of={form} className="justify-center py-2">
-          Take it and come in
+          Save and sign in
         </SaveButton>
       }
     >

@@ -82,7 +82,7 @@ export function useDeleteProgram(site: FrameSite) {
           refreshPrograms,
           (error: unknown) => notify(messageOf(error), { tone: "failed" }),
         );
-      notify(`Took ${program.name} away`, { undo });
+      notify(`Deleted ${program.name}`, { undo });
       return refreshPrograms();
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),

@@ -29,7 +29,7 @@ function Earlier({ site }: { site: Site }) {
   if (items.length === 0)
     return (
       <p className="rounded border border-dashed border-line py-16 text-center text-quiet">
-        No set has been in force yet. Each one that is switched on will stand here, with what it changed.
+        No set has been in force yet. Each one that is applied will stand here, with what it changed.
       </p>
     );
   const newest = items[0]!.version;
@@ -94,7 +94,7 @@ function OneSet({ site, version, newest }: { site: Site; version: number; newest
       {version === newest ? null : (
         <>
           <div>
-            <h3 className="text-sm font-medium text-quiet">Putting it back would change</h3>
+            <h3 className="text-sm font-medium text-quiet">Restoring it would change</h3>
             <Differences differences={against} none="nothing: it says the same as the set in force" />
           </div>
           <button

@@ -8,7 +8,7 @@ export function StartingSets({ site, onChoose }: { site: Site; onChoose: (rules:
   return (
     <section aria-label="Starting sets" className="grid gap-3">
       <p>
-        Begin with what fits your site, then change it. Nothing acts before you switch it on.
+        Begin with what fits your site, then change it. Nothing takes effect before you apply it.
         {site.partners.length === 0 ? (
           <span className="text-quiet">
             {" "}

@@ -95,7 +95,7 @@ export function SwitchOn({ site, set }: { site: Site; set: WorkingSet }) {
               : `A set of ${waiting.madeBy} comes into force by itself ${when(waiting.at)}: ${waiting.differences.map(({ change, name }) => `“${name}” ${change}`).join(", ") || "the same rules"}.`}
           </span>
           <button data-needs="editor" className="action py-0.5" onClick={() => drop.mutate()}>
-            Drop it
+            Cancel it
           </button>
         </p>
       ) : null}

@@ -87,7 +87,7 @@ function Bin({ site }: { site: Site }) {
     <>
       <h1 className="mb-1 text-lg font-semibold">Bin</h1>
       <p className="mb-3 text-sm text-quiet">
-        What was deleted in the last {BIN_DAYS} days can be brought back, with all that hung on it.
+        What was deleted in the last {BIN_DAYS} days can be restored, with all that hung on it.
       </p>
       <FilterBar
         search={{ label: "Search what was deleted by name or address", placeholder: "Search the bin" }}

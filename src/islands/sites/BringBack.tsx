@@ -41,7 +41,7 @@ export function BringBack(props: {
     <Form
       of={form}
       needs="editor"
-      label={`Bring ${item.name} back`}
+      label={`Restore ${item.name}`}
       className="inline-flex max-w-80 flex-wrap items-start justify-end gap-2 max-sm:max-w-44"
     >
       {isOpen ? (
@@ -56,7 +56,7 @@ export function BringBack(props: {
       ) : null}
       {!isOpen && fault ? <span className="text-sm text-bad">{fault}</span> : null}
       <SaveButton of={form} isPlain className="py-0.5">
-        Bring back<span className="sr-only"> {item.name}</span>
+        Restore<span className="sr-only"> {item.name}</span>
       </SaveButton>
     </Form>
   );

@@ -32,7 +32,7 @@ export default function OpenSiteMenu({ site, sites, person, mayMakeSites }: Site
             Bin
           </Item>
           <Item href={`/${site.key}/settings`}>Settings</Item>
-          <Item href={`/${site.key}/jobs`}>Your long work</Item>
+          <Item href={`/${site.key}/jobs`}>Background tasks</Item>
           <Item href="/api/v1/docs">The API</Item>
           <Item href={site.hosts.find(({ role }) => role === "primary")!.url} external>
             The site as readers get it

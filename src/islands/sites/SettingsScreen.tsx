@@ -44,7 +44,7 @@ export function SettingsScreen({ site, ownsAll }: { site: Site; ownsAll: boolean
             </Behind>
           ) : null}
           <div data-needs="owner" data-even-at-rest>
-            <Behind word="Export, rest or delete the whole site" isOpen={site.archivedAt !== null}>
+            <Behind word="Export, archive or delete the whole site" isOpen={site.archivedAt !== null}>
               <WholeSite site={site} />
             </Behind>
           </div>
@@ -65,7 +65,7 @@ function Elsewhere({ site }: { site: Site }) {
       disclosure.place ? "placed on pages with paid links" : "placed by hand",
     ],
     ["navigation", "Navigation", "what leads around the site"],
-    ["people", "People", "who may come in"],
+    ["people", "People", "who can sign in"],
   ] as const;
   return (
     <nav aria-label="Settings with a screen of their own" className="text-sm">

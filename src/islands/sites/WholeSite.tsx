@@ -35,12 +35,12 @@ export function WholeSite({ site }: { site: Site }) {
           disabled={rest.isPending}
           onClick={() => rest.mutate()}
         >
-          {rests ? "Wake it" : "Let it rest"}
+          {rests ? "Reopen it" : "Archive it"}
         </button>{" "}
         <span className="text-quiet">
           {rests
-            ? `It rests since ${when(archivedAt)}: readers get what they got, and nothing is changed.`
-            : "Readers get what they got, and nothing is changed until it is woken."}
+            ? `Archived since ${when(archivedAt)}: readers get what they got, and nothing is changed.`
+            : "Readers get what they got, and nothing is changed until it is reopened."}
         </span>
       </p>
       {rests ? <DeleteSite site={site} /> : null}
@@ -65,7 +65,7 @@ function DeleteSite({ site }: { site: Site }) {
       <TextField
         name="key"
         label={`Type ${site.key} to delete it for good`}
-        hint="Export it first: nothing of it can be brought back, and its addresses answer no more."
+        hint="Export it first: nothing of it can be restored, and its addresses answer no more."
         mono
         className="w-64"
       />

@@ -12,7 +12,7 @@ export async function doctorCommand(
   for (const { what, isWell, says } of found)
     say(`${isWell ? "well " : "to do"}  ${what.padEnd(width)}  ${says}`);
   const ill = found.filter(({ isWell }) => !isWell).length;
-  if (ill > 0) throw new Error(`${ill} of ${found.length} ${ill === 1 ? "is" : "are"} to be put right.`);
+  if (ill > 0) throw new Error(`${ill} of ${found.length} ${ill === 1 ? "is" : "are"} to be corrected.`);
 }
 
 /** Brings the schema of the database up to date; that is done before any command. */

@@ -81,7 +81,7 @@ describe("the doctor", () => {
     const gone = await said({ DATABASE_URL: "postgres://a:b@127.0.0.1:1/c" });
     assert.equal(gone.status, 1);
     assert.match(gone.out, /to do {2}database +The database on 127\.0\.0\.1:1 does not answer/);
-    assert.match(gone.error, /1 of 3 is to be put right\./);
+    assert.match(gone.error, /1 of 3 is to be corrected\./);
   });
 
   test("a database without a schema is told, and migrating makes one", async () => {

@@ -42,7 +42,7 @@ test("a link for who lost their password, and for somebody new, on the machine i
   const [, token] = /http:\/\/127\.0\.0\.1:4999\/welcome#([\w-]{43}) /.exec(reset.out)!;
   assert.equal((await lookAtLink({ store: fresh.store }, token!)).name, "Ida Fern");
   const invited = await said(["invite", "otto@garden.example", "--name", "Otto", "--role", "editor"]);
-  assert.match(invited.out, /^otto@garden\.example comes in with http/);
+  assert.match(invited.out, /^otto@garden\.example signs in with http/);
   assert.deepEqual((await said(["list"])).out.split("\n"), [
     "ida@garden.example  Ida Fern  owner of every site",
     "otto@garden.example  Otto  editor of every site  not come in yet",

@@ -40,7 +40,7 @@ export async function personCommand(
     });
     if (!input.success) throw new WrongUsage(input.error.issues[0]!.message);
     const made = await invitePerson(desk, HOUSE, input.data);
-    return say(`${made.mail} comes in with ${address(made.link.path)} until ${made.link.expiresAt}.`);
+    return say(`${made.mail} signs in with ${address(made.link.path)} until ${made.link.expiresAt}.`);
   }
   if (what === "reset") {
     const { path, expiresAt } = await resetLink(desk, HOUSE, { email: mail.trim().toLowerCase() });

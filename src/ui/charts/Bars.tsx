@@ -195,7 +195,7 @@ function optionOf(props: BarsProps, width: number, color: (name: string) => stri
         ? [
             {
               type: "line",
-              name: "Persons, period before",
+              name: "People, period before",
               data: before.map((row) => row[series[0]!.field]),
               symbol: "none",
               lineStyle: { color: color("--color-ink"), width: 1.4, type: "dashed" },

@@ -78,7 +78,7 @@ function keptFor<T>(key: string, base: string, form: T): { value: T; isSameBase:
 
 function tellKept(key: string, isShown: boolean, show: (isWanted: boolean) => void): void {
   if (isShown)
-    notify("Brought back what was typed here and not saved.", {
+    notify("Restored what was typed here and not saved.", {
       undo: () => {
         show(false);
         dropKept(key);

@@ -60,7 +60,7 @@ export function useSavedForm<V extends FieldValues, R>(options: {
       const { atFields, elsewhere } = placeErrors(told, fieldNames(form.getValues()), fieldOf);
       for (const [at, { name, message }] of atFields.entries())
         form.setError(name as Path<V>, { message }, { shouldFocus: at === 0 });
-      const atEnd = atFields.length > 0 ? "Something above is to be put right." : messageOf(error);
+      const atEnd = atFields.length > 0 ? "Something above is to be corrected." : messageOf(error);
       form.setError("root", { message: elsewhere.join(" ") || atEnd });
     }
   });

@@ -25,7 +25,7 @@ export const SECTIONS = {
     tabs: [
       ["routes", "Routes"],
       ["misses", "Misses"],
-      ["routes/findings", "To mend"],
+      ["routes/findings", "Findings"],
       ["trace", "Trace"],
       ["routes/transfer", "Import and export"],
     ],

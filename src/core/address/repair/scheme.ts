@@ -30,7 +30,7 @@ export function repairScheme(pasted: string): { text: string; repairs: Repair[] 
   if (spaced !== pasted)
     repairs.push({
       code: "slashes",
-      message: "Mended the signs and spaces between the scheme and the host.",
+      message: "Corrected the signs and spaces between the scheme and the host.",
     });
   let text = spaced.replace(RUN_OF_SCHEMES, "");
   if (text !== spaced) {
@@ -54,10 +54,10 @@ export function repairScheme(pasted: string): { text: string; repairs: Repair[] 
     const rest = text.slice(start[0].length);
     const spelled = start[1]!.toLowerCase() === scheme;
     if (!spelled)
-      repairs.push({ code: "scheme-spelling", message: `Mended the scheme “${start[1]}” to ${scheme}.` });
+      repairs.push({ code: "scheme-spelling", message: `Corrected the scheme “${start[1]}” to ${scheme}.` });
     const tooMany = start[3]!.length > 2;
     if (start[2] !== ":" || start[3] !== "//") {
-      repairs.push({ code: "slashes", message: "Mended the colon and slashes after the scheme." });
+      repairs.push({ code: "slashes", message: "Corrected the colon and slashes after the scheme." });
     }
     // Three slashes and no host behind them is a file-like address: left for the refusal to explain.
     const repaired = tooMany && !startsWithHost(rest) ? `${scheme}:///` : `${scheme}://${rest}`;

@@ -78,7 +78,7 @@ export function checkPage(
 
   for (const src of pictureAddresses(html).map((written) => fillAddress(written, against.variables)))
     if (!mayLeave(src))
-      add("not-let-out", null, "fault", `A picture comes from “${src.slice(0, 80)}”, which may not leave the house.`, "Pictures come from http and https addresses, or from a path of this site. Readers get none."); // prettier-ignore
+      add("not-let-out", null, "fault", `A picture comes from “${src.slice(0, 80)}”, which is no address for pictures.`, "Pictures come from http and https addresses, or from a path of this site. Readers get none."); // prettier-ignore
 
   const disclosed = against.disclosure && isDisclosed(text, against.disclosure);
   findings.push(...ruleFindings(links.map(ruledLink), { words, disclosed }, against.limits));
@@ -105,7 +105,7 @@ export function checkPage(
       add("links-to-itself", at, "fault", "The picture links to its own file.", "Readers click to get to the thing, and get the same picture again.", [open("Choose where it leads"), { do: "unlink", word: "Take the link off" }]); // prettier-ignore
 
     if (!mayLeave(link.href)) {
-      add("not-let-out", at, "fault", `“${link.href.slice(0, 80)}” may not leave the house.`, "Links lead to http, https, mailto or tel addresses, or to a path of this site. Readers get the words without a link.", [open("Choose where it leads"), { do: "unlink", word: "Take the link off" }]); // prettier-ignore
+      add("not-let-out", at, "fault", `“${link.href.slice(0, 80)}” is no address for links.`, "Links lead to http, https, mailto or tel addresses, or to a path of this site. Readers get the words without a link.", [open("Choose where it leads"), { do: "unlink", word: "Take the link off" }]); // prettier-ignore
       continue;
     }
     if (link.kind === "broken" && link.href !== "")

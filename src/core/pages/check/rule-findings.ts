@@ -66,7 +66,7 @@ export function ruleFindings(links: readonly RuledLink[], page: RuledPage, limit
       null,
       "advice",
       `${paid.length === 1 ? "A paid link stands" : `${paid.length} paid links stand`} here, and nothing tells readers so.`,
-      "Readers are to know who pays, before they follow the link. The disclosure can be placed on such pages by itself: Rules, Partners and disclosure.",
+      "Readers are to know who pays, before they follow the link. The disclosure can be placed on such pages by itself: Rules, Disclosure.",
     );
 
   for (const { index, reach, rel, target, ruledTarget, programs, needsReferrer } of links) {

@@ -209,7 +209,7 @@ test("what to change is said for whoever decided", () => {
     attribute: "nofollow" | "target" = "nofollow",
   ) => otherAnswer({ attribute, value: "on", by: "", overridden: [], decider });
   assert.match(say({ kind: "rule", index: 0, name: "Out" }), /change “Out”, or make an exception/);
-  assert.match(say({ kind: "override" }), /Give it back to the rules/);
+  assert.match(say({ kind: "override" }), /Leave it to the rules/);
   assert.match(say({ kind: "author" }), /The author wrote it/);
   assert.match(say({ kind: "implied" }), /new tab/);
   assert.match(say({ kind: "author" }, "target"), /another tab/);

@@ -95,8 +95,8 @@ function refuseOthers({ role }: Call, actor: Actor): void {
 function resting({ name }: OpenSite): Problem {
   return new Problem(
     409,
-    "This site rests",
-    `${name} rests: readers get what they got, and nothing is changed. Wake it first, under “Settings”.`,
+    "This site is archived",
+    `${name} is archived: readers get what they got, and nothing is changed. Reopen it first, under “Settings”.`,
   );
 }
 

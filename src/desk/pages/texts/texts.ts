@@ -34,7 +34,7 @@ export function startTexts(report: (message: string, error: unknown) => void, ti
           throw invalid([
             {
               path,
-              message: "This text takes too long to read; it was given up. Bring it in smaller parts.",
+              message: "This text takes too long to read; it was given up. Import it in smaller parts.",
             },
           ]);
         if (/queue/i.test((error as Error).message))
@@ -43,7 +43,10 @@ export function startTexts(report: (message: string, error: unknown) => void, ti
           });
         if ((error as NodeJS.ErrnoException).code === "ERR_WORKER_OUT_OF_MEMORY")
           throw invalid([
-            { path, message: "This text needs more memory than there is for it. Bring it in smaller parts." },
+            {
+              path,
+              message: "This text needs more memory than there is for it. Import it in smaller parts.",
+            },
           ]);
         throw error;
       }

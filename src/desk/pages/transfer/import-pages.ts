@@ -94,7 +94,7 @@ async function bringPage(
   try {
     text = new TextDecoder("utf-8", { fatal: true }).decode(file.content);
   } catch {
-    return refusedFile(file.name, "The file is not UTF-8; save it as UTF-8 and bring it again.");
+    return refusedFile(file.name, "The file is not UTF-8; save it as UTF-8 and import it again.");
   }
   if (text.length > MAX_HTML)
     return refusedFile(

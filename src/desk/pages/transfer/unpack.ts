@@ -21,7 +21,7 @@ export function unpackZip(archive: Uint8Array): Unpacked[] {
       filter({ name, originalSize }) {
         entries += 1;
         if (entries > MAX_ENTRIES)
-          throw new TooMuch(`The archive holds more than ${MAX_ENTRIES} files; bring them in portions.`);
+          throw new TooMuch(`The archive holds more than ${MAX_ENTRIES} files; import them in portions.`);
         if (name.endsWith("/") || (/(?:^|\/)(?:__MACOSX|\.[^/]*)(?:\/|$)/.test(name) && !name.includes("..")))
           return false;
         const fault =
@@ -35,7 +35,7 @@ export function unpackZip(archive: Uint8Array): Unpacked[] {
         }
         bytes += originalSize;
         if (bytes > MAX_BYTES)
-          throw new TooMuch("The archive unpacks to more than 200 MB; bring it in portions.");
+          throw new TooMuch("The archive unpacks to more than 200 MB; import it in portions.");
         return true;
       },
     });

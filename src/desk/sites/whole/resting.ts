@@ -39,16 +39,12 @@ export async function deleteSite(
   if (key !== site.key)
     throw invalid([{ path: "key", message: `Type the site's key, ${site.key}, to delete it for good.` }]);
   if (site.archivedAt === null)
-    throw new Problem(
-      409,
-      "It does not rest",
-      "Let the site rest first; readers get it until it is deleted.",
-    );
+    throw new Problem(409, "It does not rest", "Archive the site first; readers get it until it is deleted.");
   if (!(await exportedSince(desk.store, { site: site.id, action: EXPORTED, since: site.archivedAt })))
     throw new Problem(
       409,
       "Not exported",
-      "Export the whole site first, since it rests: nothing of it can be brought back afterwards.",
+      "Export the whole site first, since it was archived: nothing of it can be restored afterwards.",
     );
   await audited(desk, actor, { action: "site.delete", object: site.key }, async (transaction) => {
     await removeSite(desk.store, site.key, transaction);

@@ -75,7 +75,7 @@ describe("a site as a whole", () => {
         .replace(/:(?:job|session)/, "8c1fb2d4-3c8f-4e51-9b0e-3a4f6a1c2d3e")
         .replace(/:\w+/g, "1");
       const { status, body } = await garden.call(method, named, method === "DELETE" ? undefined : {});
-      assert.deepEqual([status, body.title], [409, "This site rests"], `${method} ${named}`);
+      assert.deepEqual([status, body.title], [409, "This site is archived"], `${method} ${named}`);
     }
     assert.equal(
       (await garden.call("POST", "/sites/garden/trace", { addresses: ["/moss"] })).status !== 409,

@@ -151,7 +151,7 @@ function Fields({ site, kind, filled }: { site: Site; kind: ChangeKind; filled: 
           {choice("how", "What becomes of it", [
             ["", "is set to"],
             ["add", "is set or added as"],
-            ["remove", "is taken away"],
+            ["remove", "is removed"],
           ])}
           {filled.how === "remove" ? null : text("value", "Value", "w-36")}
         </>

@@ -1,6 +1,6 @@
 export const CHANGE_KINDS = [
   ["override", "Set tab and rel by hand"],
-  ["clear-overrides", "Give back to the rules"],
+  ["clear-overrides", "Leave to the rules"],
   ["destination", "Replace a destination"],
   ["host", "Replace a host"],
   ["parameter", "Change a parameter"],

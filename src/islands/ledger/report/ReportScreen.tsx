@@ -114,7 +114,7 @@ function Report({ site }: { site: Site }) {
         </div>
       </section>
       {notLetOut.length > 0 ? (
-        <section aria-label="Not let out">
+        <section aria-label="Blocked addresses">
           <h3 className="font-semibold text-bad">
             {notLetOut.length === 1 ? "One address is" : `${notLetOut.length} addresses are`} not let out
           </h3>

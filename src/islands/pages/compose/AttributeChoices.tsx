@@ -66,7 +66,7 @@ function Token(props: {
         <button
           type="button"
           className="border-l border-accent px-1 py-1 text-accent"
-          aria-label={`Give ${props.token} back to the rules`}
+          aria-label={`Give ${props.token} to the rules`}
           onClick={props.onRelease}
         >
           <RotateCcw size={11} aria-hidden />

@@ -57,7 +57,7 @@ export function useDraft(
   const view = useSyncExternalStore(machine.subscribe, machine.view);
   useEffect(() => {
     if (recovered && machine.recover(recovered, first) === "goes on")
-      notify("Brought back what this browser had not been able to save.");
+      notify("Restored what this browser had not been able to save.");
   }, [machine, recovered, first]);
   const { isAllSaved, backupNow, saveNow } = machine;
   useLeaving({ siteId: site.id, pageId: first.id, isAllSaved, backupNow, saveNow });

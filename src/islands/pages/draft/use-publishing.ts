@@ -44,7 +44,7 @@ export function usePublishing(site: Site, machine: DraftMachine) {
     },
     onSuccess: (taken) => {
       show(taken);
-      notify(`Took “${taken.title}” back from readers`);
+      notify(`Unpublished “${taken.title}”`);
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });

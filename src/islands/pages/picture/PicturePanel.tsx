@@ -92,7 +92,7 @@ export function PicturePanel(props: {
           className="action action-plain text-bad"
           onClick={() => editor.chain().focus().setNodeSelection(at).deleteSelection().run()}
         >
-          Take it out
+          Remove picture
         </button>
         <button
           className="action action-plain ml-auto px-1"

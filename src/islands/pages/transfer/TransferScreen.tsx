@@ -61,7 +61,7 @@ function BringIn({ site }: { site: Site }) {
       }}
     >
       <h2 id="bring-in" className="mb-1 font-semibold">
-        Bring pages in
+        Import pages
       </h2>
       <div className="rounded border border-dashed border-line p-6 text-center">
         <p className="mb-3 text-quiet">
@@ -69,7 +69,7 @@ function BringIn({ site }: { site: Site }) {
           them before anything is written.
         </p>
         <ChooseFiles
-          label="Files to bring in"
+          label="Files to import"
           accept=".html,.htm,.md,.markdown,.zip"
           className="action"
           onChoose={take}
@@ -79,7 +79,7 @@ function BringIn({ site }: { site: Site }) {
       </div>
       {bring.isPending ? (
         <p role="status" className="mt-3 flex items-center gap-3">
-          Reading… <progress aria-label="Bringing in" max={1} value={share} />
+          Reading… <progress aria-label="Importing" max={1} value={share} />
         </p>
       ) : null}
       {bring.isError ? (
@@ -106,7 +106,7 @@ function BringIn({ site }: { site: Site }) {
                   className="action action-main"
                   onClick={() => bring.mutate({ chosen: files, dryRun: false })}
                 >
-                  Bring them in
+                  Import them
                 </button>
               </>
             ) : null}
@@ -125,7 +125,7 @@ function summary(files: readonly ImportedFile[], dryRun: boolean): string {
     const count = files.filter((file) => file.outcome === outcome).length;
     return count > 0 ? [`${count} ${outcome}`] : [];
   });
-  return `${dryRun ? "Tried, nothing written yet" : "Done"}: ${words.join(", ")}.`;
+  return `${dryRun ? "Preview, nothing saved yet" : "Done"}: ${words.join(", ")}.`;
 }
 
 function FileReport({ site, file }: { site: Site; file: ImportedFile }) {
@@ -168,7 +168,7 @@ function TakeOut({ site }: { site: Site }) {
   return (
     <section aria-labelledby="take-out">
       <h2 id="take-out" className="mb-1 font-semibold">
-        Take pages out
+        Export pages
       </h2>
       <div className="grid justify-items-start gap-3 rounded border border-line bg-sheet p-4">
         <Choice

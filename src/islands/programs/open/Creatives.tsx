@@ -25,7 +25,7 @@ export function Creatives({ site, program }: { site: Site; program: Program }) {
     onSuccess: (_gone, { id, name }) => {
       const undo = (): void =>
         void api("POST /sites/:site/creatives/:id/restore", { site: site.id, id }).then(refreshCreatives);
-      notify(`Took ${name} away`, { undo });
+      notify(`Deleted ${name}`, { undo });
       return refreshCreatives();
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
@@ -130,7 +130,7 @@ function CreativeShown({
         <p className="text-accent underline">{words}</p>
       )}
       {filled ? <AddressText address={filled.href} most={80} /> : <p className="text-sm text-bad">{fault}</p>}
-      {leftOut.length > 0 ? <p className="text-sm text-warn">Left out of it: {leftOut.join(", ")}.</p> : null}
+      {leftOut.length > 0 ? <p className="text-sm text-warn">Not kept of it: {leftOut.join(", ")}.</p> : null}
       <p className="text-sm text-quiet">
         <HistoryLink site={site} kind="creative" object={name} />.{" "}
         {uses.length === 0 ? "Used nowhere." : "Used on "}

@@ -75,7 +75,7 @@ function RouteFindings({ site }: { site: Site }) {
             work.start(() => startJob("POST /sites/:site/routes/health", { site: site.id, body: {} }))
           }
         >
-          <RefreshCw size={14} aria-hidden /> Look at all destinations now
+          <RefreshCw size={14} aria-hidden /> Check all destinations now
         </button>
         <WorkBar work={work} label="Asking destinations" />
         {work.result ? (
@@ -108,7 +108,7 @@ function RouteFindings({ site }: { site: Site }) {
                       disabled={applyFix.isPending}
                       onClick={() => apply(fixes)}
                     >
-                      Mend {fixes.length} in one step
+                      Fix {fixes.length} in one step
                     </button>
                   ) : null}
                   {only ? (

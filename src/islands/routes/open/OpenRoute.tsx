@@ -63,7 +63,7 @@ export function OpenRoute({ site, id }: { site: Site; id: string }) {
       </div>
       <Health route={route} />
       <p className="mb-1 text-sm">
-        <strong data-testid="click-count">{count(route.clicks)}</strong> clicks by persons
+        <strong data-testid="click-count">{count(route.clicks)}</strong> clicks by people
         {route.countedFrom ? ` since ${when(route.countedFrom)}` : ""}.{" "}
         <a className="text-accent underline" href={`/${site.key}/clicks?route=${route.id}`}>
           All about them

@@ -9,17 +9,17 @@ export interface RouteChangeEntry {
 const ACTIONS: Readonly<Record<string, string>> = {
   "route.create": "made",
   "route.delete": "deleted",
-  "route.restore": "brought back",
-  "route.zero": "counted from zero",
+  "route.restore": "restored",
+  "route.zero": "count reset",
   "route.unzero": "counted from the beginning again",
-  "routes.tag": "tagged with others",
-  "routes.untag": "a tag taken off, with others",
-  "routes.switch": "switched with others",
-  "routes.delete": "deleted with others",
-  "routes.robots": "what search engines are told changed with others",
-  "routes.retarget": "destination changed with others",
-  "routes.mend": "mended",
-  "routes.move": "moved with others",
+  "routes.tag": "tagged, with others",
+  "routes.untag": "a tag removed, with others",
+  "routes.switch": "switched, with others",
+  "routes.delete": "deleted, with others",
+  "routes.robots": "robots settings changed, with others",
+  "routes.retarget": "destination changed, with others",
+  "routes.mend": "fixed",
+  "routes.move": "moved, with others",
 };
 
 const FIELDS: Readonly<Record<string, string>> = {

@@ -92,7 +92,7 @@ function TagForm({ site, onRun }: { site: Site; onRun: (action: WrittenBulk["act
         disabled={!tag}
         onClick={() => onRun({ do: "untag", tag })}
       >
-        Take tag off
+        Remove tag
       </button>
     </Form>
   );

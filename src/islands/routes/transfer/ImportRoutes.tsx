@@ -39,7 +39,7 @@ export function ImportRoutes({ site }: { site: Site }) {
       }}
     >
       <h2 id="bring-in" className="mb-1 font-semibold">
-        Bring routes in from a file
+        Import routes from a file
       </h2>
       <div className="rounded border border-dashed border-line p-5 text-center">
         <p className="mb-3 text-sm text-quiet">
@@ -57,13 +57,13 @@ export function ImportRoutes({ site }: { site: Site }) {
         </ChooseFiles>
       </div>
       <div className="mt-3">
-        <WorkBar work={work} label={dry ? "Trying" : "Bringing in"} />
+        <WorkBar work={work} label={dry ? "Trying" : "Importing"} />
       </div>
       {answer && file ? (
         <div className="mt-2" aria-live="polite">
           <div className="flex flex-wrap items-center gap-3">
             <p className="font-medium">
-              {dry ? `Tried ${file.name}, nothing written yet: ` : "Done: "}
+              {dry ? `Tried ${file.name}, nothing saved yet: ` : "Done: "}
               {answer.created} new, {answer.updated} changed, {answer.unchanged} as they were,{" "}
               {answer.refused.length} refused.
             </p>

@@ -24,7 +24,7 @@ export function RouteTransferScreen({ site }: { site: Site }) {
         </div>
         <section aria-labelledby="take-out">
           <h2 id="take-out" className="mb-1 font-semibold">
-            Take routes out
+            Export routes
           </h2>
           <ul className="grid gap-2">
             {FORMATS.map(([format, word, what]) => (

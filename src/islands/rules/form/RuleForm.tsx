@@ -81,13 +81,13 @@ export function RuleForm(props: {
             <p className="mb-2 text-sm text-quiet">
               Links that any of these names are left alone by this rule.
             </p>
-            {matchFields("except", "Left alone", "none")}
+            {matchFields("except", "Exceptions", "none")}
           </details>
           <Effects />
         </Locked>
         {ruleSchema.safeParse(ruleOf(typed)).success ? null : (
           <p role="status" className="text-sm text-bad">
-            The set keeps this rule as it was until what is marked here is mended.
+            The set keeps this rule as it was until what is marked here is corrected.
           </p>
         )}
         <button className="action justify-self-start" onClick={props.onClose}>

@@ -46,7 +46,7 @@ function Summary({ tried, isChanged }: { tried: TriedRules; isChanged: boolean }
     <p aria-live="polite">
       {changed === 0 ? (
         isChanged ? (
-          <>Switched on, it would change none of {count(links)} links.</>
+          <>Applied, it would change none of {count(links)} links.</>
         ) : (
           <>
             This set is in force on {count(links)} links of {count(pages)} pages. Change something, and what
@@ -55,7 +55,7 @@ function Summary({ tried, isChanged }: { tried: TriedRules; isChanged: boolean }
         )
       ) : (
         <>
-          Switched on, it changes <strong>{count(changed)}</strong> of {count(links)} links on{" "}
+          Applied, it changes <strong>{count(changed)}</strong> of {count(links)} links on{" "}
           <strong>{count(changedPages)}</strong> of {count(pages)} pages.
         </>
       )}

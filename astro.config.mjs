@@ -3,6 +3,7 @@ import react from "@astrojs/react";
 import tailwindcss from "@tailwindcss/vite";
 import { defineConfig } from "astro/config";
 import { fewFiles } from "./scripts/few-files.mjs";
+import { ownWords } from "./scripts/own-words.mjs";
 
 export default defineConfig({
   output: "server",
@@ -14,7 +15,7 @@ export default defineConfig({
   security: { checkOrigin: false },
   devToolbar: { enabled: false },
   vite: {
-    plugins: [tailwindcss(), fewFiles()],
+    plugins: [tailwindcss(), ownWords(), fewFiles()],
     build: { chunkSizeWarningLimit: 1200 },
     // Whatever it is started with, what was built is what is run.
     define: { "process.env.NODE_ENV": '"production"' },

@@ -34,12 +34,22 @@ const GROUPS = [
       "node_modules/@radix-ui/react-context/",
       "node_modules/@radix-ui/react-compose-refs/",
       "node_modules/@radix-ui/react-id/",
+      "node_modules/@radix-ui/react-use-",
+      "node_modules/@radix-ui/react-presence/",
+    ],
+  ],
+  [
+    "choices",
+    [
       "node_modules/@radix-ui/react-direction/",
       "node_modules/@radix-ui/react-collection/",
       "node_modules/@radix-ui/react-roving-focus/",
       "node_modules/@radix-ui/react-toggle",
-      "node_modules/@radix-ui/react-use-",
-      "node_modules/@radix-ui/react-presence/",
+      "node_modules/@radix-ui/react-switch/",
+      "/src/ui/fields/Choice.tsx",
+      "/src/ui/fields/Toggle.tsx",
+      "/src/ui/fields/TabChoice.tsx",
+      "/src/ui/filter/ViewChoice.tsx",
     ],
   ],
   [
@@ -74,7 +84,7 @@ const GROUPS = [
 
 // Of our own parts, those that are fetched when they are wanted, and those that stand on a group below.
 const APART =
-  /\/ui\/(charts|choose|form|reference)\/|\/(SignIn|KeysDialog|WorkTable|WorkHead|Column|Popup\.|FilterSelect|SortedList)/;
+  /\/ui\/(charts|choose|form|reference)\/|\/(SignIn|KeysDialog|WorkTable|WorkHead|Column|Popup\.|FilterSelect|SortedList|Choice\.|Toggle\.|ViewChoice\.|TabChoice\.)/;
 const PART = /\/src\/ui\/|\/src\/core\/\w+\/choices\.ts|\/node_modules\/lucide-react\/dist\/esm\/icons\//;
 
 function groupOf(id) {

@@ -8,6 +8,7 @@ import { asking } from "../../ui/client/queries.ts";
 import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
 import { api, messageOf, type Answer } from "../../ui/client/api.ts";
 import { when } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 /** The shared blocks: content that stands on many pages, written like a page. */
 export function BlocksScreen({ site }: { site: Site }) {
@@ -19,7 +20,7 @@ export function BlocksScreen({ site }: { site: Site }) {
   );
 }
 
-const PLACE_WORD = { footer: "in the footer", sidebar: "beside the text" } as const;
+const PLACE_WORD = { footer: say.inTheFooter, sidebar: say.besideTheText } as const;
 
 type Block = Answer<"GET /sites/:site/blocks">["items"][number];
 
@@ -27,7 +28,7 @@ function Blocks({ site }: { site: Site }) {
   const columns: Column<Block>[] = [
     {
       key: "title",
-      word: "Name",
+      word: say.name,
       head: true,
       cell: ({ id, title }) => (
         <a className="font-medium hover:text-accent hover:underline" href={`/${site.key}/pages/${id}`}>
@@ -37,19 +38,19 @@ function Blocks({ site }: { site: Site }) {
     },
     {
       key: "place",
-      word: "Stands",
+      word: say.stands,
       cell: ({ placement }) => (placement ? PLACE_WORD[placement.place] : ""),
     },
     {
       key: "on",
-      word: "On",
-      cell: ({ placement }) => (placement?.shown === "all" ? "all pages" : placement?.on.join(", ")),
+      word: say.on,
+      cell: ({ placement }) => (placement?.shown === "all" ? say.allPages : placement?.on.join(", ")),
     },
-    { key: "links", word: "Links", cell: ({ links }) => links },
-    { key: "state", word: "State", cell: (block) => <PageState page={block} /> },
+    { key: "links", word: say.links, cell: ({ links }) => links },
+    { key: "state", word: say.state, cell: (block) => <PageState page={block} /> },
     {
       key: "updatedAt",
-      word: "Last saved",
+      word: say.lastSaved,
       cellClass: "text-sm text-quiet",
       cell: ({ updatedAt }) => when(updatedAt),
     },
@@ -60,7 +61,7 @@ function Blocks({ site }: { site: Site }) {
       api("POST /sites/:site/blocks", {
         site: site.id,
         body: {
-          title: "Untitled block",
+          title: say.untitledBlock,
           placement: { place: "footer", shown: "all", on: [] },
         },
       }),
@@ -69,17 +70,14 @@ function Blocks({ site }: { site: Site }) {
   return (
     <>
       <div className="mb-3 flex items-center gap-3">
-        <p className="text-sm text-quiet">
-          A block stands on many pages, with links like any page. {"{{name}}"} in its text or addresses is
-          filled from the site’s variables.
-        </p>
+        <p className="text-sm text-quiet">{say.aBlockStandsOnManyPagesWith}</p>
         <button
           data-needs="editor"
           className="action action-main ml-auto"
           disabled={make.isPending}
           onClick={() => make.mutate()}
         >
-          <Plus size={16} aria-hidden /> New block
+          <Plus size={16} aria-hidden /> {say.newBlock}
         </button>
       </div>
       {make.isError || blocks.isError ? (
@@ -87,11 +85,11 @@ function Blocks({ site }: { site: Site }) {
       ) : null}
       {blocks.data?.items.length === 0 ? (
         <p className="rounded border border-dashed border-line py-20 text-center text-quiet">
-          No shared blocks yet. “New block” begins one, for a footer that stands below every page, say.
+          {say.noSharedBlocksYetNewBlockBegins}
         </p>
       ) : (
         <DataTable
-          label="Shared blocks"
+          label={say.sharedBlocks}
           rows={blocks.data?.items ?? []}
           columns={columns}
           keyOf={({ id }) => id}

@@ -8,15 +8,16 @@ import { ViewChoice } from "../../ui/filter/ViewChoice.tsx";
 import { Choice } from "../../ui/fields/Choice.tsx";
 import { useClicksAsked } from "./use-clicks-asked.ts";
 import { spanOf } from "./use-clicks.ts";
+import * as say from "./words.ts";
 
 const WORDS: Readonly<Record<ClickGrouping, string>> = {
-  day: "Day",
-  hour: "Hour",
-  route: "Route",
-  page: "Page",
-  referrer: "Came from",
-  device: "Device",
-  program: "Program",
+  day: say.day,
+  hour: say.hour,
+  route: say.route,
+  page: say.page,
+  referrer: say.cameFrom,
+  device: say.device,
+  program: say.program,
 };
 
 /** By what clicks are counted, of which days, and how they are shown; all of it stands in the screen's address. */
@@ -30,7 +31,7 @@ export function ClicksBar({ site, by }: { site: Site; by: ClickGrouping }) {
       view={
         <ViewChoice
           name="by"
-          label="Counted by"
+          label={say.countedBy}
           usual="day"
           options={CLICK_GROUPINGS.filter((one) => !routeId || one !== "route").map((one) => [
             one,
@@ -42,11 +43,11 @@ export function ClicksBar({ site, by }: { site: Site; by: ClickGrouping }) {
         <>
           <ViewChoice
             name="view"
-            label="Shown as"
+            label={say.shownAs}
             usual="chart"
             options={[
-              ["chart", "Chart"],
-              ["table", "Table"],
+              ["chart", say.chart],
+              ["table", say.table],
             ]}
           />
           <CsvLink href={hrefOf("GET /sites/:site/clicks/export", { site: site.id, query: exported })} />
@@ -54,13 +55,13 @@ export function ClicksBar({ site, by }: { site: Site; by: ClickGrouping }) {
       }
     >
       <Choice
-        label="Days"
+        label={say.days}
         value={from || to ? "chosen" : String(span)}
-        options={["14", "60", "365"].map((value) => ({ value, word: `${value} days` }))}
+        options={["14", "60", "365"].map((value) => ({ value, word: say.days2(value) }))}
         onChange={(value) => setAddressState({ days: value === "60" ? "" : value, from: "", to: "" })}
       />
       <label className="flex items-center gap-1 text-sm text-quiet">
-        from
+        {say.from}
         <input
           type="date"
           className="field w-auto py-0.5"
@@ -69,7 +70,7 @@ export function ClicksBar({ site, by }: { site: Site; by: ClickGrouping }) {
         />
       </label>
       <label className="flex items-center gap-1 text-sm text-quiet">
-        to
+        {say.to}
         <input
           type="date"
           className="field w-auto py-0.5"
@@ -83,7 +84,7 @@ export function ClicksBar({ site, by }: { site: Site; by: ClickGrouping }) {
           checked={compare === "1"}
           onChange={(event) => setAddressState({ compare: event.target.checked ? "1" : "" })}
         />
-        with the period before
+        {say.withThePeriodBefore}
       </label>
     </FilterBar>
   );

@@ -1,6 +1,7 @@
 import type { ClicksAnswer } from "../../core/clicks/clicks.ts";
 import { Bars, type Mark } from "../../ui/charts/Bars.tsx";
 import { SERIES } from "./series.ts";
+import * as say from "./words.ts";
 
 const MAX_NAMES = 25;
 
@@ -9,7 +10,14 @@ export function ClicksChart({ answer, marks }: { answer: ClicksAnswer; marks: re
   const { total, by } = answer;
   const time = by === "day" || by === "hour";
   const rows = time ? answer.items : answer.items.slice(0, MAX_NAMES);
-  const label = `Clicks per ${by} from ${answer.from} to ${answer.to}: ${total.clicks} by people, ${total.bots} by robots, ${total.prefetches} prefetches. The table holds the same numbers.`;
+  const label = say.clicksPerFromToByPeopleBy(
+    by,
+    answer.from,
+    answer.to,
+    total.clicks,
+    total.bots,
+    total.prefetches,
+  );
   return (
     <Bars
       rows={rows}

@@ -17,6 +17,7 @@ import { useClicks } from "./use-clicks.ts";
 import { asking } from "../../ui/client/queries.ts";
 import { messageOf } from "../../ui/client/api.ts";
 import { count } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 const ClicksChart = whenSeen(
   async () => (await import("./ClicksChart.tsx")).ClicksChart,
@@ -56,7 +57,7 @@ function Clicks({ site }: { site: Site }) {
       <section aria-labelledby="days" className="min-w-0">
         <div className="flex flex-wrap items-center gap-3">
           <h1 id="days" className="text-lg font-semibold">
-            Clicks
+            {say.clicks}
           </h1>
           {routeId && route.data ? (
             <>
@@ -64,26 +65,26 @@ function Clicks({ site }: { site: Site }) {
                 <AddressText address={route.data.url} />
               </a>
               <button className="action" onClick={() => setRoute("")}>
-                All routes
+                {say.allRoutes}
               </button>
             </>
           ) : (
-            <span className="text-quiet">on all routes of {site.name}</span>
+            <span className="text-quiet">{say.onAllRoutesOf(site.name)}</span>
           )}
         </div>
         <ClicksBar site={site} by={by} />
         {clicks.isError ? <p className="text-bad">{messageOf(clicks.error)}</p> : null}
         {route.isError ? <p className="text-bad">{messageOf(route.error)}</p> : null}
-        {answer ? <Total answer={answer} route={route.data} /> : <p className="text-quiet">Counting…</p>}
+        {answer ? <Total answer={answer} route={route.data} /> : <p className="text-quiet">{say.counting}</p>}
         {answer && answer.lost > 0 ? (
           <p role="status" className="mt-1 text-warn">
-            {answer.lost === 1 ? "One request" : `${count(answer.lost)} requests`} of these days, of all sites
-            together, could not be kept: the disk did not take them, or they cannot be read. Readers were led
-            on all the same.
+            {say.ofTheseDaysOfAllSitesTogether(
+              answer.lost === 1 ? say.oneRequest : say.requests(count(answer.lost)),
+            )}
           </p>
         ) : null}
         {answer && answer.items.length === 0 ? (
-          <p className="py-10 text-center text-quiet">Nothing was counted in these days.</p>
+          <p className="py-10 text-center text-quiet">{say.nothingWasCountedInTheseDays}</p>
         ) : null}
         {answer && answer.items.length > 0 && view !== "table" ? (
           <ClicksChart answer={answer} marks={marks} />
@@ -92,7 +93,7 @@ function Clicks({ site }: { site: Site }) {
           <ClicksTable answer={answer} onRoute={setRoute} />
         ) : null}
         {marks.length > 0 && by === "day" ? (
-          <ol aria-label="Changes in these days" className="mt-2 text-sm text-quiet">
+          <ol aria-label={say.changesInTheseDays} className="mt-2 text-sm text-quiet">
             {marks.map(({ key, name }) => (
               <li key={key + name}>
                 {key}: {name}

@@ -1,15 +1,16 @@
 import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
 import type { ClicksAnswer, ClicksRow } from "../../core/clicks/clicks.ts";
 import { count } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 const HEADS: Readonly<Record<string, string>> = {
-  day: "Day",
-  hour: "Hour",
-  route: "Route",
-  referrer: "Came from",
-  page: "Page of ours",
-  device: "Device",
-  program: "Program",
+  day: say.day,
+  hour: say.hour,
+  route: say.route,
+  referrer: say.cameFrom,
+  page: say.pageOfOurs,
+  device: say.device,
+  program: say.program,
 };
 
 /** The chart's numbers as a table; days newest first. With a period before, what it was then stands beside. */
@@ -39,15 +40,15 @@ export function ClicksTable({ answer, onRoute }: { answer: ClicksAnswer; onRoute
           label
         ),
     },
-    figure("clicks", "Clicks", ({ clicks }) => clicks),
-    ...(before ? [figure("before", "Before", ({ key }) => earlier.get(key)?.clicks ?? 0)] : []),
-    figure("visitors", "Visitors", ({ visitors }) => visitors),
-    figure("bots", "Robots", ({ bots }) => bots),
-    figure("prefetches", "Prefetches", ({ prefetches }) => prefetches),
+    figure("clicks", say.clicks, ({ clicks }) => clicks),
+    ...(before ? [figure("before", say.before, ({ key }) => earlier.get(key)?.clicks ?? 0)] : []),
+    figure("visitors", say.visitors, ({ visitors }) => visitors),
+    figure("bots", say.robots, ({ bots }) => bots),
+    figure("prefetches", say.prefetches, ({ prefetches }) => prefetches),
     figure("heads", "HEAD", ({ heads }) => heads),
   ];
   return (
-    <DataTable label="The numbers of the chart" rows={items} columns={columns} keyOf={({ key }) => key} />
+    <DataTable label={say.theNumbersOfTheChart} rows={items} columns={columns} keyOf={({ key }) => key} />
   );
 }
 

@@ -1,5 +1,6 @@
 import type { ClicksAnswer } from "../../core/clicks/clicks.ts";
 import { count } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 /** The routes that were used most in these days; one is picked to see its clicks alone. */
 export function MostUsed(props: {
@@ -11,9 +12,9 @@ export function MostUsed(props: {
   return (
     <section aria-labelledby="routes">
       <h2 id="routes" className="mb-1 font-semibold">
-        Most used
+        {say.mostUsed}
       </h2>
-      {rows?.items.length === 0 ? <p className="text-quiet">No route has been used in these days.</p> : null}
+      {rows?.items.length === 0 ? <p className="text-quiet">{say.noRouteHasBeenUsedInThese}</p> : null}
       <ol>
         {rows?.items.slice(0, 20).map((row) => (
           <li key={row.key} className="border-b border-line/60">

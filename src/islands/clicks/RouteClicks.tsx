@@ -3,6 +3,7 @@ import { Bars } from "../../ui/charts/Bars.tsx";
 import { SERIES } from "./series.ts";
 import { useClicks } from "./use-clicks.ts";
 import { count } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 /** A route's last 60 days, small. */
 export function RouteClicks({ site, routeId }: { site: Site; routeId: string }) {
@@ -13,14 +14,13 @@ export function RouteClicks({ site, routeId }: { site: Site; routeId: string }) 
     <>
       {asides > 0 ? (
         <p className="mb-1 text-sm text-warn">
-          In the last 60 days it stood aside {count(asides)} {asides === 1 ? "time" : "times"}: it would have
-          led back to the very address that was asked for.
+          {say.inTheLast60DaysItStood(count(asides), asides === 1 ? say.time : say.times)}
         </p>
       ) : null}
       <Bars
         rows={clicks.data.items}
         series={SERIES.slice(0, 1)}
-        label={`Clicks in the last 60 days: ${persons}`}
+        label={say.clicksInTheLast60Days(persons)}
         className="h-28 w-full"
         bare
       />

@@ -3,18 +3,19 @@ import { DataTable } from "../../ui/table/DataTable.tsx";
 import { SelectField, TextField } from "../../ui/form/fields.tsx";
 import { LiveForm } from "../../ui/form/LiveForm.tsx";
 import { useLiveForm } from "../../ui/form/use-live-form.ts";
+import * as say from "./words.ts";
 
 const FIELDS = [
-  ["reference", "Order or transaction"],
-  ["at", "Date"],
-  ["commission", "Commission"],
-  ["amount", "Sale amount"],
-  ["currency", "Currency"],
-  ["state", "State"],
-  ["kind", "Sale or lead"],
-  ["subId", "Sub-ID"],
-  ["program", "Program"],
-  ["clicks", "Their clicks"],
+  ["reference", say.orderOrTransaction],
+  ["at", say.date],
+  ["commission", say.commission],
+  ["amount", say.saleAmount],
+  ["currency", say.currency],
+  ["state", say.state],
+  ["kind", say.saleOrLead],
+  ["subId", say.subId],
+  ["program", say.program],
+  ["clicks", say.theirClicks],
 ] as const;
 
 const ORDERS = { ymd: "2026-11-24", dmy: "24.11.2026", mdy: "11/24/2026" } as const;
@@ -45,7 +46,7 @@ export function ColumnMapping(props: {
   return (
     <fieldset className="grid gap-3 rounded border border-line bg-sheet p-3">
       <legend className="px-1 text-sm text-quiet">
-        {look.remembered ? "Columns as they were named the last time" : "What its columns seem to say"}
+        {look.remembered ? say.columnsAsTheyWereNamedTheLast : say.whatItsColumnsSeemToSay}
       </legend>
       <LiveForm of={form}>
         <div className="grid gap-2 grid-cols-[minmax(0,1fr)] sm:grid-cols-3">
@@ -55,23 +56,28 @@ export function ColumnMapping(props: {
               name={name}
               label={label}
               options={[
-                ["", name === "at" || name === "commission" ? "choose" : "not in this report"],
+                ["", name === "at" || name === "commission" ? "choose" : say.notInThisReport],
                 ...look.header.map((head) => [head, head] as const),
               ]}
             />
           ))}
           {columns.currency ? null : (
-            <TextField name="fixedCurrency" label="All in one currency" maxLength={3} placeholder="EUR" />
+            <TextField
+              name="fixedCurrency"
+              label={say.allInOneCurrency}
+              maxLength={3}
+              placeholder={say.eur}
+            />
           )}
           <SelectField
             name="dates"
-            label="Dates are written"
+            label={say.datesAreWritten}
             error={look.dateOrders.length > 1 ? "These dates can be read either way: say which." : undefined}
             options={[["", "choose"], ...Object.entries(ORDERS)]}
           />
           <SelectField
             name="decimal"
-            label="Decimals"
+            label={say.decimals}
             options={[
               [".", "12.50"],
               [",", "12,50"],
@@ -81,7 +87,7 @@ export function ColumnMapping(props: {
       </LiveForm>
       <div className="text-xs">
         <DataTable
-          label="The first rows"
+          label={say.theFirstRows}
           rows={look.sample.slice(0, 3)}
           columns={look.header.map((head, at) => ({
             key: `${at}`,

@@ -16,20 +16,21 @@ import { UnmatchedRows } from "./UnmatchedRows.tsx";
 import { asking } from "../../ui/client/queries.ts";
 import { hrefOf, messageOf } from "../../ui/client/api.ts";
 import { count, money } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 const ImportReport = later(async () => (await import("./ImportReport.tsx")).ImportReport);
 const Bars = whenSeen(
   async () => (await import("../../ui/charts/Bars.tsx")).Bars,
-  () => <p className="h-56 text-quiet">Drawing…</p>,
+  () => <p className="h-56 text-quiet">{say.drawing}</p>,
 );
 type By = (typeof EARNINGS_BY)[number];
 const WORD: Readonly<Record<By, string>> = {
-  program: "Program",
-  page: "Page",
-  subId: "Link",
-  day: "Day",
-  month: "Month",
-  network: "Network",
+  program: say.program,
+  page: say.page,
+  subId: say.link,
+  day: say.day,
+  month: say.month,
+  network: say.network,
 };
 const DAY_MS = 86_400_000;
 const SPANS = ["30", "90", "365"] as const;
@@ -66,15 +67,15 @@ function EarningsView({ site }: { site: Site }) {
           <>
             <ViewChoice
               name="by"
-              label="By"
+              label={say.by}
               usual="program"
               options={EARNINGS_BY.map((one) => [one, WORD[one]])}
             />
             <ViewChoice
               name="days"
-              label="Of the last"
+              label={say.ofTheLast}
               usual="90"
-              options={SPANS.map((one) => [one, `${one} days`])}
+              options={SPANS.map((one) => [one, say.days(one)])}
             />
           </>
         }
@@ -83,8 +84,8 @@ function EarningsView({ site }: { site: Site }) {
       >
         <FilterChoice
           name="program"
-          label="Program"
-          every="All programs"
+          label={say.program}
+          every={say.allPrograms}
           options={programs.map(({ id, name, network }) => ({ value: id, word: name, note: network }))}
         />
       </FilterBar>
@@ -96,7 +97,7 @@ function EarningsView({ site }: { site: Site }) {
       {earnings.data ? (
         <Figures site={site} by={by} earnings={earnings.data} />
       ) : (
-        <p className="text-quiet">Counting…</p>
+        <p className="text-quiet">{say.counting}</p>
       )}
       <ImportReport site={site} />
     </>
@@ -109,8 +110,7 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
   if (total.money.length === 0 && total.clicks === 0)
     return (
       <p className="mb-6 rounded border border-dashed border-line p-8 text-center text-quiet">
-        Nothing was earned in these days as far as is known. Import a network’s report below, and it stands
-        here.
+        {say.nothingWasEarnedInTheseDaysAs}
       </p>
     );
   const isTime = by === "day" || by === "month";
@@ -120,21 +120,29 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
       <p className="mb-2">
         {total.money.map((sum) => (
           <span key={sum.currency}>
-            <strong>{money(added(sum), sum.currency)}</strong> earned ({money(sum.approved, sum.currency)}{" "}
-            approved, {money(sum.pending, sum.currency)} pending), {money(sum.reversed, sum.currency)} taken
-            back; {sum.sales} sales{sum.leads > 0 ? `, ${sum.leads} leads` : ""};{" "}
-            {sum.epc === null
-              ? "no clicks"
-              : `${money(sum.epc, sum.currency)} per 100 ${total.per === "networks" ? "clicks that the networks counted" : "clicks on short links"}`}
-            .{" "}
+            <strong>{money(added(sum), sum.currency)}</strong>{" "}
+            {say.earnedApprovedPendingTakenBackSales(
+              money(sum.approved, sum.currency),
+              money(sum.pending, sum.currency),
+              money(sum.reversed, sum.currency),
+              sum.sales,
+              sum.leads > 0 ? say.leads(sum.leads) : "",
+              sum.epc === null
+                ? say.noClicks
+                : say.per100(
+                    money(sum.epc, sum.currency),
+                    total.per === "networks" ? say.clicksThatTheNetworksCounted : say.clicksOnShortLinks,
+                  ),
+            )}{" "}
           </span>
         ))}
         <span className="text-quiet">
-          {count(total.clicks)} clicks on short links to programs
-          {total.theirClicks === null
-            ? ""
-            : `; the networks counted ${count(total.theirClicks)} on all tracked links`}
-          .
+          {say.clicksOnShortLinksToPrograms(
+            count(total.clicks),
+            total.theirClicks === null
+              ? ""
+              : say.theNetworksCountedOnAllTrackedLinks(count(total.theirClicks)),
+          )}
         </span>
         {unmatched > 0 ? (
           <>
@@ -144,15 +152,16 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
               aria-expanded={shown !== ""}
               onClick={() => show(shown ? "" : "1")}
             >
-              {unmatched === 1 ? "1 row belongs" : `${count(unmatched)} rows belong`} to no program that is
-              known.
+              {say.toNoProgramThatIsKnown(
+                unmatched === 1 ? say.n1RowBelongs : say.rowsBelong(count(unmatched)),
+              )}
             </button>
           </>
         ) : null}
       </p>
       {unmatched > 0 && shown ? <UnmatchedRows site={site} from={earnings.from} to={earnings.to} /> : null}
       {by === "page" && silent.length > 0 ? (
-        <p className="mb-2 text-sm text-warn">Many clicks and nothing earned: {silent.join(", ")}.</p>
+        <p className="mb-2 text-sm text-warn">{say.manyClicksAndNothingEarned(silent.join(", "))}</p>
       ) : null}
       {first ? (
         <Bars
@@ -166,27 +175,25 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
           })}
           series={[
             {
-              name: `Approved (${first.currency})`,
+              name: say.approved(first.currency),
               field: "approved",
               color: "--color-good",
               stack: "money",
             },
             {
-              name: `Pending (${first.currency})`,
+              name: say.pending(first.currency),
               field: "pending",
               color: "--color-hemp",
               stack: "money",
             },
           ]}
-          label={`Earned by ${WORD[by].toLowerCase()}; the same figures stand in the table.`}
+          label={say.earnedByTheSameFiguresStandIn(WORD[by].toLowerCase())}
           className="h-56 w-full"
         />
       ) : null}
       <EarningsTable site={site} by={by} word={WORD[by]} earnings={earnings} />
       {left > 0 ? (
-        <p className="-mt-6 mb-8 text-sm text-quiet">
-          {count(left)} more that earned less; the CSV has all of them.
-        </p>
+        <p className="-mt-6 mb-8 text-sm text-quiet">{say.moreThatEarnedLessTheCsvHas(count(left))}</p>
       ) : null}
     </>
   );

@@ -5,6 +5,7 @@ import type { Site } from "../../core/sites/site.ts";
 import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
 import { inOrder } from "../../ui/table/in-order.ts";
 import { count, money, percent } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 type By = (typeof EARNINGS_BY)[number];
 type Item = Earnings["items"][number];
@@ -51,7 +52,7 @@ export function EarningsTable(props: { site: Site; by: By; word: string; earning
   return (
     <div className="mb-8">
       <DataTable
-        label="Figures of each group"
+        label={say.figuresOfEachGroup}
         rows={lines}
         columns={columnsOf(site, by, word, total.theirClicks !== null)}
         keyOf={({ item, sum }) => `${item.key} ${sum?.currency ?? ""}`}
@@ -90,41 +91,41 @@ function columnsOf(site: Site, by: By, word: string, theirs: boolean): Column<Li
     },
     figure(
       "clicks",
-      "Clicks",
+      say.clicks,
       ofGroup(({ clicks }) => count(clicks)),
     ),
     ...(theirs
       ? [
           figure(
             "theirClicks",
-            "Network’s clicks",
+            say.networksClicks,
             ofGroup(({ theirClicks }) => (theirClicks === null ? "" : count(theirClicks))),
           ),
         ]
       : []),
     figure(
       "sales",
-      "Sales",
+      say.sales,
       ofSum(({ sales, leads }) => sales + leads),
     ),
     figure(
       "conversion",
-      "Conversion",
+      say.conversion,
       ofGroup(({ conversion }) => (conversion === null ? "" : percent(conversion))),
     ),
     figure(
       "approved",
-      "Approved",
+      say.approved2,
       ofSum(({ approved, currency }) => money(approved, currency)),
     ),
     figure(
       "pending",
-      "Pending",
+      say.pending2,
       ofSum(({ pending, currency }) => money(pending, currency)),
     ),
     figure(
       "reversed",
-      "Taken back",
+      say.takenBack,
       ofSum(({ reversed, currency }) =>
         Number(reversed) > 0 ? <span className="text-bad">{money(reversed, currency)}</span> : "",
       ),
@@ -159,7 +160,7 @@ function Epc({ sum, item }: { sum: EarningSums; item: Item }) {
     <>
       {money(sum.epc, sum.currency)}
       {item.per === "networks" ? (
-        <span className="block text-xs text-quiet">by the network’s clicks</span>
+        <span className="block text-xs text-quiet">{say.byTheNetworksClicks}</span>
       ) : null}
     </>
   );

@@ -8,6 +8,7 @@ import { useNetworks } from "../programs/use-programs.ts";
 import { ColumnMapping } from "./ColumnMapping.tsx";
 import { ReportOutcome } from "./ReportOutcome.tsx";
 import { useReport } from "./use-report.ts";
+import * as say from "./words.ts";
 
 /** A network's report: what its columns say is asked once and remembered, it is tried, then taken in as one step. */
 export function ImportReport({ site }: { site: Site }) {
@@ -21,34 +22,34 @@ export function ImportReport({ site }: { site: Site }) {
       className="grid max-w-4xl gap-3 border-t border-line pt-4"
     >
       <h2 id="bring-report" className="font-semibold">
-        Import a network’s report
+        {say.importANetworksReport}
       </h2>
       <div className="flex flex-wrap items-center gap-2">
         <ChooseOne
-          attributes={{ "aria-label": "Network of the report" }}
+          attributes={{ "aria-label": say.networkOfTheReport }}
           className="w-56"
           isFree
-          placeholder="Seen from the file"
+          placeholder={say.seenFromTheFile}
           options={asOptions(networks.map(({ name }) => name))}
           value={network}
           onChange={report.setNetwork}
         />
         {networks.find(({ name }) => name === network)?.report ? (
           <button className="action" onClick={report.pull} disabled={report.pulling.state === "running"}>
-            <Download size={15} aria-hidden /> Ask {network} for it
+            <Download size={15} aria-hidden /> {say.askForIt(network)}
           </button>
         ) : null}
         <ChooseFiles
-          label="Report of a network"
+          label={say.reportOfANetwork}
           accept=".csv,.tsv,.txt"
           className="action"
           onChoose={([one]) => one && report.take(one)}
         >
-          <Upload size={15} aria-hidden /> Choose a file
+          <Upload size={15} aria-hidden /> {say.chooseAFile}
         </ChooseFiles>
-        <span className="text-sm text-quiet">CSV, as often as you like: nothing is counted twice.</span>
+        <span className="text-sm text-quiet">{say.csvAsOftenAsYouLikeNothing}</span>
       </div>
-      <WorkBar work={report.pulling} label={`Asking ${network}`} />
+      <WorkBar work={report.pulling} label={say.asking(network)} />
       {look ? (
         <>
           <Whose report={report} />
@@ -59,16 +60,16 @@ export function ImportReport({ site }: { site: Site }) {
               disabled={!network || other !== undefined}
               onClick={() => report.run(true)}
             >
-              Try it
+              {say.tryIt}
             </button>
             <button
               className="action action-main"
               disabled={!network || other !== undefined}
               onClick={() => report.run(false)}
             >
-              Import it
+              {say.importIt}
             </button>
-            <WorkBar work={work} label={dry ? "Trying" : "Importing"} />
+            <WorkBar work={work} label={dry ? say.trying : say.importing} />
           </div>
         </>
       ) : null}
@@ -82,26 +83,20 @@ function Whose({ report }: { report: ReturnType<typeof useReport> }) {
   if (network === "")
     return (
       <p role="alert" className="text-sm text-warn">
-        Whose report is it? Nothing in it tells; name the network above.
+        {say.whoseReportIsItNothingInIt}
       </p>
     );
   if (look?.seems?.name === network)
-    return (
-      <p className="text-sm text-quiet">
-        A report of {network}: {look.seems.why}.
-      </p>
-    );
+    return <p className="text-sm text-quiet">{say.aReportOf(network, look.seems.why)}</p>;
   if (!other) return null;
   return (
     <div role="alert" className="flex flex-wrap items-center gap-2 rounded bg-wash p-2 text-sm">
-      <span className="text-warn">
-        This looks like a report of {other.name}: {other.why}.
-      </span>
+      <span className="text-warn">{say.thisLooksLikeAReportOf(other.name, other.why)}</span>
       <button className="action" onClick={() => report.isOf(other.name)}>
-        It is {other.name}’s
+        {say.itIsS(other.name)}
       </button>
       <button className="action" onClick={report.settle}>
-        No, it is {network}’s
+        {say.noItIsS(network)}
       </button>
     </div>
   );

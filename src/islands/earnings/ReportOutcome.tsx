@@ -1,29 +1,35 @@
 import type { ReportResult } from "../../core/earnings/earning.ts";
 import { count } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 /** What came of a report, or would. */
 export function ReportOutcome({ result, dry }: { result: ReportResult; dry: boolean }) {
   return (
     <div aria-live="polite" className="text-sm">
       <p className="font-medium">
-        {dry ? "Preview, nothing saved yet: " : "Done: "}
-        {result.rows === 1 ? "1 row" : `${count(result.rows)} rows`}, {result.created} new, {result.changed}{" "}
-        changed, {result.unchanged} as they were, {result.refused} refused
-        {result.clickRows > 0 ? `; ${count(result.clickRows)} with counts of clicks alone` : ""}.
+        {say.newChangedAsTheyWereRefused(
+          dry ? say.previewNothingSavedYet : say.done,
+          result.rows === 1 ? say.n1Row : say.rows(count(result.rows)),
+          result.created,
+          result.changed,
+          result.unchanged,
+          result.refused,
+          result.clickRows > 0 ? say.withCountsOfClicksAlone(count(result.clickRows)) : "",
+        )}
       </p>
       <p className="text-quiet">
-        Matched: {count(result.matchedToPages)} to a page, {count(result.matchedToPrograms)} to a program,{" "}
-        {count(result.unmatched)} to nothing known
-        {result.doubtful > 0
-          ? `, ${count(result.doubtful)} doubtful (with the name of one program and a sub-ID that was issued for another)`
-          : ""}
-        .
+        {say.matchedToAPageToAProgram(
+          count(result.matchedToPages),
+          count(result.matchedToPrograms),
+          count(result.unmatched),
+          result.doubtful > 0 ? say.doubtfulWithTheNameOfOneProgram(count(result.doubtful)) : "",
+        )}
       </p>
       {result.refusals.length > 0 ? (
         <ul className="mt-1">
           {result.refusals.map(({ line, message }) => (
             <li key={line}>
-              Line {line}: <span className="text-bad">{message}</span>
+              {say.line(line)} <span className="text-bad">{message}</span>
             </li>
           ))}
         </ul>

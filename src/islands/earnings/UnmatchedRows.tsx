@@ -9,6 +9,7 @@ import { messageOf } from "../../ui/client/api.ts";
 import { ChooseOne } from "../../ui/choose/choose.tsx";
 import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
 import { count, money } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 /** What reports call programs that are not known here, and whose each is: said once, it is remembered. */
 export function UnmatchedRows({ site, from, to }: { site: Site; from: string; to: string }) {
@@ -23,44 +24,44 @@ export function UnmatchedRows({ site, from, to }: { site: Site; from: string; to
         {messageOf(unmatched.error)}
       </p>
     );
-  if (!unmatched.data) return <p className="text-quiet">Looking…</p>;
+  if (!unmatched.data) return <p className="text-quiet">{say.looking}</p>;
   const columns: Column<Unmatched>[] = [
     {
       key: "word",
-      word: "In the report",
+      word: say.inTheReport,
       head: true,
       cell: ({ word }) =>
         word ? (
           <span className="font-medium">{word}</span>
         ) : (
-          <span className="text-quiet">names no program</span>
+          <span className="text-quiet">{say.namesNoProgram}</span>
         ),
     },
-    { key: "network", word: "Network", cell: ({ network }) => network },
-    { key: "rows", word: "Rows", number: true, cell: ({ rows }) => count(rows) },
+    { key: "network", word: say.network, cell: ({ network }) => network },
+    { key: "rows", word: say.rows2, number: true, cell: ({ rows }) => count(rows) },
     {
       key: "money",
-      word: "Earned",
+      word: say.earned,
       number: true,
       cell: (row) => row.money.map(({ amount, currency }) => money(amount, currency)).join(" + ") || "–",
     },
-    { key: "theirs", word: "Their clicks", number: true, cell: ({ theirClicks }) => count(theirClicks) },
+    { key: "theirs", word: say.theirClicks, number: true, cell: ({ theirClicks }) => count(theirClicks) },
     {
       key: "subIds",
-      word: "Sub-IDs",
+      word: say.subIds,
       cellClass: "font-mono wrap-anywhere",
       cell: ({ subIds }) => subIds.join(" ") || "–",
     },
     {
       key: "orders",
-      word: "Orders",
+      word: say.orders,
       cellClass: "font-mono wrap-anywhere",
       cell: ({ references }) => references.join(" ") || "–",
     },
-    { key: "last", word: "Latest", cellClass: "whitespace-nowrap", cell: ({ last }) => last },
+    { key: "last", word: say.latest, cellClass: "whitespace-nowrap", cell: ({ last }) => last },
     {
       key: "belongs",
-      word: "Belongs to",
+      word: say.belongsTo,
       className: "max-w-72",
       cell: (row) =>
         row.doubt ? (
@@ -71,14 +72,11 @@ export function UnmatchedRows({ site, from, to }: { site: Site; from: string; to
     },
   ];
   return (
-    <section aria-label="Rows without a program" className="mb-6 rounded bg-wash p-3">
-      <h2 className="font-medium">Rows without a program</h2>
-      <p className="mb-2 text-sm text-quiet">
-        No program of the network has this name, and no sub-ID in them was issued for one, or the two
-        contradict each other. Say whose they are: these rows are its own at once, and those of later reports.
-      </p>
+    <section aria-label={say.rowsWithoutAProgram} className="mb-6 rounded bg-wash p-3">
+      <h2 className="font-medium">{say.rowsWithoutAProgram}</h2>
+      <p className="mb-2 text-sm text-quiet">{say.noProgramOfTheNetworkHasThis}</p>
       <DataTable
-        label="Rows without a program"
+        label={say.rowsWithoutAProgram}
         rows={unmatched.data}
         columns={columns}
         keyOf={({ network, word }) => `${network} ${word}`}
@@ -91,16 +89,16 @@ export function UnmatchedRows({ site, from, to }: { site: Site; from: string; to
 
 function BelongsTo(props: { site: Site; row: Unmatched; programs: readonly ProgramFigures[] }) {
   const { site, row, programs } = props;
-  const give = useProgramChange(site, ({ name }) => `“${row.word}” in reports is ${name}`);
+  const give = useProgramChange(site, ({ name }) => say.inReportsIs(row.word, name));
   const choose = (chosen: string): void => {
     const program = programs.find(({ id }) => id === chosen)!;
     give.mutate({ program, change: { reportNames: [...program.reportNames, row.word] } });
   };
   return (
     <ChooseOne
-      attributes={{ "aria-label": `${row.word} belongs to` }}
+      attributes={{ "aria-label": say.belongsTo2(row.word) }}
       className="w-44"
-      placeholder={give.isPending ? "Saving…" : "choose"}
+      placeholder={give.isPending ? say.saving : say.choose}
       value=""
       options={programs
         .filter((one) => one.network === "" || isReportedBy(row.network, one))

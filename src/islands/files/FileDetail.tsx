@@ -13,6 +13,7 @@ import { useSavedForm } from "../../ui/form/use-saved-form.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import { asking } from "../../ui/client/queries.ts";
 import { api } from "../../ui/client/api.ts";
+import * as say from "./words.ts";
 
 /** One file: what it shows, where it stands, and which pages would miss it. */
 export default function FileDetail(props: {
@@ -29,7 +30,7 @@ export default function FileDetail(props: {
     save: (body) => api("PATCH /sites/:site/files/:id", { site: site.id, id: file.id, body }),
     onSaved: (saved, { reset }) => {
       reset({ alt: saved.alt, path: saved.path });
-      notify("Saved");
+      notify(say.saved);
       props.onChanged();
     },
   });
@@ -38,7 +39,7 @@ export default function FileDetail(props: {
   useTitle(file.name);
   return (
     <SidePanel
-      label={`File ${file.name}`}
+      label={say.file(file.name)}
       of={file.id}
       title={file.name}
       className="self-start"
@@ -49,9 +50,9 @@ export default function FileDetail(props: {
           <img src={asShown(file)} alt={file.alt} className="max-h-64 rounded-sm object-contain" />
         ) : null}
         <p className="text-sm text-quiet">
-          {file.mediaType}, uploaded by {file.createdBy}.{" "}
+          {say.uploadedBy(file.mediaType, file.createdBy)}{" "}
           <a className="text-accent underline" href={file.url} target="_blank" rel="noopener">
-            Open it
+            {say.openIt}
           </a>{" "}
           <HistoryLink site={site} kind="file" object={file.id} />
         </p>
@@ -61,35 +62,35 @@ export default function FileDetail(props: {
           actions={
             <div className="flex gap-2">
               <SaveButton of={form} disabled={!form.formState.isDirty}>
-                Save
+                {say.save}
               </SaveButton>
               <button type="button" className="action action-plain ml-auto text-bad" onClick={props.onRemove}>
                 {used.length === 0
-                  ? "Delete file"
+                  ? say.deleteFile
                   : used.length === 1
-                    ? "Delete, though 1 page uses it"
-                    : `Delete, though ${used.length} pages use it`}
+                    ? say.deleteThough1PageUsesIt
+                    : say.deleteThoughPagesUseIt(used.length)}
               </button>
             </div>
           }
         >
-          <TextField name="alt" label="Alternative text to begin with" />
+          <TextField name="alt" label={say.alternativeTextToBeginWith} />
           <TextField
             name="path"
-            label="Path"
+            label={say.path}
             mono
-            hint={path !== file.path && used.length > 0 ? "Pages that use it would lose it." : undefined}
+            hint={path !== file.path && used.length > 0 ? say.pagesThatUseItWouldLoseIt : undefined}
           />
         </Form>
         {FORMED_TYPES.has(file.mediaType) ? (
-          <Behind word="What is shown of it" says={file.crop ? "a part" : "all"}>
+          <Behind word={say.whatIsShownOfIt} says={file.crop ? say.aPart : say.all}>
             <ShapeForm site={site} file={file} onChanged={props.onChanged} />
           </Behind>
         ) : null}
         <div>
-          <h3 className="text-sm font-medium">Used by</h3>
+          <h3 className="text-sm font-medium">{say.usedBy}</h3>
           {uses.isSuccess && used.length === 0 ? (
-            <p className="text-sm text-quiet">No page and no block, in draft or published.</p>
+            <p className="text-sm text-quiet">{say.noPageAndNoBlockInDraft}</p>
           ) : null}
           <ul>
             {used.map((use) => (
@@ -98,7 +99,7 @@ export default function FileDetail(props: {
                   {use.title}
                 </a>{" "}
                 <span className="font-mono text-xs text-quiet">
-                  {use.kind === "page" ? use.path : "shared block"}
+                  {use.kind === "page" ? use.path : say.sharedBlock}
                 </span>
               </li>
             ))}

@@ -3,6 +3,7 @@ import type { SiteFile } from "../../core/files/file.ts";
 import { bytes, when } from "../../ui/format/format.ts";
 import { copyText } from "../../ui/keys/copy.ts";
 import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
+import * as say from "./words.ts";
 
 /** The site's files: what each is, and how many pages would miss it. */
 export function FileTable(props: {
@@ -16,7 +17,7 @@ export function FileTable(props: {
   const columns: Column<SiteFile>[] = [
     {
       key: "picture",
-      word: <span className="sr-only">Picture</span>,
+      word: <span className="sr-only">{say.picture}</span>,
       className: "w-16 min-w-15",
       cell: ({ mediaType, url }) =>
         mediaType.startsWith("image/") ? (
@@ -25,7 +26,7 @@ export function FileTable(props: {
     },
     {
       key: "name",
-      word: "Name",
+      word: say.name,
       sort: "up",
       head: true,
       cell: ({ id, name }) => (
@@ -39,7 +40,7 @@ export function FileTable(props: {
     },
     {
       key: "path",
-      word: "Path",
+      word: say.path,
       sort: "up",
       cellClass: "font-mono text-[0.86em] text-quiet",
       cell: ({ path, name }) => (
@@ -47,7 +48,7 @@ export function FileTable(props: {
           {path}{" "}
           <button
             className="text-quiet hover:text-ink"
-            aria-label={`Copy the path of ${name}`}
+            aria-label={say.copyThePathOf(name)}
             onClick={() => void copyText(path)}
           >
             <Copy size={13} aria-hidden />
@@ -57,7 +58,7 @@ export function FileTable(props: {
     },
     {
       key: "bytes",
-      word: "Size",
+      word: say.size,
       sort: "down",
       cellClass: "whitespace-nowrap",
       cell: (file) => (
@@ -74,13 +75,17 @@ export function FileTable(props: {
     },
     {
       key: "uses",
-      word: "Used",
+      word: say.used,
       cell: ({ uses }) =>
-        uses === 0 ? <span className="text-quiet">nowhere</span> : `${uses} ${uses === 1 ? "page" : "pages"}`,
+        uses === 0 ? (
+          <span className="text-quiet">{say.nowhere}</span>
+        ) : (
+          `${uses} ${uses === 1 ? "page" : "pages"}`
+        ),
     },
     {
       key: "createdAt",
-      word: "Uploaded",
+      word: say.uploaded,
       sort: "down",
       className: "max-sm:hidden",
       cellClass: "text-sm text-quiet",
@@ -89,7 +94,7 @@ export function FileTable(props: {
   ];
   return (
     <DataTable
-      label="Files"
+      label={say.files}
       rows={items}
       columns={columns}
       keyOf={({ id }) => id}

@@ -15,6 +15,7 @@ import { api, messageOf } from "../../ui/client/api.ts";
 import { FileTable } from "./FileTable.tsx";
 import { Sendings } from "./Sendings.tsx";
 import { useSending } from "./use-sending.ts";
+import * as say from "./words.ts";
 
 const FileDetail = later(async () => (await import("./FileDetail.tsx")).default);
 
@@ -57,7 +58,7 @@ function Files({ site }: { site: Site }) {
     onSuccess: (_answer, file) => {
       setOpen("");
       void refreshFiles();
-      notify(`Deleted “${file.name}”`, {
+      notify(say.deleted(file.name), {
         undo: () =>
           void api("POST /sites/:site/files/:id/restore", { site: site.id, id: file.id }).then(
             refreshFiles,
@@ -79,17 +80,17 @@ function Files({ site }: { site: Site }) {
     >
       <FilterBar
         search={{
-          label: "Search files by name, path or alternative text",
-          placeholder: "Search files",
+          label: say.searchFilesByNamePathOrAlternative,
+          placeholder: say.searchFiles,
         }}
         found={files.isSuccess ? `${files.data.pages[0]!.total} files; drop more anywhere here` : undefined}
         actions={
           <ChooseFiles
-            label="Files to upload"
+            label={say.filesToUpload}
             className="action action-main"
             onChoose={(chosen) => void send(chosen)}
           >
-            <UploadSign size={16} aria-hidden /> Upload
+            <UploadSign size={16} aria-hidden /> {say.upload}
           </ChooseFiles>
         }
       />
@@ -97,9 +98,7 @@ function Files({ site }: { site: Site }) {
       {files.isError ? <p className="text-bad">{messageOf(files.error)}</p> : null}
       {files.isSuccess && items.length === 0 ? (
         <p className="rounded border border-dashed border-line py-20 text-center text-quiet">
-          {search
-            ? "No file has these words in its name, path or alternative text."
-            : "No files yet. Drop pictures or documents here, or paste them right into a page’s text."}
+          {search ? say.noFileHasTheseWordsInIts : say.noFilesYetDropPicturesOrDocuments}
         </p>
       ) : (
         <div
@@ -126,7 +125,7 @@ function Files({ site }: { site: Site }) {
       )}
       {files.hasNextPage ? (
         <button className="action mt-3" onClick={() => void files.fetchNextPage()}>
-          Show more
+          {say.showMore}
         </button>
       ) : null}
     </div>

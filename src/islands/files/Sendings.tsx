@@ -1,4 +1,5 @@
 import type { Sending } from "./use-sending.ts";
+import * as say from "./words.ts";
 
 /** Files on their way up, and those that were refused. */
 export function Sendings({ of }: { of: readonly Sending[] }) {
@@ -8,7 +9,7 @@ export function Sendings({ of }: { of: readonly Sending[] }) {
       {failure ? (
         <span className="text-bad">{failure}</span>
       ) : (
-        <progress aria-label={`Upload of ${name}`} max={1} value={share} />
+        <progress aria-label={say.uploadOf(name)} max={1} value={share} />
       )}
     </p>
   ));

@@ -8,16 +8,14 @@ import { notify } from "../../ui/notices/notices.ts";
 import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
 import { jobWords, screenOf, stateWords } from "./job-words.ts";
 import { when } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 /** A person's long work of the last day: it goes on while they look elsewhere, and after the workspace was started anew. */
 export function JobsScreen({ site }: { site: Site }) {
   return (
     <Screen>
-      <h1 className="mb-1 text-lg font-semibold">Background tasks</h1>
-      <p className="mb-3 text-sm text-quiet">
-        What you began within a day. It goes on when you leave its screen, and when the workspace is started
-        anew.
-      </p>
+      <h1 className="mb-1 text-lg font-semibold">{say.backgroundTasks}</h1>
+      <p className="mb-3 text-sm text-quiet">{say.whatYouBeganWithinADayIt}</p>
       <JobList site={site} />
     </Screen>
   );
@@ -47,7 +45,7 @@ function JobList({ site }: { site: Site }) {
   const columns: Column<JobSummary>[] = [
     {
       key: "name",
-      word: "Work",
+      word: say.work,
       head: true,
       cell: ({ name }) => (
         <a className="hover:text-accent hover:underline" href={`/${site.key}/${screenOf(name)}`}>
@@ -55,15 +53,15 @@ function JobList({ site }: { site: Site }) {
         </a>
       ),
     },
-    { key: "createdAt", word: "Begun", cell: ({ createdAt }) => when(createdAt) },
+    { key: "createdAt", word: say.begun, cell: ({ createdAt }) => when(createdAt) },
     {
       key: "state",
-      word: "Progress",
+      word: say.progress,
       cell: (job) => <span className={TONES[job.state]}>{stateWords(job)}</span>,
     },
     {
       key: "action",
-      word: <span className="sr-only">What can be done</span>,
+      word: <span className="sr-only">{say.whatCanBeDone}</span>,
       className: "text-right",
       cell: (job) =>
         job.state === "done" ? null : (
@@ -72,7 +70,7 @@ function JobList({ site }: { site: Site }) {
             disabled={change.isPending}
             onClick={() => change.mutate(job)}
           >
-            {job.state === "running" ? "Stop" : "Start again"}
+            {job.state === "running" ? say.stop : say.startAgain}
             <span className="sr-only"> ({jobWords(job.name)})</span>
           </button>
         ),
@@ -82,13 +80,12 @@ function JobList({ site }: { site: Site }) {
   if (jobs.data?.items.length === 0)
     return (
       <p className="rounded border border-dashed border-line py-20 text-center text-quiet">
-        Nothing within a day. Imports, changes of many links and checks destinations stand here while they go
-        on.
+        {say.nothingWithinADayImportsChangesOf}
       </p>
     );
   return (
     <DataTable
-      label="Background tasks"
+      label={say.backgroundTasks}
       rows={jobs.data?.items ?? []}
       columns={columns}
       keyOf={({ id }) => id}

@@ -5,25 +5,26 @@ import { KIND_WORD } from "../../ui/links/Knot.tsx";
 import { FINDING_WORD } from "../../ui/links/link-words.ts";
 import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
 import { count } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 const PLACE_WORD = { page: "pages", block: "shared blocks", navigation: "navigation" } as const;
 const word: Readonly<Record<string, (value: string) => string>> = {
   kind: (value) => KIND_WORD[value as keyof typeof KIND_WORD],
   place: (value) => PLACE_WORD[value as keyof typeof PLACE_WORD],
-  target: (value) => (value === "new" ? "a new tab" : "the same tab"),
+  target: (value) => (value === "new" ? say.aNewTab : say.theSameTab),
   anchor: (value) => (value === "image" ? "pictures" : "words"),
-  finding: (value) => (value === "any" ? "any finding" : FINDING_WORD[value as FindingCode]),
+  finding: (value) => (value === "any" ? say.anyFinding : FINDING_WORD[value as FindingCode]),
 };
 const FACETS = [
-  ["treatment", "Outside links, marked"],
-  ["finding", "Findings"],
-  ["host", "Destination host"],
-  ["program", "Program"],
-  ["rule", "Decided by"],
-  ["kind", "Kind"],
-  ["target", "Window"],
-  ["anchor", "Words or picture"],
-  ["place", "Where it stands"],
+  ["treatment", say.outsideLinksMarked],
+  ["finding", say.findings],
+  ["host", say.destinationHost],
+  ["program", say.program],
+  ["rule", say.decidedBy],
+  ["kind", say.kind],
+  ["target", say.window],
+  ["anchor", say.wordsOrPicture],
+  ["place", say.whereItStands],
 ] as const;
 const MAX_SHOWN = 8;
 
@@ -31,7 +32,7 @@ const MAX_SHOWN = 8;
 export function FacetPanel({ facets }: { facets: LedgerFacets | undefined }) {
   return (
     <aside
-      aria-label="Narrow the links"
+      aria-label={say.narrowTheLinks}
       className="grid grid-cols-[minmax(0,1fr)] content-start gap-3 text-sm"
     >
       {FACETS.map(([name, label]) => (
@@ -44,7 +45,7 @@ export function FacetPanel({ facets }: { facets: LedgerFacets | undefined }) {
 function Facet(props: { name: string; label: string; counts: readonly { value: string; links: number }[] }) {
   const { name, label, counts } = props;
   const [chosen] = useAddressState(name);
-  const say = word[name] ?? ((value: string) => value);
+  const wordOf = word[name] ?? ((value: string) => value);
   if (counts.length === 0 && !chosen) return null;
   const most = Math.max(1, ...counts.map(({ links }) => links));
   const rows = chosen ? counts.filter(({ value }) => value === chosen) : counts;
@@ -56,8 +57,8 @@ function Facet(props: { name: string; label: string; counts: readonly { value: s
           className="flex w-full items-center gap-1 rounded bg-wash px-1.5 py-0.5 text-left font-medium"
           onClick={() => setAddressState({ [name]: "" })}
         >
-          <span className="sr-only">No longer only</span>
-          <span className="min-w-0 grow truncate">{say(chosen)}</span>
+          <span className="sr-only">{say.noLongerOnly}</span>
+          <span className="min-w-0 grow truncate">{wordOf(chosen)}</span>
           {rows[0] ? <Count links={rows[0].links} /> : null}
           <X size={13} aria-hidden />
         </button>
@@ -65,15 +66,15 @@ function Facet(props: { name: string; label: string; counts: readonly { value: s
         <>
           <ul>
             {rows.slice(0, MAX_SHOWN).map((row) => (
-              <FacetRow key={row.value} name={name} row={row} word={say(row.value)} most={most} />
+              <FacetRow key={row.value} name={name} row={row} word={wordOf(row.value)} most={most} />
             ))}
           </ul>
           {rows.length > MAX_SHOWN ? (
             <details>
-              <summary className="px-1.5 py-[3px] text-quiet">{rows.length - MAX_SHOWN} more</summary>
+              <summary className="px-1.5 py-[3px] text-quiet">{say.more(rows.length - MAX_SHOWN)}</summary>
               <ul className="max-h-64 overflow-auto">
                 {rows.slice(MAX_SHOWN).map((row) => (
-                  <FacetRow key={row.value} name={name} row={row} word={say(row.value)} most={most} />
+                  <FacetRow key={row.value} name={name} row={row} word={wordOf(row.value)} most={most} />
                 ))}
               </ul>
             </details>

@@ -7,6 +7,7 @@ import { useLinkGroups, type LedgerAsked } from "./use-ledger.ts";
 import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
 import { messageOf } from "../../ui/client/api.ts";
 import { count } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 /** The ledger by host or by page: how many links, and how the outside ones are treated. */
 export function GroupTable({ site, asked, by }: { site: Site; asked: LedgerAsked; by: "host" | "page" }) {
@@ -14,13 +15,13 @@ export function GroupTable({ site, asked, by }: { site: Site; asked: LedgerAsked
   if (groups.isError) return <p className="text-bad">{messageOf(groups.error)}</p>;
   const items = groups.data?.pages.flatMap((page) => page.items) ?? [];
   if (groups.isSuccess && items.length === 0)
-    return <p className="py-10 text-center text-quiet">Nothing is left by these words and filters.</p>;
+    return <p className="py-10 text-center text-quiet">{say.nothingIsLeftByTheseWordsAnd}</p>;
   return (
     <>
       <TreatmentTable by={by} groups={items} />
       {groups.hasNextPage ? (
         <button className="action mt-2" onClick={() => void groups.fetchNextPage()}>
-          Show more
+          {say.showMore}
         </button>
       ) : null}
     </>
@@ -46,7 +47,7 @@ export function TreatmentTable({
   const columns: Column<LedgerGroup>[] = [
     {
       key: "value",
-      word: by === "host" ? "Host" : "Page",
+      word: by === "host" ? say.host : say.page,
       head: true,
       className: "w-[30%] max-w-0",
       cell: (group) =>
@@ -65,19 +66,19 @@ export function TreatmentTable({
     },
     {
       key: "strip",
-      word: "Outside links by treatment",
+      word: say.outsideLinksByTreatment,
       className: "w-[24%] print:hidden",
       cell: (group) => <Strip group={group} />,
     },
-    figure("links", "Links", ({ links }) => links),
-    figure("outside", "Outside", ({ outside }) => outside),
+    figure("links", say.links, ({ links }) => links),
+    figure("outside", say.outside, ({ outside }) => outside),
     ...TREATMENTS.map((one) => figure(one, TREATMENT_WORD[one], (group) => group[one])),
-    figure("newTab", "New tab", ({ newTab }) => newTab),
-    figure("findings", "Findings", ({ findings }) => findings),
+    figure("newTab", say.newTab, ({ newTab }) => newTab),
+    figure("findings", say.findings, ({ findings }) => findings),
   ];
   return (
     <DataTable
-      label={by === "host" ? "Links by host" : "Links by page"}
+      label={by === "host" ? say.linksByHost : say.linksByPage}
       rows={groups}
       columns={columns}
       keyOf={({ value, title }) => `${value} ${title}`}
@@ -98,7 +99,7 @@ function GroupName({ by, group }: { by: "host" | "page"; group: LedgerGroup }) {
 }
 
 function Strip({ group }: { group: LedgerGroup }) {
-  if (group.outside === 0) return <span className="text-sm text-quiet">none lead outside</span>;
+  if (group.outside === 0) return <span className="text-sm text-quiet">{say.noneLeadOutside}</span>;
   return (
     <span
       className="flex h-2.5 overflow-hidden rounded-sm"

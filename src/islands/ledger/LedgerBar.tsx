@@ -11,6 +11,7 @@ import { LEDGER_COLUMNS } from "./table/columns.tsx";
 import { NOTHING_ASKED, type LedgerAsked } from "./use-ledger.ts";
 import { hrefOf } from "../../ui/client/api.ts";
 import { count } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 /** How the ledger is looked at, and the words it is searched by; all of it stands in the screen's address. */
 export function LedgerBar({ total }: { total: number | undefined }) {
@@ -21,34 +22,46 @@ export function LedgerBar({ total }: { total: number | undefined }) {
         <>
           <ViewChoice
             name="edition"
-            label="Which form of the pages"
+            label={say.whichFormOfThePages}
             usual="written"
             options={[
-              ["written", "As written"],
-              ["readers", "As readers get it"],
+              ["written", say.asWritten],
+              ["readers", say.asReadersGetIt],
             ]}
           />
           <ViewChoice
             name="by"
-            label="What is listed"
+            label={say.whatIsListed}
             usual="links"
             options={[
-              ["links", "Links"],
-              ["host", "By host"],
-              ["page", "By page"],
+              ["links", say.links],
+              ["host", say.byHost],
+              ["page", say.byPage],
             ]}
           />
         </>
       }
-      search={{ label: "Search links by words, address or page", placeholder: "Search links" }}
+      search={{ label: say.searchLinksByWordsAddressOrPage, placeholder: say.searchLinks }}
       narrows={Object.keys(NOTHING_ASKED)}
       found={
         total === undefined ? undefined : `${count(total)} ${by ? `${by}s` : total === 1 ? "link" : "links"}`
       }
       choices={[
-        <FilterSelect key="health" name="health" label="Health" every="any health" options={HEALTH} />,
-        <FilterSelect key="short" name="short" label="Short link" every="short or not" options={SHORT} />,
-        <FilterSelect key="byHand" name="byHand" label="By hand" every="by hand or rule" options={BY_HAND} />,
+        <FilterSelect key="health" name="health" label={say.health} every={say.anyHealth} options={HEALTH} />,
+        <FilterSelect
+          key="short"
+          name="short"
+          label={say.shortLink}
+          every={say.shortOrNot}
+          options={SHORT}
+        />,
+        <FilterSelect
+          key="byHand"
+          name="byHand"
+          label={say.byHand}
+          every={say.byHandOrRule}
+          options={BY_HAND}
+        />,
       ]}
     />
   );
@@ -68,15 +81,15 @@ export function LedgerTools({ site, asked }: { site: Site; asked: LedgerAsked })
 }
 
 const HEALTH = [
-  ["bad", "answers badly"],
-  ["fine", "answers well"],
-  ["unknown", "not looked at"],
+  ["bad", say.answersBadly],
+  ["fine", say.answersWell],
+  ["unknown", say.notLookedAt],
 ] as const;
 const SHORT = [
-  ["1", "raw, though a short link exists"],
-  ["0", "raw, without a short link"],
+  ["1", say.rawThoughAShortLinkExists],
+  ["0", say.rawWithoutAShortLink],
 ] as const;
 const BY_HAND = [
-  ["1", "something set by hand"],
-  ["0", "left to the rules"],
+  ["1", say.somethingSetByHand],
+  ["0", say.leftToTheRules],
 ] as const;

@@ -11,6 +11,7 @@ import { later } from "../../ui/frame/later.tsx";
 import { LedgerTable } from "./table/LedgerTable.tsx";
 import { useLedgerFilter, useLinkFacets, useLinkGroups, useLinks, type LedgerAsked } from "./use-ledger.ts";
 import { messageOf } from "../../ui/client/api.ts";
+import * as say from "./words.ts";
 
 const OpenLink = later(async () => (await import("./open/OpenLink.tsx")).OpenLink);
 const GroupTable = later(async () => (await import("./GroupTable.tsx")).GroupTable);
@@ -103,7 +104,7 @@ function Links({ site, asked, facets }: { site: Site; asked: LedgerAsked; facets
               more={more}
             />
           )}
-          {isFetchingNextPage ? <p className="py-2 text-sm text-quiet">Fetching more…</p> : null}
+          {isFetchingNextPage ? <p className="py-2 text-sm text-quiet">{say.fetchingMore}</p> : null}
           <MarkedLinks site={site} selection={selection} asked={asked} total={total ?? 0} />
         </div>
         {opened ? <OpenLink key={opened.id} site={site} link={opened} /> : null}
@@ -118,7 +119,7 @@ function Narrowing({ children }: { children: React.ReactNode }) {
     <>
       <div className="max-lg:hidden">{children}</div>
       <details className="lg:hidden">
-        <summary className="text-sm text-quiet">Narrow the links</summary>
+        <summary className="text-sm text-quiet">{say.narrowTheLinks}</summary>
         {children}
       </details>
     </>
@@ -128,14 +129,8 @@ function Narrowing({ children }: { children: React.ReactNode }) {
 function Empty({ searching }: { searching: boolean }) {
   return (
     <div className="grid place-items-center gap-1 rounded border border-dashed border-line py-20 text-center">
-      <p className="font-medium">
-        {searching ? "No link is left by these words and filters." : "There are no links yet."}
-      </p>
-      <p className="text-quiet">
-        {searching
-          ? "Remove one of them, or show all."
-          : "Every link of a page, a shared block or the navigation stands here as soon as it is saved."}
-      </p>
+      <p className="font-medium">{searching ? say.noLinkIsLeftByTheseWords : say.thereAreNoLinksYet}</p>
+      <p className="text-quiet">{searching ? say.removeOneOfThemOrShowAll : say.everyLinkOfAPageAShared}</p>
     </div>
   );
 }

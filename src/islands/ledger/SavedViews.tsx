@@ -8,6 +8,7 @@ import { asking, refresh } from "../../ui/client/queries.ts";
 import { api, messageOf } from "../../ui/client/api.ts";
 import { later } from "../../ui/frame/later.tsx";
 import { PopupButton } from "../../ui/panel/PopupButton.tsx";
+import * as say from "./words.ts";
 
 const KeepView = later(async () => (await import("./KeepView.tsx")).default);
 
@@ -19,17 +20,17 @@ export function SavedViews({ site }: { site: Site }) {
     mutationFn: ({ id }: LedgerView) => api("DELETE /sites/:site/links/views/:id", { site: site.id, id }),
     onSuccess: (_, view) => {
       void refresh("GET /sites/:site/links/views");
-      notify(`The view “${view.name}” is gone`, { undo: () => void keepView(site, view).catch(onError) });
+      notify(say.theViewIsGone(view.name), { undo: () => void keepView(site, view).catch(onError) });
     },
     onError,
   });
   const items = views.data?.items ?? [];
   return (
-    <PopupButton label="Saved views" className="w-72 gap-2" sign={Bookmark} word="Views">
+    <PopupButton label={say.savedViews} className="w-72 gap-2" sign={Bookmark} word={say.views}>
       {items.length === 0 ? (
-        <p className="text-quiet">No view is saved yet. Narrow the ledger, then give it a name here.</p>
+        <p className="text-quiet">{say.noViewIsSavedYetNarrowThe}</p>
       ) : (
-        <ul aria-label="Saved views">
+        <ul aria-label={say.savedViews}>
           {items.map((view) => (
             <li key={view.id} className="flex items-center gap-2">
               <a className="grow py-0.5 hover:underline" href={`?${view.query}`}>
@@ -38,7 +39,7 @@ export function SavedViews({ site }: { site: Site }) {
               <button
                 data-needs="editor"
                 className="text-quiet hover:text-bad"
-                aria-label={`Delete the view ${view.name}`}
+                aria-label={say.deleteTheView(view.name)}
                 onClick={() => remove.mutate(view)}
               >
                 <X size={14} aria-hidden />

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { Site } from "../../core/sites/site.ts";
 import type { Option } from "../../ui/choose/options.ts";
 import { asking } from "../../ui/client/queries.ts";
+import * as say from "./words.ts";
 
 /** The hosts that the site's links lead to, the most linked first. */
 export function useHostOptions(site: Site): Option[] {
@@ -12,6 +13,6 @@ export function useHostOptions(site: Site): Option[] {
   return (data?.host ?? []).map(({ value, links }) => ({
     value,
     word: value,
-    note: links === 1 ? "1 link" : `${links} links`,
+    note: links === 1 ? "1 link" : say.links2(links),
   }));
 }

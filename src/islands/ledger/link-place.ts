@@ -1,10 +1,11 @@
 import type { LedgerLink } from "../../core/ledger/ledger.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { screenAddress } from "../../ui/frame/frame.ts";
+import * as say from "./words.ts";
 
 /** The words of a link, or what stands for them. */
 export function wordsOf({ anchor, anchorKind }: Pick<LedgerLink, "anchor" | "anchorKind">): string {
-  return anchor || (anchorKind === "image" ? "(picture without words)" : "(no words)");
+  return anchor || (anchorKind === "image" ? say.pictureWithoutWords : say.noWords);
 }
 
 /** Where the words of a link stand in the workspace; the way back to this view of the ledger goes along. */

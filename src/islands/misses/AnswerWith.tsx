@@ -1,6 +1,7 @@
 import { useFormContext } from "react-hook-form";
 import type { Miss } from "../../core/misses/miss.ts";
 import { TextField } from "../../ui/form/fields.tsx";
+import * as say from "./words.ts";
 
 /** What a miss can be answered with: what it may have meant, or another destination. */
 export function AnswerWith(props: {
@@ -27,19 +28,19 @@ export function AnswerWith(props: {
       ))}
       <TextField
         name={`own.${miss.id}`}
-        label={`Answer ${miss.address} with another destination`}
+        label={say.answerWithAnotherDestination(miss.address)}
         isLabelHidden
         error={props.fault}
         mono
         className="!w-36 py-0.5 !text-xs"
-        placeholder="another address"
+        placeholder={say.anotherAddress}
         onKeyDown={(event) => {
           if (event.key === "Enter" && !event.nativeEvent.isComposing) onAnswer(own);
         }}
       />
       {own.trim() ? (
         <button className="action py-0.5" disabled={isBusy} onClick={() => onAnswer(own)}>
-          Answer
+          {say.answer}
         </button>
       ) : null}
     </div>

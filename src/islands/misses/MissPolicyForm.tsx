@@ -8,22 +8,23 @@ import { RadioField, TextField } from "../../ui/form/fields.tsx";
 import { useSavedForm } from "../../ui/form/use-saved-form.ts";
 import { api } from "../../ui/client/api.ts";
 import { count } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 const CHOICES: readonly { value: MissPolicy["answer"]; word: string; what: string }[] = [
-  { value: "help", word: "A page that helps", what: "404, with the closest addresses to choose from." },
+  { value: "help", word: say.aPageThatHelps, what: say.n404WithTheClosestAddressesToChoose },
   {
     value: "closest",
-    word: "The closest address",
-    what: "When exactly one is good; else the page that helps.",
+    word: say.theClosestAddress,
+    what: say.whenExactlyOneIsGoodElseThe,
   },
-  { value: "destination", word: "A chosen address", what: "Always the same, at once or after a notice." },
+  { value: "destination", word: say.aChosenAddress, what: say.alwaysTheSameAtOnceOrAfter },
 ];
 
 /** What readers get who ask for an unknown address, and what each choice would hide. */
 export function MissPolicyForm({ site, hidden }: { site: Site; hidden: MissSummary["hidden"] | undefined }) {
   const current = useQuery(asking("GET /sites/:site", { site: site.id })).data;
   if (!current)
-    return <aside className="rounded border border-line bg-sheet p-3 text-quiet">Fetching…</aside>;
+    return <aside className="rounded border border-line bg-sheet p-3 text-quiet">{say.fetching}</aside>;
   return <PolicyForm key={current.version} site={current} hidden={hidden} />;
 }
 
@@ -46,15 +47,15 @@ function PolicyForm({ site, hidden }: { site: Site; hidden: MissSummary["hidden"
     onSaved: ({ advice }) => {
       void refresh("GET /sites/:site");
       const [said] = advice ?? [];
-      if (said) notify(`Saved what misses get. ${said.message}`, { tone: "failed" });
-      else notify("Saved what misses get");
+      if (said) notify(say.savedWhatMissesGet(said.message), { tone: "failed" });
+      else notify(say.savedWhatMissesGet2);
     },
     fieldOf: (path) => path.replace(/^misses\./, ""),
     kept: { key: `misses:${site.id}`, base: String(site.version) },
   });
   const [answer, seconds] = form.watch(["answer", "seconds"]);
   return (
-    <aside aria-label="What misses get" className="rounded border border-line bg-sheet p-3">
+    <aside aria-label={say.whatMissesGet} className="rounded border border-line bg-sheet p-3">
       <Form
         of={form}
         needs="editor"
@@ -62,25 +63,25 @@ function PolicyForm({ site, hidden }: { site: Site; hidden: MissSummary["hidden"
         actions={
           form.formState.isDirty ? (
             <SaveButton of={form} className="justify-self-start">
-              Save
+              {say.save}
             </SaveButton>
           ) : null
         }
       >
-        <RadioField name="answer" legend="What misses get" options={CHOICES} />
+        <RadioField name="answer" legend={say.whatMissesGet} options={CHOICES} />
         {answer === "destination" ? (
           <>
-            <TextField name="destination" label="They arrive at" mono placeholder="/resources or https://…" />
+            <TextField name="destination" label={say.theyArriveAt} mono placeholder={say.resourcesOrHttps} />
             <TextField
               name="seconds"
-              label="After a notice of so many seconds"
-              hint="0: at once"
+              label={say.afterANoticeOfSoManySeconds}
+              hint={say.n0AtOnce}
               type="number"
               min={0}
               max={60}
               className="w-24"
             />
-            {seconds ? <TextField name="text" label="What the notice says" /> : null}
+            {seconds ? <TextField name="text" label={say.whatTheNoticeSays} /> : null}
           </>
         ) : null}
         {answer === "help" ? null : <Hidden answer={answer as MissPolicy["answer"]} hidden={hidden} />}
@@ -100,19 +101,20 @@ function Hidden({
     <div className="rounded bg-wash p-2 text-sm">
       <p>
         {answer === "destination"
-          ? "Search engines treat a redirect of every unknown address as an error page that pretends not to be one, and readers do not learn that what they wanted is missing."
-          : "A reader who meant something else lands on the wrong page without being told."}
+          ? say.searchEnginesTreatARedirectOfEvery
+          : say.aReaderWhoMeantSomethingElseLands}
       </p>
       {hidden && hidden.addresses > 0 ? (
         <p className="mt-1">
-          It would have hidden {count(hidden.addresses)} addresses, asked for {count(hidden.times)} times
+          {say.itWouldHaveHiddenAddressesAskedFor(count(hidden.addresses), count(hidden.times))}
           {hidden.ownFaults.length > 0 ? (
             <>
-              , among them {hidden.ownFaults.length} that our own pages link to:{" "}
+              {say.amongThemThatOurOwnPagesLink(hidden.ownFaults.length)}{" "}
               {hidden.ownFaults.slice(0, 3).map(({ address, from }, index) => (
                 <span key={address}>
                   {index > 0 ? ", " : ""}
-                  <span className="font-mono">{address}</span> on <span className="font-mono">{from}</span>
+                  <span className="font-mono">{address}</span> {say.on}{" "}
+                  <span className="font-mono">{from}</span>
                 </span>
               ))}
             </>

@@ -13,6 +13,7 @@ import { Proposals } from "./Proposals.tsx";
 import { asking, keyOf } from "../../ui/client/queries.ts";
 import { api, messageOf } from "../../ui/client/api.ts";
 import { count, moment } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 /** Addresses that readers asked for and nothing answers, each with what they may have meant. */
 export function MissesScreen({ site }: { site: Site }) {
@@ -24,7 +25,7 @@ export function MissesScreen({ site }: { site: Site }) {
   );
 }
 
-const GROUP_WORDS = { people: "People", robots: "Robots only", scanners: "Scanners" } as const;
+const GROUP_WORDS = { people: say.people, robots: say.robotsOnly, scanners: say.scanners } as const;
 
 function Misses({ site }: { site: Site }) {
   const [sort, setSort] = useAddressState("sort");
@@ -62,7 +63,7 @@ function Misses({ site }: { site: Site }) {
           view={
             <ViewChoice
               name="group"
-              label="Who asked"
+              label={say.whoAsked}
               usual="people"
               options={(["people", "robots", "scanners"] as const).map((one) => [
                 one,
@@ -70,7 +71,7 @@ function Misses({ site }: { site: Site }) {
               ])}
             />
           }
-          search={{ label: "Search misses by a part of the address", placeholder: "Search misses" }}
+          search={{ label: say.searchMissesByAPartOfThe, placeholder: say.searchMisses }}
           found={
             misses.data ? `${count(misses.data.pages[0]!.total)} addresses that nothing answers` : undefined
           }
@@ -81,14 +82,15 @@ function Misses({ site }: { site: Site }) {
               checked={ignored === "1"}
               onChange={(event) => setIgnored(event.target.checked ? "1" : "")}
             />
-            ignored
+            {say.ignored}
           </label>
         </FilterBar>
         {summary.data?.letGo ? (
           <p className="mb-2 text-sm text-warn">
-            {count(summary.data.letGo.misses)} addresses that were asked for once, from nowhere, were let go
-            of to make room, last on {moment(summary.data.letGo.lastAt)}. What is asked for again, or was led
-            to, is kept.
+            {say.addressesThatWereAskedForOnceFrom(
+              count(summary.data.letGo.misses),
+              moment(summary.data.letGo.lastAt),
+            )}
           </p>
         ) : null}
         {misses.isError ? <p className="text-bad">{messageOf(misses.error)}</p> : null}
@@ -102,7 +104,7 @@ function Misses({ site }: { site: Site }) {
         )}
         {misses.hasNextPage ? (
           <button className="action mt-3 self-start" onClick={() => void misses.fetchNextPage()}>
-            Show more
+            {say.showMore}
           </button>
         ) : null}
       </div>
@@ -116,15 +118,12 @@ function Empty({ group, searching }: { group: MissGroup; searching: boolean }) {
     <div className="grid place-items-center gap-1 rounded border border-dashed border-line py-20 text-center">
       <p className="font-medium">
         {searching
-          ? "Nothing here fits."
+          ? say.nothingHereFits
           : group === "people"
-            ? "Nobody has missed anything."
-            : "Nothing of this kind was asked for."}
+            ? say.nobodyHasMissedAnything
+            : say.nothingOfThisKindWasAskedFor}
       </p>
-      <p className="text-quiet">
-        When a reader asks for an address that nothing answers, it stands here, to be answered with a
-        redirect.
-      </p>
+      <p className="text-quiet">{say.whenAReaderAsksForAnAddress}</p>
     </div>
   );
 }

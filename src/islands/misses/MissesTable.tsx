@@ -8,6 +8,7 @@ import { MarkedBar } from "../../ui/table/MarkedBar.tsx";
 import { useSelection } from "../../ui/table/use-selection.ts";
 import { AnswerWith } from "./AnswerWith.tsx";
 import { useAnswerMisses, useSetAside } from "./use-misses.ts";
+import * as say from "./words.ts";
 
 /** Misses as a table: each is answered in one step, several at once, or ignored. */
 export function MissesTable(props: {
@@ -30,7 +31,7 @@ export function MissesTable(props: {
     ...columnsOf(site),
     {
       key: "answer",
-      word: "Answer it with",
+      word: say.answerItWith,
       cell: (miss) => (
         <AnswerWith
           miss={miss}
@@ -47,7 +48,7 @@ export function MissesTable(props: {
         {Object.values(answer.faults).join(" ")}
       </p>
       <DataTable
-        label="Misses"
+        label={say.misses}
         rows={misses}
         columns={columns}
         keyOf={({ id }) => id}
@@ -58,7 +59,7 @@ export function MissesTable(props: {
         isLong
       />
       <MarkedBar
-        label="Marked misses"
+        label={say.markedMisses}
         selection={selection}
         total={misses.length}
         actions={
@@ -71,18 +72,18 @@ export function MissesTable(props: {
                 answer.run(answerable.map((miss) => ({ id: miss.id, destination: destinationOf(miss) })))
               }
             >
-              Answer {answerable.length} with the first suggestion
+              {say.answerWithTheFirstSuggestion(answerable.length)}
             </button>
             <button
               data-needs="editor"
               className="action py-0.5"
               onClick={() => aside.mutate({ ids: chosen.map(({ id }) => id), ignore: !setAside })}
             >
-              {setAside ? "Stop ignoring" : "Ignore"}
+              {setAside ? say.stopIgnoring : say.ignore}
             </button>
             {answerable.length < chosen.length ? (
               <span className="text-sm text-quiet">
-                {chosen.length - answerable.length} have no suggestion
+                {say.haveNoSuggestion(chosen.length - answerable.length)}
               </span>
             ) : null}
           </>
@@ -101,7 +102,7 @@ function columnsOf(site: Site): Column<Miss>[] {
   return [
     {
       key: "address",
-      word: "Asked for",
+      word: say.askedFor,
       sort: "up",
       head: true,
       cellClass: "min-w-52 font-mono text-[0.86em] wrap-anywhere",
@@ -114,32 +115,32 @@ function columnsOf(site: Site): Column<Miss>[] {
     },
     {
       key: "times",
-      word: "Times",
+      word: say.times,
       sort: "down",
       cellClass: "whitespace-nowrap tabular-nums",
       cell: ({ times, bots }) => (
         <>
           {times}
-          {bots > 0 ? <span className="text-sm text-quiet"> and {bots} by robots</span> : null}
+          {bots > 0 ? <span className="text-sm text-quiet"> {say.andByRobots(bots)}</span> : null}
         </>
       ),
     },
     {
       key: "lastSeen",
-      word: "Last",
+      word: say.last,
       sort: "down",
       cellClass: "text-sm whitespace-nowrap text-quiet",
-      cell: ({ firstSeen, lastSeen }) => <span title={`First: ${when(firstSeen)}`}>{when(lastSeen)}</span>,
+      cell: ({ firstSeen, lastSeen }) => <span title={say.first(when(firstSeen))}>{when(lastSeen)}</span>,
     },
     {
       key: "referrers",
-      word: "Came from",
+      word: say.cameFrom,
       className: "max-md:hidden",
       cellClass: "max-w-40 truncate text-sm text-quiet",
       cell: ({ referrers }) => (
         <span title={referrers.join("\n")}>
           {referrers[0] ?? "unknown"}
-          {referrers.length > 1 ? ` and ${referrers.length - 1} more` : ""}
+          {referrers.length > 1 ? say.andMore(referrers.length - 1) : ""}
         </span>
       ),
     },

@@ -1,6 +1,7 @@
 import type { MissSummary } from "../../core/misses/miss.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { useTakeProposal } from "./use-misses.ts";
+import * as say from "./words.ts";
 
 /** Routes that would answer many misses of one shape at once. */
 export function Proposals({ site, proposals }: { site: Site; proposals: MissSummary["proposals"] }) {
@@ -9,7 +10,7 @@ export function Proposals({ site, proposals }: { site: Site; proposals: MissSumm
   return (
     <section aria-labelledby="proposals" className="mb-4 rounded border border-line bg-sheet p-3">
       <h2 id="proposals" className="font-semibold">
-        One route for many
+        {say.oneRouteForMany}
       </h2>
       <ul className="mt-1 grid gap-2">
         {proposals.map((one) => {
@@ -25,7 +26,7 @@ export function Proposals({ site, proposals }: { site: Site; proposals: MissSumm
             <li key={one.host + one.address} className="grid gap-0.5 border-t border-line/60 pt-2">
               <p className="flex flex-wrap items-baseline gap-2">
                 <span className="font-mono font-semibold">{one.address}</span>
-                <span className="text-quiet">leads to</span>
+                <span className="text-quiet">{say.leadsTo}</span>
                 <span className="font-mono">{one.destination}</span>
                 <button
                   data-needs="editor"
@@ -33,12 +34,16 @@ export function Proposals({ site, proposals }: { site: Site; proposals: MissSumm
                   disabled={take.isPending}
                   onClick={() => take.mutate(input)}
                 >
-                  Answer {one.answers.length} with it
+                  {say.answerWithIt(one.answers.length)}
                 </button>
               </p>
               <p className="text-sm text-quiet">
-                {one.times} times asked for; {one.reason}: {one.answers.slice(0, 4).join(", ")}
-                {one.answers.length > 4 ? ` and ${one.answers.length - 4} more` : ""}
+                {say.timesAskedFor(
+                  one.times,
+                  one.reason,
+                  one.answers.slice(0, 4).join(", "),
+                  one.answers.length > 4 ? say.andMore2(one.answers.length - 4) : "",
+                )}
               </p>
             </li>
           );

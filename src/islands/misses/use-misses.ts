@@ -6,6 +6,7 @@ import { notify } from "../../ui/notices/notices.ts";
 import { refreshRoutes } from "../routes/use-routes.ts";
 import { refresh } from "../../ui/client/queries.ts";
 import { api, messageOf } from "../../ui/client/api.ts";
+import * as say from "./words.ts";
 
 interface MissAnswer {
   id: string;
@@ -31,8 +32,8 @@ export function useAnswerMisses(site: Site, onDone: () => void) {
       const [first] = routes;
       notify(
         routes.length === 1
-          ? `${first!.address} now leads to ${first!.destination}`
-          : `${routes.length} addresses are answered now`,
+          ? say.nowLeadsTo(first!.address, first!.destination ?? "")
+          : say.addressesAreAnsweredNow(routes.length),
         { undo: () => void takeBack(site, routes) },
       );
     },
@@ -48,7 +49,7 @@ export function useTakeProposal(site: Site) {
     mutationFn: (input: WrittenRoute) => api("POST /sites/:site/routes", { site: site.id, body: input }),
     onSuccess: (route) => {
       refreshRoutes();
-      notify(`${route.address} is answered now`, { undo: () => void takeBack(site, [route]) });
+      notify(say.isAnsweredNow(route.address), { undo: () => void takeBack(site, [route]) });
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
@@ -76,8 +77,8 @@ export function useSetAside(site: Site, onDone: () => void) {
           refreshMisses,
           (error: unknown) => notify(messageOf(error), { tone: "failed" }),
         );
-      const what = ids.length === 1 ? "One address is" : `${ids.length} addresses are`;
-      notify(`${what} ${ignore ? "ignored from now on" : "no longer ignored"}`, { undo: back });
+      const what = ids.length === 1 ? say.oneAddressIs : say.addressesAre(ids.length);
+      notify(`${what} ${ignore ? say.ignoredFromNowOn : say.noLongerIgnored}`, { undo: back });
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });

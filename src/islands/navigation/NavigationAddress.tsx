@@ -3,6 +3,7 @@ import type { Site } from "../../core/sites/site.ts";
 import { KIND_WORD } from "../../ui/links/Knot.tsx";
 import { DestinationField } from "../pages/compose/destination/DestinationField.tsx";
 import { useDestinations, type Destination } from "../pages/compose/destination/use-destinations.ts";
+import * as say from "./words.ts";
 
 // Pages are chosen by their title beside it; short links and files are found by their words.
 const OFFERED: Partial<Record<NavigationItem["kind"], readonly Destination["kind"][]>> = {
@@ -22,8 +23,8 @@ export function NavigationAddress(props: {
   const kinds = OFFERED[item.kind] ?? ["route", "file"];
   return (
     <DestinationField
-      label={item.kind === "heading" ? "Or an address it lands on" : "Address"}
-      placeholder={`Paste an address, or type words: ${kinds.map((kind) => KIND_WORD[kind]).join(", ")}`}
+      label={item.kind === "heading" ? say.orAnAddressItLandsOn : say.address}
+      placeholder={say.pasteAnAddressOrTypeWords(kinds.map((kind) => KIND_WORD[kind]).join(", "))}
       focus={false}
       value={typed}
       found={found.filter(({ kind, address }) => kinds.includes(kind) && address !== typed)}

@@ -16,13 +16,14 @@ import { useLiveForm } from "../../ui/form/use-live-form.ts";
 import { TabChoice } from "../../ui/fields/TabChoice.tsx";
 import type { FlatItem } from "../../core/navigation/branches.ts";
 import { NavigationAddress } from "./NavigationAddress.tsx";
+import * as say from "./words.ts";
 
 const KIND_WORDS: Readonly<Record<NavigationKind, string>> = {
-  page: "Page",
-  address: "Outside address",
-  route: "Short link",
-  file: "File",
-  heading: "Heading",
+  page: say.page,
+  address: say.outsideAddress,
+  route: say.shortLink,
+  file: say.file,
+  heading: say.heading,
 };
 
 /** One entry of the navigation: where it stands, what it says, where it leads. */
@@ -66,22 +67,22 @@ export function NavigationRow(props: {
           {...sortable.listeners}
           onKeyDown={onKeyDown}
           className="cursor-grab text-quiet"
-          aria-label={`Move ${item.label || "the entry"}`}
+          aria-label={say.move(item.label || say.theEntry)}
         >
           <GripVertical size={16} aria-hidden />
         </button>
         <span className={item.kind === "heading" ? "font-semibold" : "font-medium"}>
-          {item.label || <span className="text-bad">(no label)</span>}
+          {item.label || <span className="text-bad">{say.noLabel}</span>}
         </span>
         <span className="text-sm text-quiet">{KIND_WORDS[item.kind].toLowerCase()}</span>
         <span className="min-w-0 truncate font-mono text-xs text-quiet">
           {page ? page.path : (item.address ?? (item.kind === "heading" ? "leads nowhere itself" : ""))}
         </span>
         {page?.status === "draft" ? (
-          <span className="text-xs text-warn">draft: readers do not see it</span>
+          <span className="text-xs text-warn">{say.draftReadersDoNotSeeIt}</span>
         ) : null}
         {item.target ? (
-          <span className="text-xs text-accent">{item.target === "new" ? "new tab" : "same tab"}</span>
+          <span className="text-xs text-accent">{item.target === "new" ? say.newTab : say.sameTab}</span>
         ) : null}
         <button
           data-needs="editor"
@@ -89,11 +90,12 @@ export function NavigationRow(props: {
           aria-expanded={open}
           onClick={() => props.onOpen(!open)}
         >
-          {open ? "Done" : "Change"}
+          {open ? say.done : say.change}
           <span className="sr-only"> {item.label}</span>
         </button>
         <button data-needs="editor" className="action action-plain text-bad" onClick={props.onRemove}>
-          Remove<span className="sr-only"> {item.label}</span>
+          {say.remove}
+          <span className="sr-only"> {item.label}</span>
         </button>
       </div>
       {open ? <Fields {...props} /> : null}
@@ -121,18 +123,18 @@ function Fields(props: {
   return (
     <LiveForm of={form}>
       <div className="grid gap-3 border-t border-line p-3 grid-cols-[minmax(0,1fr)] md:grid-cols-2">
-        <TextField name="label" label="Label" autoFocus />
+        <TextField name="label" label={say.label} autoFocus />
         <SelectField
           name="kind"
-          label="Kind"
+          label={say.kind}
           options={NAVIGATION_KINDS.map((kind) => [kind, KIND_WORDS[kind]])}
         />
         {byPage ? (
           <ChooseField
             name="page"
-            label={item.kind === "heading" ? "Landing page of the heading (none: it only groups)" : "Page"}
-            placeholder="Choose a page"
-            none={item.kind === "heading" ? "none" : undefined}
+            label={item.kind === "heading" ? say.landingPageOfTheHeadingNoneIt : say.page}
+            placeholder={say.chooseAPage}
+            none={item.kind === "heading" ? say.none : undefined}
             options={pages.map(({ id, title, path, status }) => ({
               value: id,
               word: title,

@@ -20,6 +20,7 @@ import { NavigationRow } from "./NavigationRow.tsx";
 import { moveBranch, shiftBranch, type FlatItem } from "../../core/navigation/branches.ts";
 import { queries, asking, refresh, keyOf } from "../../ui/client/queries.ts";
 import { api, messageOf, ApiProblem } from "../../ui/client/api.ts";
+import * as say from "./words.ts";
 
 /** The site's navigation as a tree: dragged about, or moved with the keyboard; readers get it when it is saved. */
 export function NavigationScreen({ site }: { site: Site }) {
@@ -42,7 +43,7 @@ function Loader({ site }: { site: Site }) {
   );
   if (navigation.isError || pages.isError)
     return <p className="text-bad">{messageOf(navigation.error ?? pages.error)}</p>;
-  if (!navigation.data || !pages.data) return <p className="text-quiet">Fetching the navigation…</p>;
+  if (!navigation.data || !pages.data) return <p className="text-quiet">{say.fetchingTheNavigation}</p>;
   return (
     <Tree key={navigation.data.version} site={site} navigation={navigation.data} pages={pages.data.items} />
   );
@@ -69,7 +70,7 @@ function Tree({
     onSuccess: (saved) => {
       forget();
       queries.setQueryData(keyOf("GET /sites/:site/navigation", { site: site.id }), saved);
-      notify("Saved; readers have this navigation now.");
+      notify(say.savedReadersHaveThisNavigationNow);
     },
   });
   const change = (id: string, part: Partial<NavigationItem>): void =>
@@ -77,7 +78,7 @@ function Tree({
   const remove = (id: string): void => {
     const before = flat;
     setFlat(flat.filter((item) => item.id !== id));
-    notify("Removed from the navigation", { undo: () => setFlat(before) });
+    notify(say.removedFromTheNavigation, { undo: () => setFlat(before) });
   };
   const add = (item: Omit<NavigationItem, "id" | "children">): void => {
     const id = crypto.randomUUID();
@@ -96,13 +97,13 @@ function Tree({
   const faults = save.error instanceof ApiProblem ? save.error.errors.map(({ message }) => message) : [];
   return (
     <div className="grid gap-6 grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_20rem]">
-      <section aria-label="Navigation">
+      <section aria-label={say.navigation}>
         <div className="mb-2 flex flex-wrap items-center gap-2">
           <button data-needs="editor" className="action" onClick={() => add({ label: "", kind: "address" })}>
-            <Plus size={15} aria-hidden /> Entry
+            <Plus size={15} aria-hidden /> {say.entry}
           </button>
           <button data-needs="editor" className="action" onClick={() => add({ label: "", kind: "heading" })}>
-            <Plus size={15} aria-hidden /> Heading with entries below
+            <Plus size={15} aria-hidden /> {say.headingWithEntriesBelow}
           </button>
           <button
             data-needs="editor"
@@ -110,7 +111,7 @@ function Tree({
             disabled={!isChanged || save.isPending}
             onClick={() => save.mutate(treeNavigation(flat))}
           >
-            Save for readers
+            {say.saveForReaders}
           </button>
         </div>
         {save.isError ? (
@@ -118,7 +119,7 @@ function Tree({
             {faults.length > 0 ? faults.join(" ") : messageOf(save.error)}
             {save.error instanceof ApiProblem && save.error.status === 409 ? (
               <button className="action ml-2" onClick={() => void refresh("GET /sites/:site/navigation")}>
-                Fetch theirs
+                {say.fetchTheirs}
               </button>
             ) : null}
           </p>
@@ -126,13 +127,13 @@ function Tree({
         {flat.length === 0 ? (
           <p className="rounded border border-dashed border-line py-14 text-center text-quiet">
             {navigation.version === 0
-              ? "Readers see the pages that are marked “in the navigation”. Add an entry to arrange it yourself."
-              : "The navigation is empty; readers see none."}
+              ? say.readersSeeThePagesThatAreMarked
+              : say.theNavigationIsEmptyReadersSeeNone}
           </p>
         ) : (
           <SortedList
             ids={flat.map(({ id }) => id)}
-            nameOf={(id) => flat.find((item) => item.id === id)?.label || "an entry without a label"}
+            nameOf={(id) => flat.find((item) => item.id === id)?.label || say.anEntryWithoutALabel}
             onDrop={dropped}
           >
             <ol>
@@ -154,23 +155,23 @@ function Tree({
           </SortedList>
         )}
         <p className="mt-3 text-sm text-quiet">
-          Drag an entry by its grip, to the side for its level; or, with an entry’s grip focused, Alt with the
-          arrows. <HistoryLink site={site} kind="navigation" />
+          {say.dragAnEntryByItsGripTo} <HistoryLink site={site} kind="navigation" />
         </p>
       </section>
-      <section aria-label="Pages kept out">
-        <h2 className="mb-1 font-semibold">Kept out of the navigation</h2>
+      <section aria-label={say.pagesKeptOut}>
+        <h2 className="mb-1 font-semibold">{say.keptOutOfTheNavigation}</h2>
         <ul>
           {outside.map((page) => (
             <li key={page.id} className="flex items-center gap-2 border-b border-line/60 py-1">
               <span className="truncate">{page.title}</span>
-              {page.status === "draft" ? <span className="text-xs text-warn">draft</span> : null}
+              {page.status === "draft" ? <span className="text-xs text-warn">{say.draft}</span> : null}
               <button
                 data-needs="editor"
                 className="action action-plain ml-auto"
                 onClick={() => add({ label: page.title, kind: "page", page: page.id })}
               >
-                Add<span className="sr-only"> {page.title}</span>
+                {say.add}
+                <span className="sr-only"> {page.title}</span>
               </button>
             </li>
           ))}

@@ -4,6 +4,7 @@ import type { WrittenRoute } from "../../core/routes/route.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import { api, messageOf } from "../../ui/client/api.ts";
+import * as say from "./words.ts";
 
 /** A path that readers knew and that nothing answers any more; where its page is now, if it is anywhere. */
 export interface LeftPath {
@@ -18,9 +19,7 @@ export function LeftBehind({ site, left, onDone }: { site: Site; left: LeftPath;
     onSuccess: (route) => {
       onDone();
       notify(
-        route.destination
-          ? `${route.address} leads to ${route.destination}`
-          : `${route.address} is gone (410)`,
+        route.destination ? say.leadsTo(route.address, route.destination) : say.isGone410(route.address),
         {
           undo: () =>
             void api("DELETE /sites/:site/routes/:id", { site: site.id, id: route.id }).catch(
@@ -34,19 +33,19 @@ export function LeftBehind({ site, left, onDone }: { site: Site; left: LeftPath;
   const address = left.path;
   return (
     <section
-      aria-label="The path that was left"
+      aria-label={say.thePathThatWasLeft}
       className="mt-2 flex flex-wrap items-center gap-2 rounded border border-accent bg-wash p-2.5"
     >
       <Signpost size={16} aria-hidden />
       <p>
-        Readers who ask for <span className="font-mono">{address}</span> now get “not found”.
+        {say.readersWhoAskFor} <span className="font-mono">{address}</span> {say.nowGetNotFound}
       </p>
       {left.now === null ? (
         <a
           className="action action-main py-0.5"
           href={`/${site.key}/routes?open=new-redirect&at=${encodeURIComponent(address)}`}
         >
-          Redirect them…
+          {say.redirectThem}
         </a>
       ) : (
         <button
@@ -54,7 +53,7 @@ export function LeftBehind({ site, left, onDone }: { site: Site; left: LeftPath;
           disabled={make.isPending}
           onClick={() => make.mutate({ kind: "redirect", address, destination: left.now })}
         >
-          Redirect them to {left.now}
+          {say.redirectThemTo(left.now)}
         </button>
       )}
       <button
@@ -62,10 +61,10 @@ export function LeftBehind({ site, left, onDone }: { site: Site; left: LeftPath;
         disabled={make.isPending}
         onClick={() => make.mutate({ kind: "gone", address })}
       >
-        Say that it is gone
+        {say.sayThatItIsGone}
       </button>
       <button className="action action-plain py-0.5" onClick={onDone}>
-        Leave it so
+        {say.leaveItSo}
       </button>
     </section>
   );

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Finding } from "../../core/pages/check/finding.ts";
 import type { Site } from "../../core/sites/site.ts";
+import * as say from "./words.ts";
 
 /** What the check found, in one line above the text, and in full on request. */
 export function PageFindings({
@@ -17,19 +18,21 @@ export function PageFindings({
   const advice = findings.length - faults;
   if (findings.length === 0) return null;
   return (
-    <section aria-label="Page check" className="mb-1 text-sm">
+    <section aria-label={say.pageCheck} className="mb-1 text-sm">
       <button
         className="rounded px-1 text-left hover:bg-sheet"
         aria-expanded={open}
         onClick={() => setOpen(!open)}
       >
         {faults > 0 ? (
-          <span className="font-medium text-bad">{faults === 1 ? "1 fault" : `${faults} faults`}</span>
+          <span className="font-medium text-bad">{faults === 1 ? say.n1Fault : say.faults(faults)}</span>
         ) : null}
         <span className="text-quiet">
-          {faults > 0 && advice > 0 ? ", " : ""}
-          {advice === 0 ? "" : advice === 1 ? "1 piece of advice" : `${advice} pieces of advice`} on this
-          page’s links. <span className="text-accent">{open ? "Close" : "Read them"}</span>
+          {say.onThisPagesLinks(
+            faults > 0 && advice > 0 ? ", " : "",
+            advice === 0 ? "" : advice === 1 ? say.n1PieceOfAdvice : say.piecesOfAdvice(advice),
+          )}{" "}
+          <span className="text-accent">{open ? say.close : say.readThem}</span>
         </span>
       </button>
       {open ? (
@@ -48,11 +51,11 @@ export function PageFindings({
                   className="ml-auto shrink-0 text-accent underline"
                   onClick={() => onOpen(finding.link!)}
                 >
-                  Go there
+                  {say.goThere}
                 </button>
               ) : (
                 <a className="ml-auto shrink-0 text-accent underline" href={`/${site.key}/settings`}>
-                  To the settings
+                  {say.toTheSettings}
                 </a>
               )}
             </li>

@@ -19,6 +19,7 @@ import { PlacementFields } from "./PlacementFields.tsx";
 import type { Draft } from "./draft/use-draft.ts";
 import { api, hrefOf, messageOf } from "../../ui/client/api.ts";
 import { when } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 // Whoever came from a list goes back to it as it stood.
 function BackTo({ site }: { site: Site }) {
@@ -26,7 +27,7 @@ function BackTo({ site }: { site: Site }) {
   if (!back?.startsWith(`/${site.key}/`)) return null;
   return (
     <a className="inline-flex items-center gap-1 text-sm text-quiet hover:text-ink" href={back}>
-      <ArrowLeft size={14} aria-hidden /> Back to the {back.split(/[/?]/)[2]}
+      <ArrowLeft size={14} aria-hidden /> {say.backToThe} {back.split(/[/?]/)[2]}
     </a>
   );
 }
@@ -46,12 +47,12 @@ export function PageHead({ site, draft }: { site: Site; draft: Draft }) {
   return (
     <LiveForm of={form}>
       <header className="mb-2 lg:contents">
-        <h1 className="sr-only">{title || "A page without a title"}</h1>
+        <h1 className="sr-only">{title || say.aPageWithoutATitle}</h1>
         <BackTo site={site} />
         <div className="page-bar flex flex-wrap items-center gap-x-3 gap-y-1.5">
           <input
             readOnly={!mayWrite}
-            aria-label="Title"
+            aria-label={say.title}
             aria-invalid={fieldErrors.title ? true : undefined}
             className="min-w-48 flex-1 rounded border border-transparent bg-transparent py-0.5 text-xl font-semibold hover:border-line focus:bg-sheet focus:px-2"
             {...form.register("title")}
@@ -60,11 +61,11 @@ export function PageHead({ site, draft }: { site: Site; draft: Draft }) {
           <PageState page={page} />
           {page.status === "published" && page.kind === "page" ? (
             <a className="action" href={page.url} target="_blank" rel="noopener">
-              Delivered page <ExternalLink size={14} aria-hidden />
+              {say.deliveredPage} <ExternalLink size={14} aria-hidden />
             </a>
           ) : null}
           <button className="action" aria-expanded={open} onClick={() => setOpen(!open)}>
-            {page.kind === "page" ? "About this page" : "Where it stands"}
+            {page.kind === "page" ? say.aboutThisPage : say.whereItStands}
           </button>
           <button
             data-needs="editor"
@@ -74,7 +75,7 @@ export function PageHead({ site, draft }: { site: Site; draft: Draft }) {
             }
             onClick={draft.publish}
           >
-            Publish
+            {say.publish}
           </button>
         </div>
         {draft.failure && !draft.conflict ? (
@@ -105,25 +106,25 @@ export function PageHead({ site, draft }: { site: Site; draft: Draft }) {
             <Locked needs="editor">
               <TextField
                 name="path"
-                label="Path"
+                label={say.path}
                 mono
                 error={fieldErrors.path}
-                hint={`Readers get it at ${page.url}`}
+                hint={say.readersGetItAt(page.url)}
               />
               <Category site={site} error={fieldErrors.category} />
               <div className="md:col-span-2">
-                <TextField name="description" label="Description" error={fieldErrors.description} />
+                <TextField name="description" label={say.description} error={fieldErrors.description} />
               </div>
             </Locked>
             <SearchFields site={site} page={page} errors={fieldErrors} />
             <div className="flex items-end justify-between gap-3 md:col-span-2">
               <div className="py-1.5">
                 <Locked needs="editor">
-                  <CheckField name="inNavigation">In the navigation</CheckField>
+                  <CheckField name="inNavigation">{say.inTheNavigation}</CheckField>
                 </Locked>
               </div>
               <span className="flex items-center gap-2 text-sm">
-                Export as{" "}
+                {say.exportAs}{" "}
                 {(["html", "markdown"] as const).map((format) => (
                   <a
                     key={format}
@@ -134,13 +135,13 @@ export function PageHead({ site, draft }: { site: Site; draft: Draft }) {
                       query: { format, page: page.id },
                     })}
                   >
-                    {format === "html" ? "HTML" : "Markdown"}
+                    {format === "html" ? say.html : say.markdown}
                   </a>
                 ))}
               </span>
               {page.status === "published" ? (
                 <button data-needs="editor" className="action action-plain" onClick={draft.unpublish}>
-                  Unpublish
+                  {say.unpublish}
                 </button>
               ) : null}
               <span className="inline-flex items-center gap-3">
@@ -156,15 +157,17 @@ export function PageHead({ site, draft }: { site: Site; draft: Draft }) {
 }
 
 function Category({ site, error }: { site: Site; error: string | undefined }) {
-  return <ChooseField name="category" label="Category" isFree options={useCategories(site)} error={error} />;
+  return (
+    <ChooseField name="category" label={say.category} isFree options={useCategories(site)} error={error} />
+  );
 }
 
 function SaveNote({ draft }: { draft: Draft }) {
   const words = {
-    saved: `Saved ${when(draft.page.updatedAt)}`,
-    waiting: "Writing…",
-    saving: "Saving…",
-    failed: "Not saved yet",
+    saved: say.saved(when(draft.page.updatedAt)),
+    waiting: say.writing,
+    saving: say.saving,
+    failed: say.notSavedYet,
   }[draft.state];
   return (
     <span role="status" className={`text-sm ${draft.state === "failed" ? "text-bad" : "text-quiet"}`}>
@@ -195,7 +198,7 @@ function DeletePage({ site, draft }: { site: Site; draft: Draft }) {
   };
   return (
     <button data-needs="editor" className="action action-plain text-bad" onClick={() => void remove()}>
-      Delete {draft.page.kind}
+      {say.deleteWord(draft.page.kind)}
     </button>
   );
 }

@@ -5,6 +5,7 @@ import { ChoiceField } from "../../ui/form/fields.tsx";
 import { LiveForm } from "../../ui/form/LiveForm.tsx";
 import { useLiveForm } from "../../ui/form/use-live-form.ts";
 import { useCategories, usePageOptions } from "./known-pages.ts";
+import * as say from "./words.ts";
 
 /** Where a shared block stands, and on which pages. */
 export function PlacementFields(props: {
@@ -21,19 +22,19 @@ export function PlacementFields(props: {
     <LiveForm of={form}>
       <ChoiceField
         name="place"
-        label="Place"
+        label={say.place}
         options={[
-          { value: "footer", word: "Footer" },
-          { value: "sidebar", word: "Beside the text" },
+          { value: "footer", word: say.footer },
+          { value: "sidebar", word: say.besideTheText },
         ]}
       />
       <ChoiceField
         name="shown"
-        label="Shown on"
+        label={say.shownOn}
         options={[
-          { value: "all", word: "All pages" },
-          { value: "pages", word: "Chosen pages" },
-          { value: "categories", word: "Categories" },
+          { value: "all", word: say.allPages },
+          { value: "pages", word: say.chosenPages },
+          { value: "categories", word: say.categories },
         ]}
       />
       {shown === "all" ? null : (
@@ -41,20 +42,20 @@ export function PlacementFields(props: {
           {shown === "pages" ? (
             <ChooseManyField
               name="on"
-              label="Paths; * stands for anything"
+              label={say.pathsStandsForAnything}
               isFree
               mono
               between={/[\s,]/}
-              placeholder="/reviews/*, /resources"
+              placeholder={say.reviewsResources}
               options={pages.options}
               onType={pages.find}
             />
           ) : (
             <ChooseManyField
               name="on"
-              label="Categories"
+              label={say.categories}
               isFree
-              placeholder="Reviews, Instruments"
+              placeholder={say.reviewsInstruments}
               options={categories}
             />
           )}

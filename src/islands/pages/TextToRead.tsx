@@ -3,6 +3,7 @@ import type { Site } from "../../core/sites/site.ts";
 import { mayHere } from "../../ui/client/rights.ts";
 import { asking } from "../../ui/client/queries.ts";
 import { useAddressState } from "../../ui/client/url-state.ts";
+import * as say from "./words.ts";
 
 /** A page's title and text where they will be written, from what came with the screen, until the editor is there. */
 export function TextToRead({ site, pageId }: { site: Site; pageId: string }) {
@@ -12,14 +13,14 @@ export function TextToRead({ site, pageId }: { site: Site; pageId: string }) {
   });
   const [view] = useAddressState("view");
   const home = site.hosts.find(({ role }) => role === "primary")!.url;
-  if (!page) return <p className="text-quiet">Fetching the page…</p>;
+  if (!page) return <p className="text-quiet">{say.fetchingThePage}</p>;
   return (
     <div aria-busy="true">
       <h1 className="mb-2 border border-transparent py-0.5 text-xl font-semibold">{page.title}</h1>
       {view === "" && mayHere({ role: "editor" }) ? (
         <div className="beside-rope mt-10">
           <div className="rope-tools h-9" />
-          <section aria-label="Text" className="rope-text rounded border border-line bg-sheet">
+          <section aria-label={say.text} className="rope-text rounded border border-line bg-sheet">
             <div
               className="prose-page"
               // The text as it is kept: made by our own gate, which lets nothing through that acts.

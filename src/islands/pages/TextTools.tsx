@@ -2,25 +2,26 @@ import type { Editor } from "@tiptap/react";
 import { useEditorState } from "@tiptap/react";
 import { ChooseFiles } from "../../ui/fields/ChooseFiles.tsx";
 import { pictureDefaults } from "./picture/picture-defaults.ts";
+import * as say from "./words.ts";
 
 const TOOLS: readonly { word: string; name: string; level?: number; run: (editor: Editor) => void }[] = [
-  { word: "Strong", name: "bold", run: (editor) => editor.chain().focus().toggleBold().run() },
-  { word: "Emphasis", name: "italic", run: (editor) => editor.chain().focus().toggleItalic().run() },
+  { word: say.strong, name: "bold", run: (editor) => editor.chain().focus().toggleBold().run() },
+  { word: say.emphasis, name: "italic", run: (editor) => editor.chain().focus().toggleItalic().run() },
   {
-    word: "Heading",
+    word: say.heading,
     name: "heading",
     level: 2,
     run: (editor) => editor.chain().focus().toggleHeading({ level: 2 }).run(),
   },
   {
-    word: "Subheading",
+    word: say.subheading,
     name: "heading",
     level: 3,
     run: (editor) => editor.chain().focus().toggleHeading({ level: 3 }).run(),
   },
-  { word: "List", name: "bulletList", run: (editor) => editor.chain().focus().toggleBulletList().run() },
-  { word: "Steps", name: "orderedList", run: (editor) => editor.chain().focus().toggleOrderedList().run() },
-  { word: "Quote", name: "blockquote", run: (editor) => editor.chain().focus().toggleBlockquote().run() },
+  { word: say.list, name: "bulletList", run: (editor) => editor.chain().focus().toggleBulletList().run() },
+  { word: say.steps, name: "orderedList", run: (editor) => editor.chain().focus().toggleOrderedList().run() },
+  { word: say.quote, name: "blockquote", run: (editor) => editor.chain().focus().toggleBlockquote().run() },
 ];
 
 /** What can be done with the words, as words; and what can be put beside them. */
@@ -37,14 +38,14 @@ export function TextTools(props: {
       TOOLS.map(({ name, level }) => now.isActive(name, level ? { level } : undefined)),
   });
   return (
-    <div role="toolbar" aria-label="Text" className="flex flex-wrap items-center gap-x-1 pb-1.5 text-sm">
+    <div role="toolbar" aria-label={say.text} className="flex flex-wrap items-center gap-x-1 pb-1.5 text-sm">
       <button
         className="action"
         onMouseDown={keepSelection}
         onClick={compose}
         aria-keyshortcuts="Control+K Meta+K"
       >
-        Link <kbd className="font-mono text-xs text-quiet">Ctrl K</kbd>
+        {say.link} <kbd className="font-mono text-xs text-quiet">Ctrl K</kbd>
       </button>
       {TOOLS.map(({ word, run }, index) => (
         <button
@@ -58,25 +59,25 @@ export function TextTools(props: {
         </button>
       ))}
       <ChooseFiles
-        label="Pictures or files to put into the text"
+        label={say.picturesOrFilesToPutIntoThe}
         className="rounded px-2 py-1 text-quiet hover:text-ink"
         onChoose={props.addFiles}
       >
-        Picture or file
+        {say.pictureOrFile}
       </ChooseFiles>
       <button
         className="rounded px-2 py-1 text-quiet hover:text-ink"
-        aria-label="Picture from the web"
+        aria-label={say.pictureFromTheWeb}
         onClick={() => putPicture(editor)}
       >
-        Picture from the web
+        {say.pictureFromTheWeb}
       </button>
       <button
         className="rounded px-2 py-1 text-quiet hover:text-ink"
-        aria-label="Paste a snippet from the clipboard"
+        aria-label={say.pasteASnippetFromTheClipboard}
         onClick={() => void navigator.clipboard.readText().then(props.takeSnippet, () => undefined)}
       >
-        Snippet
+        {say.snippet}
       </button>
     </div>
   );

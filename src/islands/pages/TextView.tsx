@@ -31,6 +31,7 @@ import { notify } from "../../ui/notices/notices.ts";
 import { TextTools } from "./TextTools.tsx";
 import type { Draft } from "./draft/use-draft.ts";
 import type { RopeLink } from "./rope/rope-link.ts";
+import * as say from "./words.ts";
 
 const LinkComposer = later(async () => (await import("./compose/LinkComposer.tsx")).LinkComposer);
 const PicturePanel = later(async () => (await import("./picture/PicturePanel.tsx")).PicturePanel);
@@ -158,7 +159,7 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
           <PageFindings site={site} findings={findings} onOpen={choose} />
         </div>
         <section
-          aria-label="Text"
+          aria-label={say.text}
           ref={column}
           className="rope-text relative rounded border border-line bg-sheet"
         >
@@ -169,7 +170,7 @@ export function TextView(props: { site: Site; draft: Draft; editor: Editor }) {
           chosen={chosen}
           panel={panel}
           panelTop={composing?.top ?? (picture ? picture.top + knotBeside(links, knots, picture.at) : 0)}
-          empty="No links yet. Mark words in the text and press Ctrl K; each link gets its knot here."
+          empty={say.noLinksYetMarkWordsInThe}
           onChoose={choose}
           onFix={applyFix}
         />
@@ -313,6 +314,9 @@ function tellLeftOut(html: string): void {
     .map((one) => `“${one}”`)
     .join(", ");
   notify(
-    `Left out ${left.length === 1 ? "an address that leads" : `${left.length} addresses that lead`} nowhere for readers: ${shown}. The words are there.`,
+    say.leftOutNowhereForReadersTheWords(
+      left.length === 1 ? say.anAddressThatLeads : say.addressesThatLead(left.length),
+      shown,
+    ),
   );
 }

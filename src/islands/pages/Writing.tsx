@@ -15,19 +15,20 @@ import { writtenBody } from "./draft/written-body.ts";
 import { TextView } from "./TextView.tsx";
 import type { AdoptedFrom } from "./draft/draft-view.ts";
 import { useDraft } from "./draft/use-draft.ts";
+import * as say from "./words.ts";
 
 // Each view's libraries come when it is first opened.
-const Fetching = () => <p className="text-quiet">Fetching this view…</p>;
+const Fetching = () => <p className="text-quiet">{say.fetchingThisView}</p>;
 const HtmlView = later(async () => (await import("./source/HtmlView.tsx")).default, Fetching);
 const PreviewView = later(async () => (await import("./preview/PreviewView.tsx")).default, Fetching);
 const CompareView = later(async () => (await import("./versions/CompareView.tsx")).default, Fetching);
 const ConflictPanel = later(async () => (await import("./versions/ConflictPanel.tsx")).ConflictPanel);
 
 const VIEWS = [
-  { value: "text", word: "Text" },
-  { value: "html", word: "HTML" },
-  { value: "preview", word: "Preview" },
-  { value: "compare", word: "Compare" },
+  { value: "text", word: say.text },
+  { value: "html", word: say.html },
+  { value: "preview", word: say.preview },
+  { value: "compare", word: say.compare },
 ] as const;
 // Whoever may not write reads: as delivered, and as it was.
 const READ_VIEWS = VIEWS.slice(2);
@@ -65,7 +66,7 @@ export function Writing({ site, first, backup }: { site: Site; first: Page; back
         class: "prose-page",
         role: "textbox",
         "aria-multiline": "true",
-        "aria-label": "Text of the page",
+        "aria-label": say.textOfThePage,
       },
     },
     onUpdate: ({ editor: changed }) => {
@@ -86,15 +87,14 @@ export function Writing({ site, first, backup }: { site: Site; first: Page; back
       ) : null}
       {isLong ? (
         <p role="status" className="mb-2 text-warn">
-          This page has {Math.round(first.html.length / 100_000) / 10} million characters: it is written as
-          source. Split it into several pages to write it as text.
+          {say.thisPageHasMillionCharactersItIs(Math.round(first.html.length / 100_000) / 10)}
         </p>
       ) : null}
       <div className="mb-1 flex flex-wrap items-center gap-3">
-        <Choice label="View" value={view} options={views} onChange={turnTo} />
+        <Choice label={say.view} value={view} options={views} onChange={turnTo} />
         {draft.others.length > 0 ? (
           <p role="status" className="text-sm text-warn">
-            {draft.others.join(" and ")} {draft.others.length === 1 ? "has" : "have"} this page open too.
+            {say.thisPageOpenToo(draft.others.join(" and "), draft.others.length === 1 ? say.has : say.have)}
           </p>
         ) : null}
       </div>

@@ -4,6 +4,7 @@ import type { Site } from "../../core/sites/site.ts";
 import type { Option } from "../../ui/choose/options.ts";
 import { asking } from "../../ui/client/queries.ts";
 import { useDebounced } from "../../ui/keys/use-debounced.ts";
+import * as say from "./words.ts";
 
 /** The categories that pages name. */
 export function useCategories(site: Site): Option[] {
@@ -14,7 +15,7 @@ export function useCategories(site: Site): Option[] {
   return (data?.items ?? []).map(({ category, pages }) => ({
     value: category,
     word: category,
-    note: pages === 1 ? "1 page" : `${pages} pages`,
+    note: pages === 1 ? "1 page" : say.pages(pages),
   }));
 }
 

@@ -10,12 +10,13 @@ import { notify } from "../../ui/notices/notices.ts";
 import { Tokens } from "../sites/Tokens.tsx";
 import { SecondFactor } from "./SecondFactor.tsx";
 import { Sessions } from "./Sessions.tsx";
+import * as say from "./words.ts";
 
 /** One's own account: name, mail address, password, and where one is signed in. */
 export function AccountScreen() {
   return (
     <Screen>
-      <h1 className="mb-4 text-lg font-semibold">Your account</h1>
+      <h1 className="mb-4 text-lg font-semibold">{say.yourAccount}</h1>
       <Parts />
     </Screen>
   );
@@ -24,30 +25,30 @@ export function AccountScreen() {
 function Parts() {
   const account = useQuery(asking("GET /me"));
   if (account.isError) return <p className="text-bad">{messageOf(account.error)}</p>;
-  if (!account.data) return <p className="text-quiet">Fetching…</p>;
+  if (!account.data) return <p className="text-quiet">{say.fetching}</p>;
   return (
     <div className="grid max-w-5xl grid-cols-[minmax(0,1fr)] gap-x-10 gap-y-8 lg:grid-cols-2">
       <section aria-labelledby="who">
         <h2 id="who" className="mb-2 font-semibold">
-          Who you are
+          {say.whoYouAre}
         </h2>
         <WhoForm account={account.data} />
       </section>
       <section aria-labelledby="password">
         <h2 id="password" className="mb-2 font-semibold">
-          Your password
+          {say.yourPassword}
         </h2>
         <PasswordForm />
       </section>
       <section aria-labelledby="sessions" className="lg:col-span-2">
         <h2 id="sessions" className="mb-1 font-semibold">
-          Where you are signed in
+          {say.whereYouAreSignedIn}
         </h2>
         <Sessions />
       </section>
       <section aria-labelledby="second" className="lg:col-span-2">
         <h2 id="second" className="mb-1 font-semibold">
-          Second factor
+          {say.secondFactor}
         </h2>
         <SecondFactor />
       </section>
@@ -66,29 +67,29 @@ function WhoForm({ account }: { account: Account }) {
     onSaved: ({ name, mail }, { reset }) => {
       reset({ name, mail, password: "" });
       void refresh("GET /me");
-      notify("Saved");
+      notify(say.saved);
     },
   });
   const isOtherMail = form.watch("mail").trim().toLowerCase() !== account.mail;
   return (
     <Form
       of={form}
-      label="Who you are"
+      label={say.whoYouAre}
       actions={
         <SaveButton of={form} className="justify-self-start" disabled={!form.formState.isDirty}>
-          Save
+          {say.save}
         </SaveButton>
       }
     >
-      <TextField name="name" label="Name" autoComplete="name" hint="What you do is told by it." />
-      <TextField name="mail" label="Mail address" type="email" autoComplete="email" />
+      <TextField name="name" label={say.name} autoComplete="name" hint={say.whatYouDoIsToldByIt} />
+      <TextField name="mail" label={say.mailAddress} type="email" autoComplete="email" />
       {isOtherMail ? (
         <TextField
           name="password"
-          label="The password that you have"
+          label={say.thePasswordThatYouHave}
           type="password"
           autoComplete="current-password"
-          hint="You sign in with the address: it is asked whether it is really you."
+          hint={say.youSignInWithTheAddressIt}
         />
       ) : null}
     </Form>
@@ -106,33 +107,35 @@ function PasswordForm() {
       void refresh("GET /me/sessions");
       notify(
         ended === 0
-          ? "Your password is changed."
-          : `Your password is changed; ${ended === 1 ? "one other session has" : `${ended} other sessions have`} ended.`,
+          ? say.yourPasswordIsChanged
+          : say.yourPasswordIsChangedEnded(
+              ended === 1 ? say.oneOtherSessionHas : say.otherSessionsHave(ended),
+            ),
       );
     },
   });
   return (
     <Form
       of={form}
-      label="Your password"
+      label={say.yourPassword}
       actions={
         <SaveButton of={form} className="justify-self-start">
-          Change it
+          {say.changeIt}
         </SaveButton>
       }
     >
       <TextField
         name="current"
-        label="The password that you have"
+        label={say.thePasswordThatYouHave}
         type="password"
         autoComplete="current-password"
       />
       <TextField
         name="next"
-        label="The new one"
+        label={say.theNewOne}
         type="password"
         autoComplete="new-password"
-        hint="Several words that nobody would expect together are hard to guess. Everywhere else you are signed out."
+        hint={say.severalWordsThatNobodyWouldExpect}
       />
     </Form>
   );

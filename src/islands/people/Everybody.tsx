@@ -11,6 +11,7 @@ import { SecondFactorRule } from "./SecondFactorRule.tsx";
 import { RoleSelect } from "./RoleSelect.tsx";
 import { seenColumn } from "./seen-column.ts";
 import { usePeopleChange } from "./use-people.ts";
+import * as say from "./words.ts";
 
 interface Handed {
   name: string;
@@ -32,18 +33,15 @@ export function Everybody({ site }: { site: Site }) {
   const endFactor = usePeopleChange((id: string) => api("DELETE /people/:id/second-factor", { id }));
   const setActive = async ({ id, name }: Person, isActive: boolean): Promise<void> => {
     await change.mutateAsync({ id, isActive });
-    notify(
-      isActive ? `${name} can sign in again.` : `${name} is signed out everywhere and can no longer sign in.`,
-      {
-        undo: () => change.mutate({ id, isActive: !isActive }),
-      },
-    );
+    notify(isActive ? say.canSignInAgain(name) : say.isSignedOutEverywhereAndCanNo(name), {
+      undo: () => change.mutate({ id, isActive: !isActive }),
+    });
   };
   const nameOf = (id: string): string => sites.data?.items.find((one) => one.id === id)?.name ?? site.name;
   const columns: Column<Person>[] = [
     {
       key: "name",
-      word: "Name",
+      word: say.name,
       head: true,
       cell: ({ name, mail, state }) => (
         <span className={state === "out" ? "text-quiet line-through" : ""}>
@@ -53,11 +51,11 @@ export function Everybody({ site }: { site: Site }) {
     },
     {
       key: "role",
-      word: "On every site",
+      word: say.onEverySite,
       cell: ({ id, name, role }) => (
         <RoleSelect
-          label={`What ${name} may do on every site`}
-          none="nothing"
+          label={say.whatMayDoOnEverySite(name)}
+          none={say.nothing}
           value={role}
           disabled={change.isPending}
           onChange={(next) => change.mutate({ id, role: next })}
@@ -66,15 +64,15 @@ export function Everybody({ site }: { site: Site }) {
     },
     {
       key: "sites",
-      word: "On single sites",
+      word: say.onSingleSites,
       cellClass: "text-sm",
       className: "max-sm:hidden",
-      cell: (person) => person.roles.map((one) => `${one.role} of ${nameOf(one.site)}`).join(", "),
+      cell: (person) => person.roles.map((one) => say.ofWord(one.role, nameOf(one.site))).join(", "),
     },
     seenColumn("max-md:hidden"),
     {
       key: "action",
-      word: <span className="sr-only">What can be done</span>,
+      word: <span className="sr-only">{say.whatCanBeDone}</span>,
       className: "text-right",
       cell: (person) => (
         <span className="inline-flex flex-wrap justify-end gap-1">
@@ -84,8 +82,8 @@ export function Everybody({ site }: { site: Site }) {
               disabled={reset.isPending}
               onClick={() => reset.mutate(person)}
             >
-              {person.state === "invited" ? "New link" : "New password"}
-              <span className="sr-only"> for {person.name}</span>
+              {person.state === "invited" ? say.newLink : say.newPassword}
+              <span className="sr-only"> {say.forWord(person.name)}</span>
             </button>
           )}
           {person.hasSecondFactor ? (
@@ -94,7 +92,8 @@ export function Everybody({ site }: { site: Site }) {
               disabled={endFactor.isPending}
               onClick={() => endFactor.mutate(person.id)}
             >
-              End second factor<span className="sr-only"> of {person.name}</span>
+              {say.endSecondFactor}
+              <span className="sr-only"> {say.ofWord2(person.name)}</span>
             </button>
           ) : null}
           <button
@@ -102,7 +101,7 @@ export function Everybody({ site }: { site: Site }) {
             disabled={change.isPending}
             onClick={() => void Promise.allSettled([setActive(person, person.state === "out")])}
           >
-            {person.state === "out" ? "Reactivate" : "Deactivate"}
+            {person.state === "out" ? say.reactivate : say.deactivate}
             <span className="sr-only"> {person.name}</span>
           </button>
         </span>
@@ -114,13 +113,18 @@ export function Everybody({ site }: { site: Site }) {
     <>
       {handed ? (
         <HandedLink
-          words={`With this link ${handed.name} chooses a password; hand it to them.`}
+          words={say.withThisLinkChoosesAPasswordHand(handed.name)}
           path={handed.path}
           expiresAt={handed.expiresAt}
         />
       ) : null}
       <SecondFactorRule />
-      <DataTable label="Everybody" rows={people.data?.items ?? []} columns={columns} keyOf={({ id }) => id} />
+      <DataTable
+        label={say.everybody}
+        rows={people.data?.items ?? []}
+        columns={columns}
+        keyOf={({ id }) => id}
+      />
     </>
   );
 }

@@ -5,13 +5,14 @@ import { askForReset } from "../../ui/client/session.ts";
 import { TextField } from "../../ui/form/fields.tsx";
 import { Form, SaveButton } from "../../ui/form/Form.tsx";
 import { useSavedForm } from "../../ui/form/use-saved-form.ts";
+import * as say from "./words.ts";
 
 /** Asks for a mail with a link for a new password. */
 export function ForgottenPassword() {
   const [isOpen, setOpen] = useState(false);
   return (
     <details className="mt-6 text-sm" onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <summary className="cursor-pointer text-quiet">The password is lost</summary>
+      <summary className="cursor-pointer text-quiet">{say.thePasswordIsLost}</summary>
       {isOpen ? <AskForLink /> : null}
     </details>
   );
@@ -28,14 +29,14 @@ function AskForLink() {
   if (askedFor !== undefined)
     return (
       <p role="status" className="mt-2">
-        If somebody here has the address {askedFor}, a mail with a link is on its way.
+        {say.ifSomebodyHereHasTheAddressA(askedFor)}
       </p>
     );
   return (
-    <Form of={form} label="A new password" className="mt-2 flex flex-wrap items-start gap-2">
-      <TextField name="mail" label="Your mail address" type="email" className="w-64" />
+    <Form of={form} label={say.aNewPassword} className="mt-2 flex flex-wrap items-start gap-2">
+      <TextField name="mail" label={say.yourMailAddress} type="email" className="w-64" />
       <SaveButton of={form} isPlain className="mt-6">
-        Send me a link
+        {say.sendMeALink}
       </SaveButton>
     </Form>
   );

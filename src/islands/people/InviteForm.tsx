@@ -10,6 +10,7 @@ import { Form, SaveButton } from "../../ui/form/Form.tsx";
 import { useSavedForm } from "../../ui/form/use-saved-form.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import { HandedLink } from "./HandedLink.tsx";
+import * as say from "./words.ts";
 
 interface Made {
   name: string;
@@ -35,42 +36,45 @@ export function InviteForm({ site, ownsAll }: { site: Site; ownsAll: boolean }) 
     onSaved: (saved, { reset }) => {
       reset();
       setMade(saved);
-      if (!saved.link) notify(`${saved.name} can sign in to ${site.name} now.`);
+      if (!saved.link) notify(say.canSignInToNow(saved.name, site.name));
       void refresh("GET /sites/:site/people", "GET /people");
     },
   });
   return (
     <>
-      <Form of={form} label="Invite somebody" className="flex flex-wrap items-start gap-3">
-        <TextField name="mail" label="Mail address" type="email" className="w-64" />
-        <TextField name="name" label="Name, of somebody new" className="w-48" />
-        <SelectField name="role" label="As" options={ROLES.map((role) => [role, role])} />
+      <Form of={form} label={say.inviteSomebody} className="flex flex-wrap items-start gap-3">
+        <TextField name="mail" label={say.mailAddress} type="email" className="w-64" />
+        <TextField name="name" label={say.nameOfSomebodyNew} className="w-48" />
+        <SelectField name="role" label={say.as} options={ROLES.map((role) => [role, role])} />
         {ownsAll ? (
           <SelectField
             name="into"
-            label="Into"
+            label={say.into}
             options={[
               ["site", site.name],
-              ["all", "every site"],
+              ["all", say.everySite],
             ]}
           />
         ) : null}
         {hasMail ? (
           <div className="mt-7">
-            <CheckField name="byMail">by mail</CheckField>
+            <CheckField name="byMail">{say.byMail}</CheckField>
           </div>
         ) : null}
         <SaveButton of={form} isPlain className="mt-6">
-          Invite
+          {say.invite}
         </SaveButton>
       </Form>
       {made?.link?.mailed ? (
         <p role="status" className="my-3">
-          A mail with the link is on its way to {made.name}.
+          {say.aMailWithTheLinkIsOn(made.name)}
         </p>
       ) : made?.link ? (
         <HandedLink
-          words={`${made.link.mailed === false ? "The mail could not be sent. " : ""}The link with which ${made.name} signs in; hand it to them.`}
+          words={say.theLinkWithWhichSignsInHand(
+            made.link.mailed === false ? say.theMailCouldNotBeSent : "",
+            made.name,
+          )}
           {...made.link}
         />
       ) : null}

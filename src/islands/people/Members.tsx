@@ -9,6 +9,7 @@ import { HistoryLink } from "../../ui/links/HistoryLink.tsx";
 import { RoleSelect } from "./RoleSelect.tsx";
 import { seenColumn } from "./seen-column.ts";
 import { usePeopleChange } from "./use-people.ts";
+import * as say from "./words.ts";
 
 /** Who can sign in to a site, with what they may do there. */
 export function Members({ site }: { site: Site }) {
@@ -22,7 +23,7 @@ export function Members({ site }: { site: Site }) {
   const columns: Column<Member>[] = [
     {
       key: "name",
-      word: "Name",
+      word: say.name,
       head: true,
       cell: ({ name, mail }) => (
         <>
@@ -32,25 +33,25 @@ export function Members({ site }: { site: Site }) {
     },
     {
       key: "role",
-      word: "May do here",
+      word: say.mayDoHere,
       cell: ({ id, name, role, everywhere }) => (
         <span className="flex flex-wrap items-center gap-2">
           {role ? (
             <RoleSelect
-              label={`What ${name} may do here`}
+              label={say.whatMayDoHere(name)}
               value={role}
               disabled={change.isPending}
               onChange={(next) => next && change.mutate({ id, role: next })}
             />
           ) : null}
-          {everywhere ? <span className="text-sm text-quiet">{everywhere} on every site</span> : null}
+          {everywhere ? <span className="text-sm text-quiet">{say.onEverySite2(everywhere)}</span> : null}
         </span>
       ),
     },
     seenColumn("max-sm:hidden"),
     {
       key: "action",
-      word: <span className="sr-only">What can be done</span>,
+      word: <span className="sr-only">{say.whatCanBeDone}</span>,
       className: "text-right",
       cell: ({ id, name, role }) =>
         role ? (
@@ -59,7 +60,8 @@ export function Members({ site }: { site: Site }) {
             disabled={remove.isPending}
             onClick={() => remove.mutate(id)}
           >
-            Remove<span className="sr-only"> what {name} may do here</span>
+            {say.remove}
+            <span className="sr-only"> {say.whatMayDoHere2(name)}</span>
           </button>
         ) : null,
     },
@@ -68,11 +70,10 @@ export function Members({ site }: { site: Site }) {
   return (
     <>
       <p className="mb-2 text-sm text-quiet">
-        A reader looks; an editor writes, links and makes routes; an owner changes the site and who may come
-        in. <HistoryLink site={site} kind="member" />
+        {say.aReaderLooksAnEditorWritesLinks} <HistoryLink site={site} kind="member" />
       </p>
       <DataTable
-        label={`Who can sign in to ${site.name}`}
+        label={say.whoCanSignInTo(site.name)}
         rows={members.data?.items ?? []}
         columns={columns}
         keyOf={({ id }) => id}

@@ -10,6 +10,7 @@ import { useSavedForm } from "../../ui/form/use-saved-form.ts";
 import { when } from "../../ui/format/format.ts";
 import { copyText } from "../../ui/keys/copy.ts";
 import { notify } from "../../ui/notices/notices.ts";
+import * as say from "./words.ts";
 
 /** One's second factor: set up, confirmed, its recovery codes, and taken away. */
 export function SecondFactor() {
@@ -17,7 +18,7 @@ export function SecondFactor() {
   const [begun, setBegun] = useState<SecondFactorBegun>();
   const [recovery, setRecovery] = useState<readonly string[]>();
   if (factor.isError) return <p className="text-bad">{messageOf(factor.error)}</p>;
-  if (!factor.data) return <p className="text-quiet">Fetching…</p>;
+  if (!factor.data) return <p className="text-quiet">{say.fetching}</p>;
   const { since, recoveryLeft } = factor.data;
   const told = (codes: readonly string[]): void => {
     setBegun(undefined);
@@ -30,26 +31,29 @@ export function SecondFactor() {
       {since ? (
         <>
           <p className="text-sm text-quiet">
-            In use since {when(since)}. {recoveryLeft} recovery {recoveryLeft === 1 ? "code is" : "codes are"}{" "}
-            left.
+            {say.inUseSinceRecoveryLeft(
+              when(since),
+              recoveryLeft,
+              recoveryLeft === 1 ? say.codeIs : say.codesAre,
+            )}
           </p>
           <PasswordStep
             key="recovery"
-            label="New recovery codes"
-            word="Make new ones"
+            label={say.newRecoveryCodes}
+            word={say.makeNewOnes}
             send={async (password) =>
               told((await api("POST /me/second-factor/recovery", { body: { password } })).recovery)
             }
           />
           <PasswordStep
             key="end"
-            label="Without it again"
-            word="Remove it"
+            label={say.withoutItAgain}
+            word={say.removeIt}
             send={async (password) => {
               await api("POST /me/second-factor/end", { body: { password } });
               setRecovery(undefined);
               void refresh("GET /me/second-factor");
-              notify("You sign in with your password alone again.");
+              notify(say.youSignInWithYourPasswordAlone);
             }}
           />
         </>
@@ -57,14 +61,11 @@ export function SecondFactor() {
         <ConfirmStep begun={begun} onConfirmed={told} />
       ) : (
         <>
-          <p className="text-sm text-quiet">
-            Beside your password, signing in asks for a code that an app on your phone shows: a password that
-            got about is of no use by itself.
-          </p>
+          <p className="text-sm text-quiet">{say.besideYourPasswordSigningInAsksFor}</p>
           <PasswordStep
             key="begin"
-            label="Set up a second factor"
-            word="Set it up"
+            label={say.setUpASecondFactor}
+            word={say.setItUp}
             send={async (password) => setBegun(await api("POST /me/second-factor", { body: { password } }))}
           />
         </>
@@ -83,7 +84,7 @@ function PasswordStep(props: { label: string; word: string; send: (password: str
     <Form of={form} label={props.label} className="flex flex-wrap items-start gap-2">
       <TextField
         name="password"
-        label={`${props.label}: the password that you have`}
+        label={say.thePasswordThatYouHave2(props.label)}
         type="password"
         autoComplete="current-password"
         className="w-64"
@@ -119,22 +120,22 @@ function ConfirmStep(props: {
         <img
           className="size-40 rounded border border-line bg-[white]"
           src={`data:image/svg+xml,${encodeURIComponent(code)}`}
-          alt="QR code for an app that shows one-time codes"
+          alt={say.qrCodeForAnAppThatShows}
         />
       ) : null}
-      <Form of={form} label="Confirm the second factor" className="grid min-w-0 flex-1 content-start gap-2">
-        <p className="text-sm">Let your app read the picture, or type this into it:</p>
+      <Form of={form} label={say.confirmTheSecondFactor} className="grid min-w-0 flex-1 content-start gap-2">
+        <p className="text-sm">{say.letYourAppReadThePictureOr}</p>
         <code className="font-mono text-sm wrap-anywhere">{secret.match(/.{1,4}/g)!.join(" ")}</code>
         <TextField
           name="code"
-          label="The code that it shows"
+          label={say.theCodeThatItShows}
           autoComplete="one-time-code"
           autoFocus
           mono
           className="w-40"
         />
         <SaveButton of={form} className="justify-self-start">
-          From now on with it
+          {say.fromNowOnWithIt}
         </SaveButton>
       </Form>
     </div>
@@ -144,17 +145,14 @@ function ConfirmStep(props: {
 function RecoveryCodes({ codes }: { codes: readonly string[] }) {
   return (
     <div role="status" className="rounded border border-good bg-sheet p-3">
-      <p>
-        Should your phone be lost, each of these lets you in once. They are shown this once: print them, or
-        keep them where you keep passwords.
-      </p>
+      <p>{say.shouldYourPhoneBeLostEachOf}</p>
       <ul className="my-2 grid grid-cols-2 gap-x-6 font-mono sm:grid-cols-5">
         {codes.map((code) => (
           <li key={code}>{code}</li>
         ))}
       </ul>
       <button className="action" onClick={() => void copyText(codes.join("\n"))}>
-        <Copy size={14} aria-hidden /> Copy them
+        <Copy size={14} aria-hidden /> {say.copyThem}
       </button>
     </div>
   );

@@ -2,6 +2,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { api, messageOf } from "../../ui/client/api.ts";
 import { asking, refresh } from "../../ui/client/queries.ts";
 import { notify } from "../../ui/notices/notices.ts";
+import * as say from "./words.ts";
 
 /** Whether everybody signs in with a second factor. */
 export function SecondFactorRule() {
@@ -20,7 +21,7 @@ export function SecondFactorRule() {
         disabled={!rule || change.isPending}
         onChange={(event) => change.mutate(event.target.checked ? "required" : "optional")}
       />
-      Everybody signs in with a second factor; whoever has none sets one up before anything else.
+      {say.everybodySignsInWithASecondFactor}
     </label>
   );
 }

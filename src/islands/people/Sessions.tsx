@@ -7,6 +7,7 @@ import { when } from "../../ui/format/format.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
 import { browserWords } from "./browser-words.ts";
+import * as say from "./words.ts";
 
 /** The sessions of whoever is signed in: each can be ended, or all but this one. */
 export function Sessions() {
@@ -24,31 +25,32 @@ export function Sessions() {
   const columns: Column<Session>[] = [
     {
       key: "agent",
-      word: "Browser",
+      word: say.browser,
       head: true,
       cell: ({ agent, isThis }) => (
         <span title={agent}>
           {browserWords(agent)}
-          {isThis ? <span className="text-good"> this one</span> : null}
+          {isThis ? <span className="text-good"> {say.thisOne}</span> : null}
         </span>
       ),
     },
-    { key: "place", word: "From", cellClass: "font-mono text-sm", cell: ({ place }) => place || "unknown" },
-    { key: "lastSeenAt", word: "Last used", cell: ({ lastSeenAt }) => when(lastSeenAt) },
+    { key: "place", word: say.from, cellClass: "font-mono text-sm", cell: ({ place }) => place || "unknown" },
+    { key: "lastSeenAt", word: say.lastUsed, cell: ({ lastSeenAt }) => when(lastSeenAt) },
     {
       key: "createdAt",
-      word: "Signed in",
+      word: say.signedIn,
       className: "max-sm:hidden",
       cell: ({ createdAt }) => when(createdAt),
     },
     {
       key: "action",
-      word: <span className="sr-only">What can be done</span>,
+      word: <span className="sr-only">{say.whatCanBeDone}</span>,
       className: "text-right",
       cell: ({ id, isThis, agent }) =>
         isThis ? null : (
           <button className="action action-plain" disabled={end.isPending} onClick={() => end.mutate(id)}>
-            End<span className="sr-only"> the session in {browserWords(agent)}</span>
+            {say.end}
+            <span className="sr-only"> {say.theSessionIn(browserWords(agent))}</span>
           </button>
         ),
     },
@@ -56,14 +58,13 @@ export function Sessions() {
   return (
     <>
       <p className="mb-2 text-sm text-quiet">
-        A session ends after {SESSION_IDLE_DAYS} days without being used, and after {SESSION_DAYS} in any
-        case.
+        {say.aSessionEndsAfterDaysWithoutBeing(SESSION_IDLE_DAYS, SESSION_DAYS)}
       </p>
       {sessions.isError ? <p className="text-bad">{messageOf(sessions.error)}</p> : null}
-      <DataTable label="Sessions" rows={items} columns={columns} keyOf={({ id }) => id} />
+      <DataTable label={say.sessions} rows={items} columns={columns} keyOf={({ id }) => id} />
       {items.length > 1 ? (
         <button className="action mt-3" disabled={endOthers.isPending} onClick={() => endOthers.mutate()}>
-          End all others
+          {say.endAllOthers}
         </button>
       ) : null}
     </>

@@ -5,6 +5,7 @@ import { Form, SaveButton } from "../../ui/form/Form.tsx";
 import { SignInFields } from "../../ui/form/SignInFields.tsx";
 import { ForgottenPassword } from "./ForgottenPassword.tsx";
 import { useSavedForm } from "../../ui/form/use-saved-form.ts";
+import * as say from "./words.ts";
 
 /** The way in. */
 export function SignIn({ to, hasMail }: { to: string; hasMail: boolean }) {
@@ -16,13 +17,13 @@ export function SignIn({ to, hasMail }: { to: string; hasMail: boolean }) {
   });
   return (
     <div className="w-full max-w-sm">
-      <h1 className="text-3xl font-semibold tracking-tight">Map Rope</h1>
-      <p className="mt-1 mb-6 text-quiet">Every way out of your site, made, marked and watched.</p>
+      <h1 className="text-3xl font-semibold tracking-tight">{say.mapRope}</h1>
+      <p className="mt-1 mb-6 text-quiet">{say.everyWayOutOfYourSiteMade}</p>
       <Form
         of={form}
         actions={
           <SaveButton of={form} className="justify-center py-2">
-            {form.isSaving ? "Signing in…" : "Sign in"}
+            {form.isSaving ? say.signingIn : say.signIn}
           </SaveButton>
         }
       >

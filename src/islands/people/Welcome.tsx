@@ -6,6 +6,7 @@ import { TextField } from "../../ui/form/fields.tsx";
 import { Form, SaveButton } from "../../ui/form/Form.tsx";
 import { useSavedForm } from "../../ui/form/use-saved-form.ts";
 import { Screen } from "../../ui/frame/Screen.tsx";
+import * as say from "./words.ts";
 
 interface Seen {
   mail: string;
@@ -27,7 +28,7 @@ function Handed() {
   return (
     <>
       <h1 className="mb-3 text-2xl font-semibold tracking-tight">
-        {seen.data?.isNew ? "Come in" : "Choose a password"}
+        {seen.data?.isNew ? say.comeIn : say.chooseAPassword}
       </h1>
       {seen.isError ? (
         <>
@@ -36,7 +37,7 @@ function Handed() {
           </p>
           <p className="mt-3">
             <a className="text-accent underline" href="/sign-in">
-              Sign in
+              {say.signIn}
             </a>
           </p>
         </>
@@ -58,27 +59,26 @@ function PasswordForm({ seen }: { seen: Seen }) {
   return (
     <Form
       of={form}
-      label="Choose a password"
+      label={say.chooseAPassword}
       actions={
         <SaveButton of={form} className="justify-center py-2">
-          Save and sign in
+          {say.saveAndSignIn}
         </SaveButton>
       }
     >
       <p>
-        You sign in with <strong>{seen.mail}</strong>.
-        {seen.isNew ? "" : " Wherever you are signed in, you are signed out."}
+        {say.youSignInWith} <strong>{seen.mail}</strong>.{seen.isNew ? "" : say.whereverYouAreSignedInYouAre}
       </p>
       {seen.isNew ? (
-        <TextField name="name" label="Your name" autoComplete="name" hint="What you do is told by it." />
+        <TextField name="name" label={say.yourName} autoComplete="name" hint={say.whatYouDoIsToldByIt} />
       ) : null}
       <TextField
         name="password"
-        label="Your password"
+        label={say.yourPassword}
         type="password"
         autoComplete="new-password"
         autoFocus
-        hint="Several words that nobody would expect together are hard to guess."
+        hint={say.severalWordsThatNobodyWouldExpect2}
       />
     </Form>
   );

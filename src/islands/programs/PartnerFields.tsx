@@ -3,6 +3,7 @@ import type { Site } from "../../core/sites/site.ts";
 import { asOptions } from "../../ui/choose/options.ts";
 import { ChooseField, ChooseManyField } from "../../ui/form/choose-fields.tsx";
 import { useHostOptions } from "../ledger/known-hosts.ts";
+import * as say from "./words.ts";
 
 /** A network: one that is known, or a new one by its name. */
 export function NetworkField(props: {
@@ -13,7 +14,7 @@ export function NetworkField(props: {
   return (
     <ChooseField
       name={props.name}
-      label="Network"
+      label={say.network}
       isFree
       options={asOptions(props.networks.map(({ name }) => name))}
       {...(props.onChosen ? { onChosen: props.onChosen } : {})}

@@ -3,6 +3,7 @@ import type { BuiltProgramLink } from "../../core/programs/program.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { tracked, untracked } from "../../core/rules/partners.ts";
 import { api, messageOf, ApiProblem } from "../../ui/client/api.ts";
+import * as say from "./words.ts";
 
 /**
  * Says to which program an address leads and whether it is tracked for us; one key makes it the tracked link, with the
@@ -31,10 +32,10 @@ export function ProgramHere(props: {
   if (ours)
     return (
       <p className="text-sm text-good">
-        Tracked for you at {ours.program}
+        {say.trackedForYouAt(ours.program)}
         {ours.subId ? (
           <>
-            , label <code>{ours.subId}</code>
+            {say.label} <code>{ours.subId}</code>
           </>
         ) : null}
         .
@@ -46,8 +47,8 @@ export function ProgramHere(props: {
     <div className="flex flex-wrap items-center gap-2 text-sm">
       <span className="text-warn">
         {bare.foreignId === null
-          ? `Leads to ${bare.program} without tracking.`
-          : `Leads to ${bare.program}, tracked for “${bare.foreignId}”.`}
+          ? say.leadsToWithoutTracking(bare.program)
+          : say.leadsToTrackedFor(bare.program, bare.foreignId)}
       </span>
       {bare.id && bare.destination !== null ? (
         <button
@@ -56,7 +57,7 @@ export function ProgramHere(props: {
           disabled={build.isPending}
           onClick={() => build.mutate({ id: bare.id!, destination: bare.destination! })}
         >
-          Track it
+          {say.trackIt}
         </button>
       ) : null}
       {build.isError ? (

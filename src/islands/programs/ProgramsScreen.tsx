@@ -20,6 +20,7 @@ import { FilterSelect } from "../../ui/filter/FilterSelect.tsx";
 import { Reminders } from "./Reminders.tsx";
 import { usePrograms } from "./use-programs.ts";
 import { messageOf } from "../../ui/client/api.ts";
+import * as say from "./words.ts";
 
 const OpenProgram = later(async () => (await import("./open/OpenProgram.tsx")).default);
 
@@ -80,15 +81,15 @@ function Programs({ site }: { site: Site }) {
             className="action py-1 text-sm"
             onClick={() => setAddressState({ open: NEW })}
           >
-            <Plus size={14} aria-hidden /> New program
+            <Plus size={14} aria-hidden /> {say.newProgram}
           </button>
         </div>
       </div>
       <Reminders programs={all} />
       <FilterBar
         search={{
-          label: "Search programs by name, network, domain, tag or note",
-          placeholder: "Search programs",
+          label: say.searchProgramsByNameNetworkDomainTag,
+          placeholder: say.searchPrograms,
         }}
         narrows={["q", "state", "network"]}
         found={
@@ -97,11 +98,16 @@ function Programs({ site }: { site: Site }) {
       >
         <FilterSelect
           name="state"
-          label="State"
-          every="State: all"
+          label={say.state}
+          every={say.stateAll}
           options={PROGRAM_STATES.map((one) => [one, one])}
         />
-        <FilterChoice name="network" label="Network" every="Network: all" options={asOptions(networks)} />
+        <FilterChoice
+          name="network"
+          label={say.network}
+          every={say.networkAll}
+          options={asOptions(networks)}
+        />
       </FilterBar>
       <div
         className={
@@ -136,7 +142,7 @@ function Programs({ site }: { site: Site }) {
                 selection={selection}
                 more={undefined}
                 nameOf={({ name }) => name}
-                all="programs"
+                all={say.programs}
                 onKey={(key, program) => {
                   if (key === "Enter") setAddressState({ open: program.id });
                   else if (key === "s" && program.signInAddress)
@@ -157,13 +163,13 @@ function Programs({ site }: { site: Site }) {
 function Empty({ site }: { site: Site }) {
   return (
     <div className="grid place-items-center gap-1 rounded border border-dashed border-line py-20 text-center">
-      <p className="font-medium">No programs yet.</p>
+      <p className="font-medium">{say.noProgramsYet}</p>
       <p className="text-quiet">
-        Find one in a{" "}
+        {say.findOneInA}{" "}
         <a className="text-accent underline" href={`/${site.key}/programs/catalogue`}>
-          network’s catalogue
+          {say.networksCatalogue}
         </a>
-        , or write down one that you have joined already: its domains are enough to begin with.
+        {say.orWriteDownOneThatYouHave}
       </p>
     </div>
   );

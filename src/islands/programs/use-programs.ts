@@ -4,6 +4,7 @@ import type { FrameSite } from "../../ui/frame/frame-site.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import { asking, refresh } from "../../ui/client/queries.ts";
 import { api, messageOf } from "../../ui/client/api.ts";
+import * as say from "./words.ts";
 
 /** All programs of the site with their figures. */
 export function usePrograms(site: FrameSite) {
@@ -41,7 +42,7 @@ export function useSaveProgram(site: FrameSite, program: Program | undefined) {
           })
         : api("POST /sites/:site/programs", { site: site.id, body: input }),
     onSuccess: (saved) => {
-      notify(`Saved ${saved.name}`);
+      notify(say.saved(saved.name));
       return refreshPrograms();
     },
   });
@@ -82,7 +83,7 @@ export function useDeleteProgram(site: FrameSite) {
           refreshPrograms,
           (error: unknown) => notify(messageOf(error), { tone: "failed" }),
         );
-      notify(`Deleted ${program.name}`, { undo });
+      notify(say.deleted(program.name), { undo });
       return refreshPrograms();
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),

@@ -9,12 +9,13 @@ import { HEALTH_WORDS } from "./health-words.ts";
 import { ROUTE_COLUMNS } from "./table/columns.tsx";
 import { FILTER_NAMES, useRouteFacets } from "./use-route-list.ts";
 import { count } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 const STATE_WORDS = {
   on: "on",
-  off: "switched off",
-  waiting: "before its time",
-  ended: "after its end",
+  off: say.switchedOff,
+  waiting: say.beforeItsTime,
+  ended: say.afterItsEnd,
 } as const;
 const UNUSED = ["30", "90", "180", "365"];
 
@@ -28,17 +29,17 @@ export function RouteFilters({ site, total }: { site: Site; total: number | unde
       view={
         <ViewChoice
           name="kind"
-          label="Kind of route"
+          label={say.kindOfRoute}
           usual="all"
           options={[
-            ["all", "All"],
-            ["short", "Short links"],
-            ["redirect", "Redirects"],
-            ["gone", "Gone"],
+            ["all", say.all],
+            ["short", say.shortLinks],
+            ["redirect", say.redirects],
+            ["gone", say.gone],
           ]}
         />
       }
-      search={{ label: "Search routes by address, destination or title", placeholder: "Search routes" }}
+      search={{ label: say.searchRoutesByAddressDestinationOr, placeholder: say.searchRoutes }}
       narrows={NARROWS}
       found={total === undefined ? undefined : `${count(total)} ${total === 1 ? "route" : "routes"}`}
       actions={<ColumnChoice of={ROUTE_COLUMNS} />}
@@ -46,19 +47,19 @@ export function RouteFilters({ site, total }: { site: Site; total: number | unde
         <FilterChoice
           key="host"
           name="host"
-          label="Host"
-          every="every host"
+          label={say.host}
+          every={say.everyHost}
           options={(facets?.hosts ?? []).map(({ host, routes }) => ({
             value: host ?? "*",
-            word: host ?? "for all hosts",
+            word: host ?? say.forAllHosts,
             note: count(routes),
           }))}
         />,
         <FilterChoice
           key="tag"
           name="tag"
-          label="Tag"
-          every="any tag"
+          label={say.tag}
+          every={say.anyTag}
           options={(facets?.tags ?? []).map(({ tag, routes }) => ({
             value: tag,
             word: tag,
@@ -68,30 +69,30 @@ export function RouteFilters({ site, total }: { site: Site; total: number | unde
         <FilterSelect
           key="state"
           name="state"
-          label="State"
-          every="any state"
+          label={say.state}
+          every={say.anyState}
           options={Object.entries(STATE_WORDS)}
         />,
         <FilterSelect
           key="match"
           name="match"
-          label="Answers"
-          every="any match"
+          label={say.answers}
+          every={say.anyMatch}
           options={MATCH_KINDS.map((one) => [one, MATCH_WORDS[one]])}
         />,
         <FilterSelect
           key="health"
           name="health"
-          label="Health"
-          every="any health"
+          label={say.health}
+          every={say.anyHealth}
           options={Object.entries(HEALTH_WORDS)}
         />,
         <FilterSelect
           key="unused"
           name="unused"
-          label="Unused"
-          every="used or not"
-          options={UNUSED.map((days) => [days, `unused for ${days} days`])}
+          label={say.unused}
+          every={say.usedOrNot}
+          options={UNUSED.map((days) => [days, say.unusedForDays(days)])}
         />,
       ]}
     />

@@ -10,6 +10,7 @@ import { RoutesTable } from "./table/RoutesTable.tsx";
 import { useSelection } from "../../ui/table/use-selection.ts";
 import { setFilters, useRouteFilter, useRouteList } from "./use-route-list.ts";
 import { messageOf } from "../../ui/client/api.ts";
+import * as say from "./words.ts";
 
 const SelectionBar = later(async () => (await import("./table/SelectionBar.tsx")).SelectionBar);
 const RoutePanel = later(async () => (await import("./open/RoutePanel.tsx")).RoutePanel);
@@ -41,9 +42,9 @@ function Routes({ site }: { site: Site }) {
       <div className="flex flex-wrap items-start gap-3">
         <SectionTabs site={site} tab="routes" />
         <div className="mb-3 ml-auto flex flex-wrap gap-2">
-          <NewButton kind="new-gone" icon={<Ban size={16} aria-hidden />} word="New gone address" />
-          <NewButton kind="new-redirect" icon={<Signpost size={16} aria-hidden />} word="New redirect" />
-          <NewButton kind="new-short" icon={<Link2 size={16} aria-hidden />} word="New short link" main />
+          <NewButton kind="new-gone" icon={<Ban size={16} aria-hidden />} word={say.newGoneAddress} />
+          <NewButton kind="new-redirect" icon={<Signpost size={16} aria-hidden />} word={say.newRedirect} />
+          <NewButton kind="new-short" icon={<Link2 size={16} aria-hidden />} word={say.newShortLink} main />
         </div>
       </div>
       <RouteFilters site={site} total={total} />
@@ -70,7 +71,7 @@ function Routes({ site }: { site: Site }) {
               more={more}
             />
           )}
-          {isFetchingNextPage ? <p className="py-2 text-sm text-quiet">Fetching more…</p> : null}
+          {isFetchingNextPage ? <p className="py-2 text-sm text-quiet">{say.fetchingMore}</p> : null}
           {selection.all || selection.ids.size > 0 ? (
             <SelectionBar site={site} selection={selection} filter={filter} total={total ?? 0} />
           ) : null}
@@ -96,13 +97,9 @@ function NewButton(props: { kind: string; icon: React.ReactNode; word: string; m
 function Empty({ searching }: { searching: boolean }) {
   return (
     <div className="grid place-items-center gap-1 rounded border border-dashed border-line py-20 text-center">
-      <p className="font-medium">
-        {searching ? "No route answers to these words." : "There are no routes yet."}
-      </p>
+      <p className="font-medium">{searching ? say.noRouteAnswersToTheseWords : say.thereAreNoRoutesYet}</p>
       <p className="text-quiet">
-        {searching
-          ? "Try fewer words, or show all."
-          : "Paste a long address into the field above: it becomes a short link in two keys."}
+        {searching ? say.tryFewerWordsOrShowAll : say.pasteALongAddressIntoTheField}
       </p>
     </div>
   );

@@ -6,6 +6,7 @@ import { notify } from "../../ui/notices/notices.ts";
 import { setAddressState } from "../../ui/client/url-state.ts";
 import { queries, asking, refresh } from "../../ui/client/queries.ts";
 import { api, messageOf, type Answer } from "../../ui/client/api.ts";
+import * as say from "./words.ts";
 
 /** Asks anew for everything that shows routes. */
 export function refreshRoutes(): void {
@@ -30,7 +31,7 @@ export function useCreateRoute(site: FrameSite) {
     onSuccess: (route) => {
       refreshRoutes();
       if (route.kind === "short") void copyText(route.url);
-      else notify(`${route.address} is answered now`);
+      else notify(say.isAnsweredNow(route.address));
     },
   });
 }
@@ -76,7 +77,7 @@ export function useDeleteRoute(site: FrameSite) {
     onSuccess: (_, route) => {
       setAddressState({ open: "" });
       refreshRoutes();
-      notify(`Deleted ${route.address}`, { undo: () => restore(route) });
+      notify(say.deleted(route.address), { undo: () => restore(route) });
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
@@ -98,7 +99,7 @@ export function useResetCount(site: FrameSite) {
           (error: unknown) => notify(messageOf(error), { tone: "failed" }),
         );
       notify(
-        on ? "Counting from zero; nothing was deleted" : "Counting from the beginning",
+        on ? say.countingFromZeroNothingWasDeleted : say.countingFromTheBeginning,
         on ? { undo: back } : {},
       );
     },

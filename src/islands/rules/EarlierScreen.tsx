@@ -9,6 +9,7 @@ import { Screen } from "../../ui/frame/Screen.tsx";
 import { queries, asking, refresh, keyOf } from "../../ui/client/queries.ts";
 import { api, messageOf } from "../../ui/client/api.ts";
 import { when } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 /** Every set that was in force: what it changed, what it says, and the way back to it. */
 export function EarlierScreen({ site }: { site: Site }) {
@@ -24,18 +25,18 @@ function Earlier({ site }: { site: Site }) {
   const [open, setOpen] = useState<number>();
   const versions = useQuery(asking("GET /sites/:site/rules/versions", { site: site.id }));
   if (versions.isError) return <p className="text-bad">{messageOf(versions.error)}</p>;
-  if (!versions.data) return <p className="text-quiet">Fetching…</p>;
+  if (!versions.data) return <p className="text-quiet">{say.fetching}</p>;
   const { items } = versions.data;
   if (items.length === 0)
     return (
       <p className="rounded border border-dashed border-line py-16 text-center text-quiet">
-        No set has been in force yet. Each one that is applied will stand here, with what it changed.
+        {say.noSetHasBeenInForceYet}
       </p>
     );
   const newest = items[0]!.version;
   return (
     <div className="grid items-start gap-6 grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_28rem]">
-      <ol aria-label="Sets, newest first">
+      <ol aria-label={say.setsNewestFirst}>
         {items.map(({ version, createdAt, createdBy, differences }) => (
           <li key={version} className={`border-b border-line/60 py-2 ${open === version ? "bg-wash" : ""}`}>
             <p className="flex flex-wrap items-baseline gap-x-3">
@@ -44,19 +45,19 @@ function Earlier({ site }: { site: Site }) {
                 aria-expanded={open === version}
                 onClick={() => setOpen(version)}
               >
-                Set {version}
+                {say.set(version)}
               </button>
-              {version === newest ? <span className="text-sm text-good">in force</span> : null}
+              {version === newest ? <span className="text-sm text-good">{say.inForce}</span> : null}
               <span className="text-sm text-quiet">
                 {createdBy}, {when(createdAt)}
               </span>
             </p>
-            <Differences differences={differences} none="the same rules as the set before" />
+            <Differences differences={differences} none={say.theSameRulesAsTheSetBefore} />
           </li>
         ))}
       </ol>
       {open === undefined ? (
-        <p className="text-quiet">Choose a set to read it and to compare it with the one in force.</p>
+        <p className="text-quiet">{say.chooseASetToReadItAnd}</p>
       ) : (
         <OneSet key={open} site={site} version={open} newest={newest} />
       )}
@@ -76,26 +77,26 @@ function OneSet({ site, version, newest }: { site: Site; version: number; newest
     onSuccess: (saved, from) => {
       void refresh("GET /sites/:site/rules/versions", "GET /sites/:site/rules/versions/:version");
       queries.setQueryData(keyOf("GET /sites/:site/rules", { site: site.id }), saved);
-      notify(`Set ${saved.version} is in force, the same as that earlier one`, {
+      notify(say.setIsInForceTheSameAs(saved.version), {
         undo: from.of === newest ? undefined : () => back.mutate({ of: newest, over: saved.version }),
       });
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
   if (kept.isError) return <p className="text-bad">{messageOf(kept.error)}</p>;
-  if (!kept.data) return <p className="text-quiet">Fetching…</p>;
+  if (!kept.data) return <p className="text-quiet">{say.fetching}</p>;
   const { rules, against } = kept.data;
   return (
     <section
-      aria-label={`Set ${version}`}
+      aria-label={say.set(version)}
       className="grid gap-3 rounded border border-line bg-sheet p-4 lg:sticky lg:top-16"
     >
-      <h2 className="font-semibold">Set {version}</h2>
+      <h2 className="font-semibold">{say.set(version)}</h2>
       {version === newest ? null : (
         <>
           <div>
-            <h3 className="text-sm font-medium text-quiet">Restoring it would change</h3>
-            <Differences differences={against} none="nothing: it says the same as the set in force" />
+            <h3 className="text-sm font-medium text-quiet">{say.restoringItWouldChange}</h3>
+            <Differences differences={against} none={say.nothingItSaysTheSameAsThe} />
           </div>
           <button
             data-needs="editor"
@@ -103,7 +104,7 @@ function OneSet({ site, version, newest }: { site: Site; version: number; newest
             disabled={back.isPending || against.length === 0}
             onClick={() => back.mutate({ of: version, over: newest })}
           >
-            Put set {version} back
+            {say.putSetBack(version)}
           </button>
         </>
       )}
@@ -111,12 +112,12 @@ function OneSet({ site, version, newest }: { site: Site; version: number; newest
         {rules.map((rule, index) => (
           <li key={index} className={rule.enabled ? "" : "text-quiet"}>
             <span className="font-medium">{rule.name}</span>
-            {rule.enabled ? "" : " (off)"}
+            {rule.enabled ? "" : say.off}
             <p className="text-sm">{ruleSentence(rule)}</p>
           </li>
         ))}
       </ol>
-      {rules.length === 0 ? <p className="text-quiet">It has no rules.</p> : null}
+      {rules.length === 0 ? <p className="text-quiet">{say.itHasNoRules}</p> : null}
     </section>
   );
 }

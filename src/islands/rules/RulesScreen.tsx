@@ -11,6 +11,7 @@ import { TryPanel } from "./trying/TryPanel.tsx";
 import { useTrial } from "./trying/use-trial.ts";
 import { useAdvice } from "./use-advice.ts";
 import { useWorkingSet, worked } from "./use-working-set.ts";
+import * as say from "./words.ts";
 
 /** The site's rules as sentences, and beside them what the set that is worked on would change. */
 export function RulesScreen({ site }: { site: Site }) {
@@ -32,7 +33,7 @@ function Rules({ site }: { site: Site }) {
   const [open, setOpen] = useState<string>();
   const [choosing, setChoosing] = useState(false);
   if (set.failure) return <p className="text-bad">{set.failure}</p>;
-  if (!set.inForce) return <p className="text-quiet">Fetching the rules…</p>;
+  if (!set.inForce) return <p className="text-quiet">{say.fetchingTheRules}</p>;
   const add = (): void => {
     const made = worked({ ...NEW_RULE, name: freeName(set.rules.map(({ rule }) => rule.name)) });
     set.edit([...set.rules, made]);
@@ -42,10 +43,7 @@ function Rules({ site }: { site: Site }) {
   return (
     <div className="grid grow items-start gap-6 grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_minmax(20rem,27rem)] xl:grid-cols-[minmax(0,1fr)_32rem]">
       <div className="min-w-0">
-        <p className="mb-3 text-quiet">
-          They act when a page is delivered; what was written stays as it is. What an author sets on one link
-          by hand beats them all; among rules the more particular one decides, then the higher one.
-        </p>
+        <p className="mb-3 text-quiet">{say.theyActWhenAPageIsDelivered}</p>
         <SwitchOn site={site} set={set} />
         {isEmpty || choosing ? (
           <StartingSets
@@ -68,7 +66,7 @@ function Rules({ site }: { site: Site }) {
         )}
         <div className="mt-3 flex flex-wrap gap-2">
           <button data-needs="editor" className="action" onClick={add}>
-            <Plus size={15} aria-hidden /> New rule
+            <Plus size={15} aria-hidden /> {say.newRule}
           </button>
           {isEmpty ? null : (
             <button
@@ -77,7 +75,7 @@ function Rules({ site }: { site: Site }) {
               aria-expanded={choosing}
               onClick={() => setChoosing(!choosing)}
             >
-              {choosing ? "Keep these rules" : "Begin from a starting set…"}
+              {choosing ? say.keepTheseRules : say.beginFromAStartingSet}
             </button>
           )}
         </div>
@@ -89,5 +87,5 @@ function Rules({ site }: { site: Site }) {
 
 function freeName(taken: readonly string[]): string {
   for (let number = taken.length + 1; ; number += 1)
-    if (!taken.includes(`Rule ${number}`)) return `Rule ${number}`;
+    if (!taken.includes(`Rule ${number}`)) return say.rule(number);
 }

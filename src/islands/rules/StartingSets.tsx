@@ -2,21 +2,22 @@ import type { Rule } from "../../core/rules/rule.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { ruleSentence } from "../../core/rules/sentence.ts";
 import { startingSets } from "../../core/rules/sets/starting-sets.ts";
+import * as say from "./words.ts";
 
 /** Sets to begin with, each explained, each rule a sentence; choosing one only puts it on the bench. */
 export function StartingSets({ site, onChoose }: { site: Site; onChoose: (rules: readonly Rule[]) => void }) {
   return (
-    <section aria-label="Starting sets" className="grid gap-3">
+    <section aria-label={say.startingSets} className="grid gap-3">
       <p>
-        Begin with what fits your site, then change it. Nothing takes effect before you apply it.
+        {say.beginWithWhatFitsYourSiteThen}
         {site.partners.length === 0 ? (
           <span className="text-quiet">
             {" "}
-            Name your{" "}
+            {say.nameYour}{" "}
             <a className="underline" href={`/${site.key}/programs`}>
-              programs
+              {say.programs}
             </a>{" "}
-            first, and their links are marked as paid.
+            {say.firstAndTheirLinksAreMarkedAs}
           </span>
         ) : null}
       </p>
@@ -25,7 +26,7 @@ export function StartingSets({ site, onChoose }: { site: Site; onChoose: (rules:
           <div className="flex items-baseline gap-3">
             <h2 className="grow font-semibold">{name}</h2>
             <button data-needs="editor" className="action" onClick={() => onChoose(rules)}>
-              Begin with this
+              {say.beginWithThis}
             </button>
           </div>
           <p className="mb-1.5 text-sm text-quiet">{about}</p>

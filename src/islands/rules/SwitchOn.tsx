@@ -7,6 +7,7 @@ import type { WorkingSet } from "./use-working-set.ts";
 import { asking, refresh } from "../../ui/client/queries.ts";
 import { api, messageOf } from "../../ui/client/api.ts";
 import { when } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 const Timing = later(async () => (await import("./Timing.tsx")).default);
 
@@ -22,7 +23,7 @@ export function SwitchOn({ site, set }: { site: Site; set: WorkingSet }) {
     mutationFn: () => api("DELETE /sites/:site/rules/schedule", { site: site.id }),
     onSuccess: () => {
       refreshRules();
-      notify("The waiting set will not come into force");
+      notify(say.theWaitingSetWillNotComeInto);
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
@@ -35,44 +36,43 @@ export function SwitchOn({ site, set }: { site: Site; set: WorkingSet }) {
         <p className="grow" aria-live="polite">
           {set.isChanged ? (
             <>
-              <strong>Not in force yet.</strong> You are working over set {set.base}.
+              <strong>{say.notInForceYet}</strong> {say.youAreWorkingOverSet(set.base)}
             </>
           ) : (
             <>
-              <strong>Set {set.inForce!.version}</strong> is in force.
+              <strong>{say.set(set.inForce!.version)}</strong> {say.isInForce}
             </>
           )}
         </p>
         {set.isChanged ? (
           <>
             <button data-needs="editor" className="action action-plain" onClick={set.discard}>
-              Discard my changes
+              {say.discardMyChanges}
             </button>
             <button className="action" aria-expanded={timing} onClick={() => setTiming(!timing)}>
-              At a time…
+              {say.atATime}
             </button>
             <button
               className="action action-main"
               disabled={set.isSwitching || set.isOvertaken}
               onClick={set.switchOn}
             >
-              Apply now
+              {say.applyNow}
             </button>
           </>
         ) : null}
       </div>
       {set.isOvertaken ? (
         <p role="alert" className="rounded border border-warn px-3 py-2 text-warn">
-          Set {set.inForce!.version} came into force while you worked over set {set.base}. Nothing of yours is
-          lost.{" "}
+          {say.setCameIntoForceWhileYouWorked(set.inForce!.version, set.base)}{" "}
           <a className="underline" href={`/${site.key}/rules/earlier`}>
-            See what it changed
+            {say.seeWhatItChanged}
           </a>
-          , then{" "}
+          {say.then}{" "}
           <button className="underline" onClick={set.rebase}>
-            go on over set {set.inForce!.version}
+            {say.goOnOverSet(set.inForce!.version)}
           </button>{" "}
-          or take your changes back.
+          {say.orTakeYourChangesBack}
         </p>
       ) : null}
       {timing && set.isChanged ? (
@@ -91,11 +91,16 @@ export function SwitchOn({ site, set }: { site: Site; set: WorkingSet }) {
         >
           <span className="grow">
             {waiting.held
-              ? `The set of ${waiting.madeBy} that was to come into force ${when(waiting.at)} is held back: ${waiting.held}`
-              : `A set of ${waiting.madeBy} comes into force by itself ${when(waiting.at)}: ${waiting.differences.map(({ change, name }) => `“${name}” ${change}`).join(", ") || "the same rules"}.`}
+              ? say.theSetOfThatWasToCome(waiting.madeBy, when(waiting.at), waiting.held)
+              : say.aSetOfComesIntoForceBy(
+                  waiting.madeBy,
+                  when(waiting.at),
+                  waiting.differences.map(({ change, name }) => `“${name}” ${change}`).join(", ") ||
+                    say.theSameRules,
+                )}
           </span>
           <button data-needs="editor" className="action py-0.5" onClick={() => drop.mutate()}>
-            Cancel it
+            {say.cancelIt}
           </button>
         </p>
       ) : null}

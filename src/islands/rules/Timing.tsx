@@ -6,6 +6,7 @@ import { useSavedForm } from "../../ui/form/use-saved-form.ts";
 import { when } from "../../ui/format/format.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import type { WorkingSet } from "./use-working-set.ts";
+import * as say from "./words.ts";
 
 /** When the set that is worked on comes into force by itself. */
 export default function Timing({ site, set, onDone }: { site: Site; set: WorkingSet; onDone: () => void }) {
@@ -21,16 +22,16 @@ export default function Timing({ site, set, onDone }: { site: Site; set: Working
         },
       }),
     onSaved: (_, { getValues }) => {
-      notify(`This set comes into force by itself ${when(new Date(getValues("at")).toISOString())}`);
+      notify(say.thisSetComesIntoForceByItself(when(new Date(getValues("at")).toISOString())));
       set.discard();
       onDone();
     },
   });
   return (
     <Form of={form} needs="editor" className="flex flex-wrap items-end gap-2">
-      <TextField name="at" label="Comes into force" type="datetime-local" className="w-auto" />
+      <TextField name="at" label={say.comesIntoForce} type="datetime-local" className="w-auto" />
       <SaveButton of={form} disabled={!form.watch("at")}>
-        Let it wait until then
+        {say.letItWaitUntilThen}
       </SaveButton>
     </Form>
   );

@@ -6,6 +6,7 @@ import { notify } from "../../ui/notices/notices.ts";
 import type { KeptSet } from "./kept-set.ts";
 import { queries, asking, refresh, keyOf } from "../../ui/client/queries.ts";
 import { api, messageOf, ApiProblem } from "../../ui/client/api.ts";
+import * as say from "./words.ts";
 
 /** A rule of the set that is worked on, told by a key of this browser's own. */
 export interface WorkedRule {
@@ -89,7 +90,7 @@ export function useWorkingSet(site: Site): WorkingSet {
       });
       void refresh("GET /sites/:site/rules/versions", "GET /sites/:site/rules/versions/:version");
       setSet(fresh(saved));
-      notify(`Set ${saved.version} is in force; delivered pages follow at once`, {
+      notify(say.setIsInForceDeliveredPagesFollow(saved.version), {
         undo: before ? () => save.mutate({ version: saved.version, rules: before.rules }) : undefined,
       });
     },

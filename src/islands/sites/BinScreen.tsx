@@ -14,6 +14,7 @@ import { useDebounced } from "../../ui/keys/use-debounced.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
 import { BringBack } from "./BringBack.tsx";
+import * as say from "./words.ts";
 
 /** What was deleted lately, to be found and brought back. */
 export function BinScreen({ site }: { site: Site }) {
@@ -42,10 +43,10 @@ function Bin({ site }: { site: Site }) {
   });
   const [open, setOpen] = useState<string>();
   const columns: Column<BinItem>[] = [
-    { key: "kind", word: "Kind", className: "max-sm:hidden", cell: ({ kind: one }) => one },
+    { key: "kind", word: say.kind, className: "max-sm:hidden", cell: ({ kind: one }) => one },
     {
       key: "name",
-      word: "What it was",
+      word: say.whatItWas,
       head: true,
       cell: ({ name, address }) => (
         <>
@@ -56,15 +57,15 @@ function Bin({ site }: { site: Site }) {
     },
     {
       key: "when",
-      word: "Deleted",
+      word: say.deleted,
       className: "max-sm:hidden",
       cellClass: "text-sm text-quiet",
       cell: ({ deletedAt }) => when(deletedAt),
     },
-    { key: "by", word: "By", className: "max-sm:hidden", cell: ({ deletedBy }) => deletedBy ?? "" },
+    { key: "by", word: say.by, className: "max-sm:hidden", cell: ({ deletedBy }) => deletedBy ?? "" },
     {
       key: "action",
-      word: <span className="sr-only">What can be done</span>,
+      word: <span className="sr-only">{say.whatCanBeDone}</span>,
       className: "text-right",
       cell: (item) => (
         <BringBack
@@ -74,7 +75,7 @@ function Bin({ site }: { site: Site }) {
           onOpen={() => setOpen(item.id)}
           onBack={() => {
             setOpen(undefined);
-            notify(`${item.name} is back.`);
+            notify(say.isBack(item.name));
             void refresh("GET /sites/:site/bin");
           }}
         />
@@ -85,33 +86,31 @@ function Bin({ site }: { site: Site }) {
   const total = bin.data?.pages[0]!.total;
   return (
     <>
-      <h1 className="mb-1 text-lg font-semibold">Bin</h1>
-      <p className="mb-3 text-sm text-quiet">
-        What was deleted in the last {BIN_DAYS} days can be restored, with all that hung on it.
-      </p>
+      <h1 className="mb-1 text-lg font-semibold">{say.bin}</h1>
+      <p className="mb-3 text-sm text-quiet">{say.whatWasDeletedInTheLastDays(BIN_DAYS)}</p>
       <FilterBar
-        search={{ label: "Search what was deleted by name or address", placeholder: "Search the bin" }}
+        search={{ label: say.searchWhatWasDeletedByNameOr, placeholder: say.searchTheBin }}
         narrows={["kind", "q"]}
         found={total === undefined ? undefined : `${count(total)} ${total === 1 ? "thing" : "things"}`}
       >
         <FilterSelect
           name="kind"
-          label="Kind"
-          every="every kind"
+          label={say.kind}
+          every={say.everyKind}
           options={BIN_KINDS.map((one) => [one, `${one}s`])}
         />
       </FilterBar>
       {bin.isError ? <p className="text-bad">{messageOf(bin.error)}</p> : null}
       {bin.isSuccess && items.length === 0 ? (
         <p className="rounded border border-dashed border-line py-16 text-center text-quiet">
-          {query.q || query.kind ? "Nothing here fits." : "Nothing was deleted lately."}
+          {query.q || query.kind ? say.nothingHereFits : say.nothingWasDeletedLately}
         </p>
       ) : (
-        <DataTable label="Bin" rows={items} columns={columns} keyOf={({ id }) => id} isLong />
+        <DataTable label={say.bin} rows={items} columns={columns} keyOf={({ id }) => id} isLong />
       )}
       {bin.hasNextPage ? (
         <button className="action mt-3 self-start" onClick={() => void bin.fetchNextPage()}>
-          Show more
+          {say.showMore}
         </button>
       ) : null}
     </>

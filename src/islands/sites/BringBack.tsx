@@ -5,6 +5,7 @@ import { api, ApiProblem } from "../../ui/client/api.ts";
 import { TextField } from "../../ui/form/fields.tsx";
 import { Form, SaveButton } from "../../ui/form/Form.tsx";
 import { useSavedForm } from "../../ui/form/use-saved-form.ts";
+import * as say from "./words.ts";
 
 /** What has an address or a name of its own, which may be taken by now. */
 const ADDRESSED: ReadonlySet<BinItem["kind"]> = new Set(["page", "route", "file", "rule", "view"]);
@@ -41,13 +42,16 @@ export function BringBack(props: {
     <Form
       of={form}
       needs="editor"
-      label={`Restore ${item.name}`}
+      label={say.restore(item.name)}
       className="inline-flex max-w-80 flex-wrap items-start justify-end gap-2 max-sm:max-w-44"
     >
       {isOpen ? (
         <TextField
           name="address"
-          label={`Another ${item.kind === "rule" || item.kind === "view" ? "name" : "address"} for ${item.name}`}
+          label={say.anotherFor(
+            item.kind === "rule" || item.kind === "view" ? say.name : say.address,
+            item.name,
+          )}
           isLabelHidden
           placeholder={own}
           mono
@@ -56,7 +60,8 @@ export function BringBack(props: {
       ) : null}
       {!isOpen && fault ? <span className="text-sm text-bad">{fault}</span> : null}
       <SaveButton of={form} isPlain className="py-0.5">
-        Restore<span className="sr-only"> {item.name}</span>
+        {say.restore2}
+        <span className="sr-only"> {item.name}</span>
       </SaveButton>
     </Form>
   );

@@ -8,11 +8,12 @@ import { ChooseField } from "../../ui/form/choose-fields.tsx";
 import { AreaField, CheckField, SelectField, TextField } from "../../ui/form/fields.tsx";
 import { usePictures } from "../files/use-pictures.ts";
 import { SettingsGroup } from "./SettingsGroup.tsx";
+import * as say from "./words.ts";
 
 const SLASH_WORDS: Readonly<Record<Slashes, string>> = {
-  written: "as each page’s path is written",
-  without: "without a slash at the end",
-  with: "with a slash at the end",
+  written: say.asEachPagesPathIsWritten,
+  without: say.withoutASlashAtTheEnd,
+  with: say.withASlashAtTheEnd,
 };
 
 /** What the fields hold: empty for what is as it is everywhere. */
@@ -48,58 +49,56 @@ export function DeliveredFields({ site }: { site: Site }) {
   return (
     <>
       <SettingsGroup
-        word="Paths of pages"
-        says={`${SLASH_WORDS[now.slashes]} · letter case ${now.anyLetters ? "does not count" : "counts"}`}
+        word={say.pathsOfPages}
+        says={say.letterCase(SLASH_WORDS[now.slashes], now.anyLetters ? say.doesNotCount : say.counts)}
         names={["delivered.slashes", "delivered.shortRoot"]}
       >
         <div className="flex flex-wrap items-start gap-4">
           <SelectField
             name="delivered.slashes"
-            label="Readers see them"
-            hint="Every other spelling leads there (308)."
+            label={say.readersSeeThem}
+            hint={say.everyOtherSpellingLeadsThere308}
             options={SLASHES.map((slashes) => [slashes, SLASH_WORDS[slashes]])}
           />
           {hasShortHost ? (
             <TextField
               name="delivered.shortRoot"
-              label="The root of hosts for short links leads to"
+              label={say.theRootOfHostsForShortLinks}
               placeholder={front}
               mono
               className="w-80"
             />
           ) : null}
         </div>
-        <CheckField name="delivered.anyLetters">
-          find pages and files whatever the case of the letters asked for
-        </CheckField>
+        <CheckField name="delivered.anyLetters">{say.findPagesAndFilesWhateverTheCase}</CheckField>
       </SettingsGroup>
       <SettingsGroup
-        word="Icon"
-        says={icon ?? (now.icon ? "a picture" : "the first letter of the name")}
+        word={say.icon}
+        says={icon ?? (now.icon ? "a picture" : say.theFirstLetterOfTheName)}
         names={["delivered.icon"]}
       >
         <div className="max-w-96">
           <ChooseField
             name="delivered.icon"
-            label="Picture in tabs and bookmarks"
-            none="the first letter of the name"
-            hint="Square, and simple enough for 16 pixels. Upload it among the files first."
+            label={say.pictureInTabsAndBookmarks}
+            none={say.theFirstLetterOfTheName}
+            hint={say.squareAndSimpleEnoughFor16Pixels}
             options={pictures}
           />
         </div>
       </SettingsGroup>
       <SettingsGroup
-        word="Search engines and feeds"
-        says={now.robots.trim() ? "robots.txt of your own" : "may read all"}
+        word={say.searchEnginesAndFeeds}
+        says={now.robots.trim() ? say.robotsTxtOfYourOwn : say.mayReadAll}
         names={["delivered.robots"]}
       >
         <AreaField
           name="delivered.robots"
-          label="robots.txt"
+          label={say.robotsTxt}
           mono
           rows={6}
-          placeholder={"User-agent: *\nAllow: /"}
-          hint="Where the sitemap is stands below it by itself. A page or a short link is kept out of results by noindex; what is disallowed here is not even asked."
+          placeholder={say.userAgentAllow}
+          hint={say.whereTheSitemapIsStandsBelowIt}
         />
         <p className="flex flex-wrap gap-x-4 text-sm">
           {["/robots.txt", "/sitemap.xml", feedPath(null)].map((path) => (

@@ -12,6 +12,7 @@ import { Screen } from "../../ui/frame/Screen.tsx";
 import { notify } from "../../ui/notices/notices.ts";
 import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
 import { actionWords, HISTORY_KINDS } from "./action-words.ts";
+import * as say from "./words.ts";
 
 const NARROWS = ["action", "person", "object", "from", "to"];
 
@@ -44,19 +45,19 @@ function History({ site }: { site: Site }) {
   const columns: Column<HistoryEntry>[] = [
     {
       key: "at",
-      word: "When",
+      word: say.when,
       cellClass: "whitespace-nowrap text-sm text-quiet",
       cell: ({ at }) => when(at),
     },
     {
       key: "person",
-      word: "Who",
+      word: say.who,
       cellClass: "sm:whitespace-nowrap",
       cell: ({ person: one }) => <Narrowing to={{ person: one }} word={one} />,
     },
     {
       key: "what",
-      word: "What",
+      word: say.what,
       head: true,
       cellClass: "sm:min-w-64",
       cell: (entry) => (
@@ -69,10 +70,10 @@ function History({ site }: { site: Site }) {
         </>
       ),
     },
-    { key: "how", word: "Before and after", cell: (entry) => <Changed entry={entry} /> },
+    { key: "how", word: say.beforeAndAfter, cell: (entry) => <Changed entry={entry} /> },
     {
       key: "back",
-      word: <span className="sr-only">What can be done</span>,
+      word: <span className="sr-only">{say.whatCanBeDone}</span>,
       className: "text-right",
       cell: (entry) => (entry.canPutBack ? <PutBack site={site} entry={entry} /> : null),
     },
@@ -81,13 +82,13 @@ function History({ site }: { site: Site }) {
   const total = history.data?.pages[0]!.total;
   return (
     <>
-      <h1 className="mb-2 text-lg font-semibold">History of {site.name}</h1>
+      <h1 className="mb-2 text-lg font-semibold">{say.historyOf(site.name)}</h1>
       <FilterBar
         narrows={NARROWS}
         found={total === undefined ? undefined : `${count(total)} ${total === 1 ? "change" : "changes"}`}
         actions={<CsvLink href={hrefOf("GET /sites/:site/history/export", { site: site.id, query })} />}
       >
-        <FilterSelect name="action" label="Kind" every="everything" options={HISTORY_KINDS} />
+        <FilterSelect name="action" label={say.kind} every={say.everything} options={HISTORY_KINDS} />
         {(["from", "to"] as const).map((name) => (
           <label key={name} className="flex items-center gap-1 text-sm text-quiet">
             {name}
@@ -99,20 +100,20 @@ function History({ site }: { site: Site }) {
             />
           </label>
         ))}
-        {person ? <span className="text-sm">by {person}</span> : null}
-        {object ? <span className="text-sm">of one object</span> : null}
+        {person ? <span className="text-sm">{say.by2(person)}</span> : null}
+        {object ? <span className="text-sm">{say.ofOneObject}</span> : null}
       </FilterBar>
       {history.isError ? <p className="text-bad">{messageOf(history.error)}</p> : null}
       {history.isSuccess && items.length === 0 ? (
         <p className="rounded border border-dashed border-line py-16 text-center text-quiet">
-          Nothing that fits was done.
+          {say.nothingThatFitsWasDone}
         </p>
       ) : (
-        <DataTable label="History" rows={items} columns={columns} keyOf={({ id }) => id} isLong dense />
+        <DataTable label={say.history} rows={items} columns={columns} keyOf={({ id }) => id} isLong dense />
       )}
       {history.hasNextPage ? (
         <button className="action mt-3 self-start" onClick={() => void history.fetchNextPage()}>
-          Show more
+          {say.showMore}
         </button>
       ) : null}
     </>
@@ -123,7 +124,7 @@ function PutBack({ site, entry }: { site: Site; entry: HistoryEntry }) {
   const put = useMutation({
     mutationFn: () => api("POST /sites/:site/history/:entry/put-back", { site: site.id, entry: entry.id }),
     onSuccess: () => {
-      notify("Put back as it was before");
+      notify(say.putBackAsItWasBefore);
       return refresh("GET /sites/:site/history");
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
@@ -135,7 +136,8 @@ function PutBack({ site, entry }: { site: Site; entry: HistoryEntry }) {
       disabled={put.isPending}
       onClick={() => put.mutate()}
     >
-      Put back<span className="sr-only"> what {entry.name ?? entry.object} was before</span>
+      {say.putBack}
+      <span className="sr-only"> {say.whatWasBefore(entry.name ?? entry.object)}</span>
     </button>
   );
 }

@@ -10,6 +10,7 @@ import { useWork } from "../../ui/notices/job.ts";
 import { WorkBar } from "../../ui/notices/WorkBar.tsx";
 import { ChangePreview } from "../ledger/many/ChangePreview.tsx";
 import { askChange, tellChanged, type Change } from "../ledger/many/use-change.ts";
+import * as say from "./words.ts";
 
 const DIRECTORY = /^(?:\/(?:[A-Za-z0-9._~-]+\/)*)?$/;
 
@@ -52,26 +53,23 @@ export function MoveShortLinks({ site }: { site: Site }) {
   }, [run.state, run.result, site, resetForm]);
   const answer = question && preview.state === "done" ? preview.result : undefined;
   return (
-    <Form of={form} needs="editor" label="Move short links" className="grid gap-3">
-      <p className="text-sm text-quiet">
-        Short links of the primary host that begin with one directory begin with another from then on; links
-        in texts that lead to them follow.
-      </p>
+    <Form of={form} needs="editor" label={say.moveShortLinks} className="grid gap-3">
+      <p className="text-sm text-quiet">{say.shortLinksOfThePrimaryHostThat}</p>
       <div className="flex flex-wrap items-start gap-3">
         {hosts.length > 1 ? (
-          <SelectField name="host" label="On the host" options={hosts.map(({ name }) => [name, name])} />
+          <SelectField name="host" label={say.onTheHost} options={hosts.map(({ name }) => [name, name])} />
         ) : null}
-        <TextField name="from" label="From" mono className="w-40" />
-        <TextField name="to" label="To" mono className="w-40" placeholder="/go/" />
+        <TextField name="from" label={say.from} mono className="w-40" />
+        <TextField name="to" label={say.to} mono className="w-40" placeholder={say.go} />
         <div className="mt-6 grid gap-1">
-          <CheckField name="keepOld">the old addresses answer on</CheckField>
-          <CheckField name="published">published pages follow at once, not their drafts alone</CheckField>
+          <CheckField name="keepOld">{say.theOldAddressesAnswerOn}</CheckField>
+          <CheckField name="published">{say.publishedPagesFollowAtOnceNotTheir}</CheckField>
         </div>
       </div>
-      <WorkBar work={run} label="Moving" />
-      {run.state === "running" ? null : <WorkBar work={preview} label="Looking" />}
+      <WorkBar work={run} label={say.moving} />
+      {run.state === "running" ? null : <WorkBar work={preview} label={say.looking} />}
       {answer ? (
-        <ChangePreview answer={answer} none={`No short link of ${values.host} begins with ${values.from}.`} />
+        <ChangePreview answer={answer} none={say.noShortLinkOfBeginsWith(values.host, values.from)} />
       ) : null}
       <SaveButton
         of={form}
@@ -79,7 +77,7 @@ export function MoveShortLinks({ site }: { site: Site }) {
         className="justify-self-start"
         disabled={!answer || answer.routes === 0 || run.state === "running"}
       >
-        {answer && answer.routes > 0 ? `Move ${count(answer.routes)}` : "Move"}
+        {answer && answer.routes > 0 ? say.move(count(answer.routes)) : say.move2}
       </SaveButton>
     </Form>
   );

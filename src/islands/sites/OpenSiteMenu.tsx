@@ -3,6 +3,7 @@ import { DropdownMenu } from "radix-ui";
 import { ChevronDown } from "lucide-react";
 import type { SiteMenuProps } from "./site-menu-props.ts";
 import { SITE_NAME } from "./site-name.ts";
+import * as say from "./words.ts";
 
 /** The menu behind the site's name, open: its settings, other sites, and the way out. */
 export default function OpenSiteMenu({ site, sites, person, mayMakeSites }: SiteMenuProps) {
@@ -21,21 +22,21 @@ export default function OpenSiteMenu({ site, sites, person, mayMakeSites }: Site
           className="z-50 min-w-60 rounded border border-line bg-sheet p-1 shadow-xl"
         >
           <DropdownMenu.Label className="px-3 py-1 text-sm text-quiet">{person}</DropdownMenu.Label>
-          <Item href={`/${site.key}/account`}>Your account</Item>
+          <Item href={`/${site.key}/account`}>{say.yourAccount}</Item>
           <Item href={`/${site.key}/people`} needs="owner">
-            People
+            {say.people}
           </Item>
           <Item href={`/${site.key}/history`} needs="editor">
-            History
+            {say.history}
           </Item>
           <Item href={`/${site.key}/bin`} needs="editor">
-            Bin
+            {say.bin}
           </Item>
-          <Item href={`/${site.key}/settings`}>Settings</Item>
-          <Item href={`/${site.key}/jobs`}>Background tasks</Item>
-          <Item href="/api/v1/docs">The API</Item>
+          <Item href={`/${site.key}/settings`}>{say.settings}</Item>
+          <Item href={`/${site.key}/jobs`}>{say.backgroundTasks}</Item>
+          <Item href="/api/v1/docs">{say.theApi}</Item>
           <Item href={site.hosts.find(({ role }) => role === "primary")!.url} external>
-            The site as readers get it
+            {say.theSiteAsReadersGetIt}
           </Item>
           {sites
             .filter(({ key }) => key !== site.key)
@@ -44,12 +45,12 @@ export default function OpenSiteMenu({ site, sites, person, mayMakeSites }: Site
                 {other.name}
               </Item>
             ))}
-          {mayMakeSites ? <Item href={`/${site.key}/new-site`}>A new site</Item> : null}
+          {mayMakeSites ? <Item href={`/${site.key}/new-site`}>{say.aNewSite}</Item> : null}
           <DropdownMenu.Item
             className="rounded px-3 py-1.5 outline-none data-highlighted:bg-wash"
             onSelect={() => void leave()}
           >
-            Sign out
+            {say.signOut}
           </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

@@ -2,6 +2,7 @@ import { getCountries } from "libphonenumber-js/min";
 import { ChooseField } from "../../ui/form/choose-fields.tsx";
 import { SelectField } from "../../ui/form/fields.tsx";
 import { countryName, languageOptions, timeZoneOptions } from "./locale-options.ts";
+import * as say from "./words.ts";
 
 const LANGUAGES = languageOptions();
 const TIME_ZONES = timeZoneOptions();
@@ -14,14 +15,19 @@ export function PlaceFields() {
   return (
     <>
       <div className="grid gap-3 grid-cols-[minmax(0,1fr)] sm:grid-cols-2">
-        <ChooseField name="language" label="Language of dates, numbers and money" options={LANGUAGES} />
-        <ChooseField name="timeZone" label="Time zone" none="that of whoever looks" options={TIME_ZONES} />
+        <ChooseField name="language" label={say.languageOfDatesNumbersAndMoney} options={LANGUAGES} />
+        <ChooseField
+          name="timeZone"
+          label={say.timeZone}
+          none={say.thatOfWhoeverLooks}
+          options={TIME_ZONES}
+        />
       </div>
       <SelectField
         name="country"
-        label="Country"
+        label={say.country}
         className="w-64"
-        hint="A phone number that is written without a country’s code is read as one of this country."
+        hint={say.aPhoneNumberThatIsWrittenWithout}
         options={[["", "none"], ...COUNTRIES]}
       />
     </>

@@ -5,6 +5,7 @@ import { CheckField, SelectField, TextField } from "../../ui/form/fields.tsx";
 import { QUERY_WORDS } from "../routes/form/query-words.ts";
 import { useBulk } from "../routes/table/use-bulk.ts";
 import { SettingsGroup } from "./SettingsGroup.tsx";
+import * as say from "./words.ts";
 
 const STATUSES = ([301, 302, 303, 307, 308] as const).map(
   (status) => [String(status), `${status} ${STATUS_WORDS[status]}`] as const,
@@ -21,9 +22,9 @@ export function RouteDefaultFields({ site }: { site: Site }) {
   return (
     <>
       <SettingsGroup
-        word="New short links"
+        word={say.newShortLinks}
         says={[
-          now.shortPrefix ? `${now.shortPrefix} on the primary host` : "no directory",
+          now.shortPrefix ? say.onThePrimaryHost(now.shortPrefix) : say.noDirectory,
           `${now.defaults.shortStatus} ${STATUS_WORDS[Number(now.defaults.shortStatus) as 301]}`,
           now.defaults.noindex ? "noindex" : "",
           now.defaults.nofollow ? "nofollow" : "",
@@ -36,30 +37,30 @@ export function RouteDefaultFields({ site }: { site: Site }) {
           {hosts.length > 1 ? (
             <SelectField
               name="defaults.shortHost"
-              label="On the host"
+              label={say.onTheHost}
               options={[
-                ["", "the short one, where there is one"],
+                ["", say.theShortOneWhereThereIsOne],
                 ...hosts.map(({ name }) => [name, name] as const),
               ]}
             />
           ) : null}
           <TextField
             name="shortPrefix"
-            label="Begin with"
-            hint="On the primary host; short links that there are stay where they are."
+            label={say.beginWith}
+            hint={say.onThePrimaryHostShortLinksThat}
             mono
             className="w-40"
           />
-          <SelectField name="defaults.shortStatus" label="Answer with" options={STATUSES} />
+          <SelectField name="defaults.shortStatus" label={say.answerWith} options={STATUSES} />
           <SelectField
             name="defaults.query"
-            label="What readers bring along"
+            label={say.whatReadersBringAlong}
             options={Object.entries(QUERY_WORDS)}
           />
         </div>
         <div className="flex flex-wrap gap-4">
-          <CheckField name="defaults.noindex">search engines do not list them (noindex)</CheckField>
-          <CheckField name="defaults.nofollow">robots do not follow them (nofollow)</CheckField>
+          <CheckField name="defaults.noindex">{say.searchEnginesDoNotListThemNoindex}</CheckField>
+          <CheckField name="defaults.nofollow">{say.robotsDoNotFollowThemNofollow}</CheckField>
           <button
             type="button"
             className="action py-0.5 text-sm"
@@ -75,16 +76,21 @@ export function RouteDefaultFields({ site }: { site: Site }) {
               })
             }
           >
-            Say so for all short links that there are
+            {say.saySoForAllShortLinksThat}
           </button>
         </div>
       </SettingsGroup>
       <SettingsGroup
-        word="New redirects"
+        word={say.newRedirects}
         says={`${now.defaults.redirectStatus} ${STATUS_WORDS[Number(now.defaults.redirectStatus) as 301]}`}
         names={["defaults.redirectStatus"]}
       >
-        <SelectField name="defaults.redirectStatus" label="Answer with" options={STATUSES} className="w-72" />
+        <SelectField
+          name="defaults.redirectStatus"
+          label={say.answerWith}
+          options={STATUSES}
+          className="w-72"
+        />
       </SettingsGroup>
     </>
   );

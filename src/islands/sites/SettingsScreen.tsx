@@ -7,11 +7,12 @@ import { MoveShortLinks } from "./MoveShortLinks.tsx";
 import { SiteFields } from "./SiteFields.tsx";
 import { Tokens } from "./Tokens.tsx";
 import { WholeSite } from "./WholeSite.tsx";
+import * as say from "./words.ts";
 
 const MISS_WORDS: Readonly<Record<MissPolicy["answer"], string>> = {
-  help: "a page that helps",
-  closest: "the closest address",
-  destination: "a chosen address",
+  help: say.aPageThatHelps,
+  closest: say.theClosestAddress,
+  destination: say.aChosenAddress,
 };
 
 /** A site's hosts, what it says of itself and of new routes, the tokens of scripts, and what is rarely done with it. */
@@ -21,7 +22,7 @@ export function SettingsScreen({ site, ownsAll }: { site: Site; ownsAll: boolean
       <div className="grid max-w-4xl grid-cols-[minmax(0,1fr)] gap-8">
         <section aria-labelledby="hosts">
           <h1 id="hosts" className="mb-2 text-lg font-semibold">
-            Hosts of {site.name}
+            {say.hostsOf(site.name)}
           </h1>
           <Hosts site={site} />
         </section>
@@ -34,17 +35,17 @@ export function SettingsScreen({ site, ownsAll }: { site: Site; ownsAll: boolean
         <Elsewhere site={site} />
         <div>
           <div data-needs="editor">
-            <Behind word="Move short links to another directory">
+            <Behind word={say.moveShortLinksToAnotherDirectory}>
               <MoveShortLinks site={site} />
             </Behind>
           </div>
           {ownsAll ? (
-            <Behind word="API tokens of the installation">
+            <Behind word={say.apiTokensOfTheInstallation}>
               <Tokens />
             </Behind>
           ) : null}
           <div data-needs="owner" data-even-at-rest>
-            <Behind word="Export, archive or delete the whole site" isOpen={site.archivedAt !== null}>
+            <Behind word={say.exportArchiveOrDeleteTheWholeSite} isOpen={site.archivedAt !== null}>
               <WholeSite site={site} />
             </Behind>
           </div>
@@ -58,17 +59,17 @@ export function SettingsScreen({ site, ownsAll }: { site: Site; ownsAll: boolean
 function Elsewhere({ site }: { site: Site }) {
   const { misses, disclosure } = site;
   const places = [
-    ["misses", "What misses get", MISS_WORDS[misses.answer]],
+    ["misses", say.whatMissesGet, MISS_WORDS[misses.answer]],
     [
       "rules/disclosure",
-      "Disclosure of paid links",
-      disclosure.place ? "placed on pages with paid links" : "placed by hand",
+      say.disclosureOfPaidLinks,
+      disclosure.place ? say.placedOnPagesWithPaidLinks : say.placedByHand,
     ],
-    ["navigation", "Navigation", "what leads around the site"],
-    ["people", "People", "who can sign in"],
+    ["navigation", say.navigation, "what leads around the site"],
+    ["people", say.people, say.whoCanSignIn],
   ] as const;
   return (
-    <nav aria-label="Settings with a screen of their own" className="text-sm">
+    <nav aria-label={say.settingsWithAScreenOfTheirOwn} className="text-sm">
       <ul className="grid gap-1">
         {places.map(([path, word, says]) => (
           <li

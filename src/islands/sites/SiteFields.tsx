@@ -13,6 +13,7 @@ import { DeliveredFields, saidDelivered, typedDelivered } from "./DeliveredField
 import { RouteDefaultFields } from "./RouteDefaultFields.tsx";
 import { SettingsGroup } from "./SettingsGroup.tsx";
 import { VariableFields } from "./VariableFields.tsx";
+import * as say from "./words.ts";
 
 const PlaceFields = whenSeen(
   async () => (await import("./PlaceFields.tsx")).PlaceFields,
@@ -41,7 +42,7 @@ export function SiteFields({ site: first }: { site: Site }) {
     onSaved: (saved, { reset }) => {
       setSite(saved);
       reset(typed(saved));
-      notify("Saved");
+      notify(say.saved);
       // Dates and numbers of this screen are in the old language and zone until it is opened anew.
       if (saved.language !== site.language || saved.timeZone !== site.timeZone) location.reload();
     },
@@ -58,21 +59,21 @@ export function SiteFields({ site: first }: { site: Site }) {
       className="grid gap-4"
       actions={
         <SaveButton of={form} className="justify-self-start">
-          Save
+          {say.save}
         </SaveButton>
       }
     >
       <div className="grid gap-3 grid-cols-[minmax(0,1fr)] sm:grid-cols-2">
-        <TextField name="name" label="Name of the site" />
-        <TextField name="tagline" label="Line below the name" />
+        <TextField name="name" label={say.nameOfTheSite} />
+        <TextField name="tagline" label={say.lineBelowTheName} />
       </div>
       <div>
         <SettingsGroup
-          word="Language and place"
+          word={say.languageAndPlace}
           says={[
             LANGUAGES.find(({ value }) => value === now.language)?.word,
-            now.timeZone || "time zone of whoever looks",
-            now.country ? countryName(now.country) : "no country for phone numbers",
+            now.timeZone || say.timeZoneOfWhoeverLooks,
+            now.country ? countryName(now.country) : say.noCountryForPhoneNumbers,
           ].join(" · ")}
           names={["language", "timeZone", "country"]}
         >
@@ -81,18 +82,18 @@ export function SiteFields({ site: first }: { site: Site }) {
         <DeliveredFields site={site} />
         <RouteDefaultFields site={site} />
         <SettingsGroup
-          word="Paid links on a page"
-          says={`at most ${now.paidLimit}, ${now.paidLimitLong} on a page of more than ${now.longWords} words`}
+          word={say.paidLinksOnAPage}
+          says={say.atMostOnAPageOfMore(now.paidLimit, now.paidLimitLong, now.longWords)}
           names={["paidLimit", "paidLimitLong", "longWords"]}
         >
           <div className="flex flex-wrap gap-4">
-            {number("paidLimit", "On a page of usual length")}
-            {number("paidLimitLong", "On a long page")}
-            {number("longWords", "A page is long from this many words")}
+            {number("paidLimit", say.onAPageOfUsualLength)}
+            {number("paidLimitLong", say.onALongPage)}
+            {number("longWords", say.aPageIsLongFromThisMany)}
           </div>
         </SettingsGroup>
         <SettingsGroup
-          word="Variables"
+          word={say.variables}
           says={
             now.variables
               .filter(({ name }) => name)
@@ -104,17 +105,15 @@ export function SiteFields({ site: first }: { site: Site }) {
           <VariableFields />
         </SettingsGroup>
         <SettingsGroup
-          word="How long things are kept"
-          says={`single clicks ${now.clickMonths} months, history ${now.historyMonths} months`}
+          word={say.howLongThingsAreKept}
+          says={say.singleClicksMonthsHistoryMonths(now.clickMonths, now.historyMonths)}
           names={["clickMonths", "historyMonths"]}
         >
           <div className="flex flex-wrap gap-4">
-            {number("clickMonths", "Single clicks, in months")}
-            {number("historyMonths", "History, in months")}
+            {number("clickMonths", say.singleClicksInMonths)}
+            {number("historyMonths", say.historyInMonths)}
           </div>
-          <p className="text-sm text-quiet">
-            What was counted stays for good; after these months of clicks only the counts.
-          </p>
+          <p className="text-sm text-quiet">{say.whatWasCountedStaysForGoodAfter}</p>
         </SettingsGroup>
       </div>
     </Form>

@@ -3,18 +3,19 @@ import { api } from "../../ui/client/api.ts";
 import { CheckField, RadioField, SelectField, TextField } from "../../ui/form/fields.tsx";
 import { Form, SaveButton } from "../../ui/form/Form.tsx";
 import { useSavedForm } from "../../ui/form/use-saved-form.ts";
+import * as say from "./words.ts";
 
 const BEGINNINGS = [
-  { value: "pages", word: "empty", what: "You write its pages and make its links here." },
+  { value: "pages", word: say.empty, what: say.youWriteItsPagesAndMakeIts },
   {
     value: "pages/transfer",
-    word: "with pages that are brought in",
-    what: "HTML or Markdown files, or a zip of them.",
+    word: say.withPagesThatAreBroughtIn,
+    what: say.htmlOrMarkdownFilesOrAZip,
   },
   {
     value: "routes/transfer",
-    word: "with routes that are brought in",
-    what: "A table of short links and redirects, as CSV or JSON.",
+    word: say.withRoutesThatAreBroughtIn,
+    what: say.aTableOfShortLinksAndRedirects,
   },
 ];
 
@@ -50,26 +51,26 @@ export function SiteForm({ sites, title }: { sites: readonly Site[]; title: stri
       label={title}
       actions={
         <SaveButton of={form} className="justify-self-start">
-          Make the site
+          {say.makeTheSite}
         </SaveButton>
       }
     >
       <h1 className="text-xl font-semibold">{title}</h1>
-      <p className="text-quiet">Its pages, short links and redirects are answered under these hosts.</p>
-      <TextField name="name" label="Name" autoFocus />
-      <TextField name="host" label="Host" hint="Such as garden.example" mono />
-      <TextField name="short" label="Host for short links, if you have one" mono />
+      <p className="text-quiet">{say.itsPagesShortLinksAndRedirectsAre}</p>
+      <TextField name="name" label={say.name2} autoFocus />
+      <TextField name="host" label={say.host} hint={say.suchAsGardenExample} mono />
+      <TextField name="short" label={say.hostForShortLinksIfYouHave} mono />
       {sites.length > 0 ? (
         <>
           <SelectField
             name="copyOf"
-            label="Settings"
-            options={[["", "as usual"], ...sites.map(({ key, name }) => [key, `those of ${name}`] as const)]}
+            label={say.settings}
+            options={[["", say.asUsual], ...sites.map(({ key, name }) => [key, say.thoseOf(name)] as const)]}
           />
-          {form.watch("copyOf") ? <CheckField name="copyRules">its rules, too</CheckField> : null}
+          {form.watch("copyOf") ? <CheckField name="copyRules">{say.itsRulesToo}</CheckField> : null}
         </>
       ) : null}
-      <RadioField name="begins" legend="It begins" options={BEGINNINGS} />
+      <RadioField name="begins" legend={say.itBegins} options={BEGINNINGS} />
     </Form>
   );
 }

@@ -14,6 +14,7 @@ import { when } from "../../ui/format/format.ts";
 import { copyText } from "../../ui/keys/copy.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
+import * as say from "./words.ts";
 
 /** Whose tokens they are: the installation's, or one's own. */
 interface Whose {
@@ -36,36 +37,37 @@ export function Tokens({ own = false }: Whose) {
   const columns: Column<Token>[] = [
     {
       key: "name",
-      word: "Name",
+      word: say.name2,
       head: true,
       cell: ({ name }) => <span className="font-medium">{name}</span>,
     },
     {
       key: "role",
-      word: "May act as",
+      word: say.mayActAs,
       cell: ({ role, sites: only }) =>
-        `${role} of ${only ? only.map(nameOf).join(", ") : own ? "your sites" : "every site"}`,
+        say.ofWord(role, only ? only.map(nameOf).join(", ") : own ? say.yourSites : say.everySite),
     },
     {
       key: "end",
-      word: "Ends",
-      cell: ({ expiresAt }) => (expiresAt ? `until ${when(expiresAt)}` : "no end"),
+      word: say.ends,
+      cell: ({ expiresAt }) => (expiresAt ? say.until(when(expiresAt)) : say.noEnd),
       cellClass: "text-sm text-quiet",
     },
     {
       key: "used",
-      word: "Used",
+      word: say.used,
       cell: ({ lastUsedAt, lastUsedFrom }) =>
-        lastUsedAt ? `last used ${when(lastUsedAt)} from ${lastUsedFrom}` : "never used",
+        lastUsedAt ? say.lastUsedFrom(when(lastUsedAt), lastUsedFrom) : say.neverUsed,
       cellClass: "text-sm text-quiet",
     },
     {
       key: "action",
-      word: <span className="sr-only">What can be done</span>,
+      word: <span className="sr-only">{say.whatCanBeDone}</span>,
       className: "text-right",
       cell: ({ id, name }) => (
         <button className="action action-plain text-bad" onClick={() => remove.mutate(id)}>
-          End it<span className="sr-only"> ({name})</span>
+          {say.endIt}
+          <span className="sr-only"> ({name})</span>
         </button>
       ),
     },
@@ -74,19 +76,18 @@ export function Tokens({ own = false }: Whose) {
   return (
     <section aria-labelledby="tokens">
       <h2 id="tokens" className="mb-2 text-lg font-semibold">
-        {own ? "Your API tokens" : "API tokens"}
+        {own ? say.yourApiTokens : say.apiTokens}
       </h2>
       {tokens.isError ? <p className="text-bad">{messageOf(tokens.error)}</p> : null}
       {fresh ? <FreshToken token={fresh} /> : null}
       <NewToken own={own} sites={sites} onMade={setFresh} />
       {tokens.isSuccess && items.length === 0 ? (
         <p className="text-quiet">
-          No tokens yet. A script needs one to call the API; see <a href="/api/v1/docs">the API</a> for what
-          it can do.
+          {say.noTokensYetAScriptNeedsOne} <a href="/api/v1/docs">{say.theApi2}</a> {say.forWhatItCanDo}
         </p>
       ) : null}
       {items.length > 0 ? (
-        <DataTable label="API tokens" rows={items} columns={columns} keyOf={({ id }) => id} />
+        <DataTable label={say.apiTokens} rows={items} columns={columns} keyOf={({ id }) => id} />
       ) : null}
     </section>
   );
@@ -95,11 +96,11 @@ export function Tokens({ own = false }: Whose) {
 function FreshToken({ token }: { token: Token }) {
   return (
     <div role="status" className="mb-3 rounded border border-good bg-sheet p-3">
-      <p>The token “{token.name}”. It is shown this once and kept nowhere; copy it now.</p>
+      <p>{say.theTokenItIsShownThisOnce(token.name)}</p>
       <p className="mt-1 flex items-center gap-2">
         <code className="font-mono text-sm wrap-anywhere">{token.token}</code>
         <button className="action" onClick={() => void copyText(token.token!)}>
-          <Copy size={14} aria-hidden /> Copy
+          <Copy size={14} aria-hidden /> {say.copy}
         </button>
       </p>
     </div>
@@ -123,19 +124,19 @@ function NewToken(props: { own: boolean; sites: readonly Site[]; onMade: (token:
     fieldOf: (path) => (path === "expiresAt" ? "expires" : path),
   });
   return (
-    <Form of={form} label="New token" className="mb-4 flex flex-wrap items-end gap-3">
-      <TextField name="name" label="Name of a new token" className="w-64" />
-      <SelectField name="role" label="May act as" options={ROLES.map((role) => [role, role])} />
-      <TextField name="expires" label="Last day (none: no end)" type="date" />
+    <Form of={form} label={say.newToken} className="mb-4 flex flex-wrap items-end gap-3">
+      <TextField name="name" label={say.nameOfANewToken} className="w-64" />
+      <SelectField name="role" label={say.mayActAs} options={ROLES.map((role) => [role, role])} />
+      <TextField name="expires" label={say.lastDayNoneNoEnd} type="date" />
       {sites.length > 1 ? (
         <ChooseManyField
           name="sites"
-          label="For these sites (none: for all)"
+          label={say.forTheseSitesNoneForAll}
           options={sites.map(({ id, name }) => ({ value: id, word: name }))}
         />
       ) : null}
       <SaveButton of={form} isPlain>
-        Make token
+        {say.makeToken}
       </SaveButton>
     </Form>
   );

@@ -1,4 +1,5 @@
 import { get, useFieldArray, useFormContext } from "react-hook-form";
+import * as say from "./words.ts";
 
 /** The site's variables, a name and a value each. */
 export function VariableFields() {
@@ -7,25 +8,22 @@ export function VariableFields() {
   const fault = (get(formState.errors, "variables") as { message?: string } | undefined)?.message;
   return (
     <div>
-      <p className="mb-2 text-sm text-quiet">
-        {"{{name}}"} in a text or an address is filled with the value when the page is delivered; a partner’s
-        snippet with a placeholder of such a name is filled by itself.
-      </p>
+      <p className="mb-2 text-sm text-quiet">{say.nameInATextOrAnAddress}</p>
       {fields.map(({ id }, index) => (
         <div key={id} className="mb-1.5 flex gap-2">
           <input
-            aria-label={`Name of variable ${index + 1}`}
+            aria-label={say.nameOfVariable(index + 1)}
             className="field w-48 font-mono text-sm"
-            placeholder="account"
+            placeholder={say.account}
             {...register(`variables.${index}.name`)}
           />
           <input
-            aria-label={`Value of variable ${index + 1}`}
+            aria-label={say.valueOfVariable(index + 1)}
             className="field"
             {...register(`variables.${index}.value`)}
           />
           <button type="button" className="action action-plain text-bad" onClick={() => remove(index)}>
-            Remove
+            {say.remove}
           </button>
         </div>
       ))}
@@ -35,7 +33,7 @@ export function VariableFields() {
         </p>
       ) : null}
       <button type="button" className="action" onClick={() => append({ name: "", value: "" })}>
-        Another variable
+        {say.anotherVariable}
       </button>
     </div>
   );

@@ -6,6 +6,7 @@ import { Form, SaveButton } from "../../ui/form/Form.tsx";
 import { useSavedForm } from "../../ui/form/use-saved-form.ts";
 import { when } from "../../ui/format/format.ts";
 import { notify } from "../../ui/notices/notices.ts";
+import * as say from "./words.ts";
 
 /** What is done with a site as a whole: exported, put to rest and woken, and taken away for good. */
 export function WholeSite({ site }: { site: Site }) {
@@ -21,11 +22,9 @@ export function WholeSite({ site }: { site: Site }) {
     <div className="grid justify-items-start gap-3">
       <p data-needs="owner" data-even-at-rest className="text-sm">
         <a className="action inline-flex" href={hrefOf("GET /sites/:site/whole", { site: site.id })} download>
-          Export the whole site
+          {say.exportTheWholeSite}
         </a>{" "}
-        <span className="text-quiet">
-          pages, routes, rules, files, programs, clicks and history as a zip; without credentials
-        </span>
+        <span className="text-quiet">{say.pagesRoutesRulesFilesProgramsClicksAnd}</span>
       </p>
       <p className="text-sm">
         <button
@@ -35,12 +34,12 @@ export function WholeSite({ site }: { site: Site }) {
           disabled={rest.isPending}
           onClick={() => rest.mutate()}
         >
-          {rests ? "Reopen it" : "Archive it"}
+          {rests ? say.reopenIt : say.archiveIt}
         </button>{" "}
         <span className="text-quiet">
           {rests
-            ? `Archived since ${when(archivedAt)}: readers get what they got, and nothing is changed.`
-            : "Readers get what they got, and nothing is changed until it is reopened."}
+            ? say.archivedSinceReadersGetWhatTheyGot(when(archivedAt))
+            : say.readersGetWhatTheyGotAndNothing}
         </span>
       </p>
       {rests ? <DeleteSite site={site} /> : null}
@@ -59,18 +58,18 @@ function DeleteSite({ site }: { site: Site }) {
       of={form}
       needs="owner"
       evenAtRest
-      label="Delete the site"
+      label={say.deleteTheSite}
       className="flex flex-wrap items-start gap-3"
     >
       <TextField
         name="key"
-        label={`Type ${site.key} to delete it for good`}
-        hint="Export it first: nothing of it can be restored, and its addresses answer no more."
+        label={say.typeToDeleteItForGood(site.key)}
+        hint={say.exportItFirstNothingOfItCan}
         mono
         className="w-64"
       />
       <SaveButton of={form} isPlain className="mt-6 text-bad">
-        Delete {site.name}
+        {say.deleteWord(site.name)}
       </SaveButton>
     </Form>
   );

@@ -2,13 +2,14 @@ import type { Site } from "../../core/sites/site.ts";
 import type { Trace, TraceHop } from "../../core/trace/trace.ts";
 import { AddressText } from "../../ui/links/AddressText.tsx";
 import { isGood, VERDICT_WORDS } from "./verdict-words.ts";
+import * as say from "./words.ts";
 
 const BY_WORDS = {
-  route: "our route",
-  page: "our page",
-  file: "our file",
-  spelling: "another spelling",
-  miss: "nothing of ours",
+  route: say.ourRoute,
+  page: say.ourPage,
+  file: say.ourFile,
+  spelling: say.anotherSpelling,
+  miss: say.nothingOfOurs,
   outside: "outside",
 } as const;
 
@@ -33,16 +34,16 @@ export function RedirectChain({ site, trace }: { site: Site; trace: Trace }) {
             <span className="w-10 font-mono">{hop.status ?? "—"}</span>
             <AddressText address={hop.address} most={90} />
             <HopBy site={site} hop={hop} />
-            {hop.ms === undefined ? null : <span className="text-quiet">{hop.ms} ms</span>}
+            {hop.ms === undefined ? null : <span className="text-quiet">{say.ms(hop.ms)}</span>}
           </li>
         ))}
       </ol>
       {tracking.length > 0 ? (
-        <ul aria-label="What arrived" className="mt-1 flex flex-wrap gap-x-3 text-sm">
+        <ul aria-label={say.whatArrived} className="mt-1 flex flex-wrap gap-x-3 text-sm">
           {tracking.map(({ name, value, arrived, lastSeen }) => (
             <li key={name + value} className={arrived ? "text-good" : "text-bad"}>
               {name === value ? value : `${name}=${value}`}{" "}
-              {arrived ? "arrived" : `was lost after ${hostOf(lastSeen)}`}
+              {arrived ? say.arrived : say.wasLostAfter(hostOf(lastSeen))}
             </li>
           ))}
         </ul>
@@ -72,5 +73,5 @@ function HopBy({ site, hop }: { site: Site; hop: TraceHop }) {
 }
 
 function hostOf(address: string | undefined): string {
-  return address && URL.canParse(address) ? new URL(address).host : "the first hop";
+  return address && URL.canParse(address) ? new URL(address).host : say.theFirstHop;
 }

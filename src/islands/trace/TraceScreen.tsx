@@ -15,6 +15,7 @@ import { RedirectChain } from "./RedirectChain.tsx";
 import { isGood, VERDICT_WORDS } from "./verdict-words.ts";
 import { startJob } from "../../ui/client/api.ts";
 import { count } from "../../ui/format/format.ts";
+import * as say from "./words.ts";
 
 /** Any number of addresses, each followed hop by hop to where it ends. */
 export function TraceScreen({ site }: { site: Site }) {
@@ -50,56 +51,51 @@ function Tracing({ site }: { site: Site }) {
       <Form of={form} className="grid gap-2">
         <AreaField
           name="addresses"
-          label="Addresses, one a line"
+          label={say.addressesOneALine}
           mono
           rows={10}
           autoFocus
-          placeholder={"/review-harbour\nhttps://shop.example/item?partner=…"}
+          placeholder={say.reviewHarbourHttpsShopExampleItem}
           onKeyDown={(event) => {
             if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) form.submit();
           }}
         />
         <div className="flex flex-wrap items-center gap-2">
           <SaveButton of={form} disabled={lines === 0 || work.state === "running"}>
-            Trace {lines > 1 ? count(lines) : "it"}
+            {say.trace(lines > 1 ? count(lines) : say.it)}
           </SaveButton>
           <ChoiceField
             name="outside"
-            label="Outside hosts"
+            label={say.outsideHosts}
             options={[
-              { value: "yes", word: "Outside too" },
-              { value: "no", word: "Our site only" },
+              { value: "yes", word: say.outsideToo },
+              { value: "no", word: say.ourSiteOnly },
             ]}
           />
         </div>
-        <p className="text-sm text-quiet">
-          Ctrl and Enter does the same. Outside hosts are asked once each, from here.
-        </p>
+        <p className="text-sm text-quiet">{say.ctrlAndEnterDoesTheSameOutside}</p>
       </Form>
-      <section aria-label="Ways" className="min-w-0">
-        <WorkBar work={work} label="Following" />
+      <section aria-label={say.ways} className="min-w-0">
+        <WorkBar work={work} label={say.following} />
         {results.length > 0 ? (
           <div className="mb-2 flex flex-wrap items-center gap-3">
             <p aria-live="polite">
-              <strong>{count(results.length - faults.length)}</strong> in order,{" "}
-              <strong className={faults.length > 0 ? "text-bad" : ""}>{faults.length}</strong> to look at
+              <strong>{count(results.length - faults.length)}</strong> {say.inOrder}{" "}
+              <strong className={faults.length > 0 ? "text-bad" : ""}>{faults.length}</strong> {say.toLookAt}
             </p>
             <Choice
-              label="Shown"
+              label={say.shown}
               value={shown}
               options={[
-                { value: "all", word: "All" },
-                { value: "faults", word: "Faults only" },
+                { value: "all", word: say.all },
+                { value: "faults", word: say.faultsOnly },
               ]}
               onChange={setShown}
             />
           </div>
         ) : null}
         {work.state === "idle" ? (
-          <p className="py-16 text-center text-quiet">
-            Paste addresses: each is followed through our routes as readers are answered now, and then
-            outside, with every hop, who answered it, and whether the tracking arrives.
-          </p>
+          <p className="py-16 text-center text-quiet">{say.pasteAddressesEachIsFollowedThroughOur}</p>
         ) : null}
         <ol className="grid gap-2">
           {(shown === "faults" ? faults : results).slice(0, 500).map((trace, index) => (
@@ -110,11 +106,11 @@ function Tracing({ site }: { site: Site }) {
         </ol>
         {results.length > 500 ? (
           <p className="mt-2 text-sm text-quiet">
-            The first 500 are shown;{" "}
-            {Object.entries(countVerdicts(results))
-              .map(([verdict, count]) => `${count} ${VERDICT_WORDS[verdict as Trace["verdict"]]}`)
-              .join(", ")}{" "}
-            in all.
+            {say.theFirst500AreShownInAll(
+              Object.entries(countVerdicts(results))
+                .map(([verdict, count]) => `${count} ${VERDICT_WORDS[verdict as Trace["verdict"]]}`)
+                .join(", "),
+            )}
           </p>
         ) : null}
       </section>

@@ -9,6 +9,7 @@ import {
 import { init, use as register, type EChartsType } from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
 import { useEffect, useRef } from "react";
+import * as say from "../words.ts";
 
 register([
   BarChart,
@@ -195,7 +196,7 @@ function optionOf(props: BarsProps, width: number, color: (name: string) => stri
         ? [
             {
               type: "line",
-              name: "People, period before",
+              name: say.peoplePeriodBefore,
               data: before.map((row) => row[series[0]!.field]),
               symbol: "none",
               lineStyle: { color: color("--color-ink"), width: 1.4, type: "dashed" },

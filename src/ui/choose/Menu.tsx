@@ -1,5 +1,6 @@
 import type { UseComboboxReturnValue } from "downshift";
 import { MAX_SHOWN, type Option } from "./options.ts";
+import * as say from "../words.ts";
 
 /** What can be chosen, below the field. Downshift wants the list to be there always; it is empty while closed. */
 export function Menu(props: {
@@ -15,7 +16,7 @@ export function Menu(props: {
     <div
       className={`absolute top-full right-0 left-0 z-30 mt-0.5 min-w-52 rounded border border-line bg-sheet text-sm shadow-lg ${isShown ? "" : "hidden"}`}
     >
-      <ul {...box.getMenuProps({ "aria-label": "Choices" })} className="max-h-60 overflow-auto">
+      <ul {...box.getMenuProps({ "aria-label": say.choices })} className="max-h-60 overflow-auto">
         {box.isOpen
           ? found.slice(0, MAX_SHOWN).map((option, index) => (
               <li
@@ -31,7 +32,7 @@ export function Menu(props: {
       </ul>
       {found.length === 0 ? <p className="px-2 py-1 text-quiet">{props.nothing}</p> : null}
       {left > 0 ? (
-        <p className="border-t border-line px-2 py-1 text-quiet">{left} more: type a part</p>
+        <p className="border-t border-line px-2 py-1 text-quiet">{say.moreTypeAPart(left)}</p>
       ) : null}
     </div>
   );

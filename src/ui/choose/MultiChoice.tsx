@@ -4,6 +4,7 @@ import { useState, type InputHTMLAttributes } from "react";
 import { Menu } from "./Menu.tsx";
 import { chosenBy, entriesOf, MAX_SHOWN, optionsFor, type Option } from "./options.ts";
 import { useBox } from "./use-box.ts";
+import * as say from "../words.ts";
 
 const HOLD_MS = 300;
 
@@ -86,7 +87,7 @@ export default function MultiChoice(props: MultiChoiceProps) {
               type="button"
               tabIndex={-1}
               className="text-quiet hover:text-bad"
-              aria-label={`Remove ${wordOf(value)}`}
+              aria-label={say.remove(wordOf(value))}
               onClick={(event) => {
                 // Pressing what is chosen means to go to it; this means to take it out.
                 event.stopPropagation();
@@ -129,7 +130,7 @@ export default function MultiChoice(props: MultiChoiceProps) {
       </div>
       {unknown.length > 0 ? (
         <p role="status" className="mt-1 text-sm text-bad">
-          Nothing here is called {unknown.join(", ")}.
+          {say.nothingHereIsCalled(unknown.join(", "))}
         </p>
       ) : null}
       <Menu of={box} found={found} nothing={isFree ? undefined : "Nothing of this name."} />

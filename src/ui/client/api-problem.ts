@@ -1,4 +1,5 @@
 /** A problem document that the API answered (RFC 9457). */
+import * as say from "../words.ts";
 export class ApiProblem extends Error {
   readonly status: number;
   readonly errors: { path: string; message: string }[];
@@ -14,7 +15,7 @@ export class ApiProblem extends Error {
       current?: unknown;
     },
   ) {
-    super(problem.detail ?? problem.title ?? "Something went wrong.");
+    super(problem.detail ?? problem.title ?? say.somethingWentWrong);
     this.status = status;
     this.errors = problem.errors ?? [];
     this.current = problem.current;

@@ -6,6 +6,7 @@ import type { z } from "zod";
 import { ApiProblem } from "./api-problem.ts";
 import { serverFrame } from "../frame/frame.ts";
 import { signInAgain } from "./session.ts";
+import * as say from "../words.ts";
 
 export { ApiProblem };
 export type { CallName };
@@ -77,5 +78,5 @@ async function send(name: CallName, input: unknown, headers: object): Promise<un
 /** The message of whatever was thrown, for people. */
 export function messageOf(error: unknown): string {
   if (error instanceof ApiProblem) return error.message;
-  return "The workspace cannot be reached. Nothing you typed is lost; it is tried again when you are.";
+  return say.theWorkspaceCannotBeReachedNothingYou;
 }

@@ -1,4 +1,5 @@
 import { serverFrame } from "../frame/frame.ts";
+import * as say from "../words.ts";
 
 const YEAR_S = 31_536_000;
 
@@ -14,5 +15,9 @@ export function readCookie(name: string, cookies = serverFrame()?.cookies ?? doc
 
 /** Keeps it; what is empty is forgotten. */
 export function writeCookie(name: string, value: string): void {
-  document.cookie = `maprope_${name}=${encodeURIComponent(value)}; Path=/; Max-Age=${value === "" ? 0 : YEAR_S}; SameSite=Lax`;
+  document.cookie = say.mapropePathMaxAgeSamesiteLax(
+    name,
+    encodeURIComponent(value),
+    value === "" ? 0 : YEAR_S,
+  );
 }

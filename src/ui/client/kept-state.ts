@@ -2,6 +2,7 @@ import { useCallback, useEffect, useState } from "react";
 import type { FieldValues, Path, PathValue, UseFormReturn } from "react-hook-form";
 import { dropKept, hasShapeOf, readKept, writeKept } from "./kept-typing.ts";
 import { notify } from "../notices/notices.ts";
+import * as say from "../words.ts";
 
 /**
  * State of a form that outlives its tab: what is typed is in this browser's own store at once, until it is saved or
@@ -78,15 +79,15 @@ function keptFor<T>(key: string, base: string, form: T): { value: T; isSameBase:
 
 function tellKept(key: string, isShown: boolean, show: (isWanted: boolean) => void): void {
   if (isShown)
-    notify("Restored what was typed here and not saved.", {
+    notify(say.restoredWhatWasTypedHereAndNot, {
       undo: () => {
         show(false);
         dropKept(key);
       },
     });
   else
-    notify("This was changed since you typed here; what you typed is kept.", {
+    notify(say.thisWasChangedSinceYouTypedHere, {
       undo: () => show(true),
-      undoWord: "Show mine",
+      undoWord: say.showMine,
     });
 }

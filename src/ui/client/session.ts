@@ -1,4 +1,5 @@
 import { ApiProblem } from "./api-problem.ts";
+import * as say from "../words.ts";
 
 let waiting: { promise: Promise<void>; done: () => void } | undefined;
 const listeners = new Set<() => void>();
@@ -31,7 +32,7 @@ export async function enter(input: {
   const problem = (await response.json().catch(() => ({}))) as ConstructorParameters<typeof ApiProblem>[1];
   // Which of address and password is wrong is told of neither; a code that is asked for has a field of its own.
   const errors = problem.errors?.filter(({ path }) => path === "code") ?? [];
-  throw new ApiProblem(response.status, { errors, detail: problem.detail ?? "That did not work." });
+  throw new ApiProblem(response.status, { errors, detail: problem.detail ?? say.thatDidNotWork });
 }
 
 /** Asks for a mail with a link for a new password. Throws ApiProblem when that is refused. */

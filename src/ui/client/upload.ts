@@ -1,6 +1,7 @@
 import { addressOf } from "../../contract/ground/address.ts";
 import type { Job } from "../../contract/jobs.ts";
 import { ApiProblem, AS_JOB, type Answer, type CallName, type Input } from "./api.ts";
+import * as say from "../words.ts";
 
 /** Sends a file to a call of the API and tells how much has gone, from 0 to 1. Throws ApiProblem when it is refused. */
 export function sendFile<N extends CallName>(
@@ -37,7 +38,7 @@ function send(
       if (request.status < 300) resolve(answer);
       else reject(new ApiProblem(request.status, answer));
     };
-    request.onerror = () => reject(new TypeError("the network is gone"));
+    request.onerror = () => reject(new TypeError(say.theNetworkIsGone));
     request.onabort = () => reject(new DOMException("stopped", "AbortError"));
     signal?.addEventListener("abort", () => request.abort());
     request.send(file);

@@ -10,6 +10,7 @@ import {
 } from "@dnd-kit/core";
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { useId, useRef, type ReactNode } from "react";
+import * as say from "../words.ts";
 
 /** A thing that is moved within its list, and where it was let go. */
 export interface Dropped {
@@ -35,20 +36,20 @@ export function SortedList(props: {
   );
   const hasMoved = useRef(false);
   const name = (id: UniqueIdentifier): string => `“${nameOf(String(id))}”`;
-  const place = (id: UniqueIdentifier): string => `place ${ids.indexOf(String(id)) + 1} of ${ids.length}`;
+  const place = (id: UniqueIdentifier): string => say.placeOf(ids.indexOf(String(id)) + 1, ids.length);
   const announcements: Announcements = {
     onDragStart({ active }) {
       hasMoved.current = false;
-      return `${name(active.id)} is picked up from ${place(active.id)}.`;
+      return say.isPickedUpFrom(name(active.id), place(active.id));
     },
     onDragOver({ active, over }) {
       // The first is its own place, told at once with the picking up.
       hasMoved.current ||= over?.id !== active.id;
       if (!hasMoved.current) return undefined;
-      return over ? `${name(active.id)} is over ${place(over.id)}.` : `${name(active.id)} is over no place.`;
+      return over ? say.isOver(name(active.id), place(over.id)) : say.isOverNoPlace(name(active.id));
     },
-    onDragEnd: ({ active, over }) => `${name(active.id)} is put down at ${place((over ?? active).id)}.`,
-    onDragCancel: ({ active }) => `${name(active.id)} is back at ${place(active.id)}.`,
+    onDragEnd: ({ active, over }) => say.isPutDownAt(name(active.id), place((over ?? active).id)),
+    onDragCancel: ({ active }) => say.isBackAt(name(active.id), place(active.id)),
   };
   return (
     <DndContext
@@ -58,7 +59,7 @@ export function SortedList(props: {
       accessibility={{
         announcements,
         screenReaderInstructions: {
-          draggable: "Space picks it up and puts it down, the arrows move it, Escape takes it back.",
+          draggable: say.spacePicksItUpAndPutsIt,
         },
       }}
       onDragEnd={({ active, over, delta }) => {

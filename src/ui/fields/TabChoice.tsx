@@ -1,4 +1,5 @@
 import { Choice } from "./Choice.tsx";
+import * as say from "../words.ts";
 
 /** In which tab something opens: as the rules say, or as is set here. */
 export function TabChoice(props: {
@@ -7,12 +8,12 @@ export function TabChoice(props: {
 }) {
   return (
     <Choice
-      label="Tab"
+      label={say.tab}
       value={props.value ?? "rules"}
       options={[
-        { value: "rules", word: "Tab by the rules" },
-        { value: "same", word: "Same tab" },
-        { value: "new", word: "New tab" },
+        { value: "rules", word: say.tabByTheRules },
+        { value: "same", word: say.sameTab },
+        { value: "new", word: say.newTab },
       ]}
       onChange={(value) => props.onChange(value === "rules" ? undefined : value)}
     />

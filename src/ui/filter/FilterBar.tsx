@@ -4,6 +4,7 @@ import { useTakenOver } from "../frame/later.tsx";
 import { setAddressState, useAddress, useAddressState } from "../client/url-state.ts";
 import { PopupButton } from "../panel/PopupButton.tsx";
 import { useSearchKey } from "../keys/use-search-key.ts";
+import * as say from "../words.ts";
 
 /** A choice that stands in the parameter of the address that it names, as `FilterSelect` does. */
 type Choosing = ReactElement<{ name: string }>;
@@ -70,10 +71,10 @@ function Choices({ choices }: { choices: readonly Choosing[] }) {
       {choices.filter(isSet)}
       {others.length > 0 ? (
         <PopupButton
-          label="Narrow the list"
+          label={say.narrowTheList}
           className="gap-2 [&_.field]:max-w-none [&_.field]:w-full"
           sign={ListFilter}
-          word="Narrow"
+          word={say.narrow}
         >
           {others}
         </PopupButton>
@@ -91,7 +92,7 @@ function ShowAll({ narrows }: { narrows: readonly string[] }) {
       className="text-sm text-accent underline"
       onClick={() => setAddressState(Object.fromEntries(narrows.map((name) => [name, ""])))}
     >
-      show all
+      {say.showAll}
     </button>
   );
 }

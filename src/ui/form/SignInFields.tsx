@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { useFormContext } from "react-hook-form";
 import { TextField } from "./fields.tsx";
+import * as say from "../words.ts";
 
 /** What somebody signs in with; the code of a second factor once it is asked for. */
 export function SignInFields() {
@@ -11,7 +12,7 @@ export function SignInFields() {
     <>
       <TextField
         name="email"
-        label="Mail address"
+        label={say.mailAddress}
         type="email"
         autoComplete="username"
         autoFocus
@@ -19,13 +20,20 @@ export function SignInFields() {
       />
       <TextField
         name="password"
-        label="Password"
+        label={say.password}
         type="password"
         autoComplete="current-password"
         className="py-2"
       />
       {isCodeAsked ? (
-        <TextField name="code" label="Code" autoComplete="one-time-code" autoFocus className="py-2" mono />
+        <TextField
+          name="code"
+          label={say.code}
+          autoComplete="one-time-code"
+          autoFocus
+          className="py-2"
+          mono
+        />
       ) : null}
     </>
   );

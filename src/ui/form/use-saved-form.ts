@@ -10,6 +10,7 @@ import {
 import { ApiProblem, messageOf } from "../client/api.ts";
 import { useKeptForm } from "../client/kept-state.ts";
 import { fieldNames, placeErrors } from "./place-errors.ts";
+import * as say from "../words.ts";
 
 /** A form and how it is saved. */
 export interface SavedForm<V extends FieldValues> extends UseFormReturn<V> {
@@ -60,7 +61,7 @@ export function useSavedForm<V extends FieldValues, R>(options: {
       const { atFields, elsewhere } = placeErrors(told, fieldNames(form.getValues()), fieldOf);
       for (const [at, { name, message }] of atFields.entries())
         form.setError(name as Path<V>, { message }, { shouldFocus: at === 0 });
-      const atEnd = atFields.length > 0 ? "Something above is to be corrected." : messageOf(error);
+      const atEnd = atFields.length > 0 ? say.somethingAboveIsToBeCorrected : messageOf(error);
       form.setError("root", { message: elsewhere.join(" ") || atEnd });
     }
   });

@@ -3,6 +3,7 @@ import { enter, signedInAgain } from "../client/session.ts";
 import { Form, SaveButton } from "../form/Form.tsx";
 import { SignInFields } from "../form/SignInFields.tsx";
 import { useSavedForm } from "../form/use-saved-form.ts";
+import * as say from "../words.ts";
 
 /** Asks for mail address and password over whatever the person was at. */
 export default function SignInDialog() {
@@ -28,14 +29,14 @@ export default function SignInDialog() {
         of={form}
         actions={
           <SaveButton of={form} className="justify-center py-2">
-            Sign in and go on
+            {say.signInAndGoOn}
           </SaveButton>
         }
       >
         <h2 id="sign-in-again" className="text-lg font-semibold">
-          Your session has ended
+          {say.yourSessionHasEnded}
         </h2>
-        <p className="text-quiet">Sign in again, and go on where you are. Nothing that you typed is lost.</p>
+        <p className="text-quiet">{say.signInAgainAndGoOnWhere}</p>
         <SignInFields />
       </Form>
     </dialog>

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { keysOf } from "./key-words.ts";
 import { useKey } from "./use-key.ts";
+import * as say from "../words.ts";
 
 /** What keys do on this screen, shown by the key “?”. */
 export function KeysHelp() {
@@ -25,7 +26,7 @@ function KeysDialog({ onClose }: { onClose: () => void }) {
       onClose={onClose}
     >
       <h2 id="keys-help" className="text-lg font-semibold">
-        Keys
+        {say.keys}
       </h2>
       {keysOf(screen).map(({ title, keys }) => (
         <section key={title} className="mt-3">
@@ -50,7 +51,7 @@ function KeysDialog({ onClose }: { onClose: () => void }) {
         </section>
       ))}
       <form method="dialog" className="mt-4">
-        <button className="action">Close</button>
+        <button className="action">{say.close}</button>
       </form>
     </dialog>
   );

@@ -1,8 +1,9 @@
 import { useEffect, useRef, type RefObject } from "react";
 import { useKey } from "./use-key.ts";
+import * as say from "../words.ts";
 
 /** What can have the focus in a list: a table's row, or the first thing in its first row. */
-const FIRST = "tr[data-row][tabindex='0'], tbody tr :is(button, a[href], input)";
+const FIRST = say.trDataRowTabindex0TbodyTr;
 
 /** Lets the key f go to a list's search field, unless somebody is typing; the arrow down leads from there to the rows. */
 export function useSearchKey(): RefObject<HTMLInputElement | null> {

@@ -1,4 +1,5 @@
 /** Leads to what was done to one object, or without one to all of its kind. */
+import * as say from "../words.ts";
 export function HistoryLink({
   site,
   kind,
@@ -16,7 +17,7 @@ export function HistoryLink({
       className="text-sm text-quiet underline decoration-line underline-offset-2 hover:decoration-accent"
       href={`/${site.key}/history?${query.toString()}`}
     >
-      {object === undefined ? "History" : "Its history"}
+      {object === undefined ? say.history : say.itsHistory}
     </a>
   );
 }

@@ -1,12 +1,13 @@
 import type { DestinationKind } from "../../core/address/classify.ts";
+import * as say from "../words.ts";
 
 /** The word that always stands beside a knot's shape. */
 export const KIND_WORD: Readonly<Record<DestinationKind, string>> = {
   external: "outside",
   page: "page",
   file: "file",
-  route: "short link",
-  heading: "in this page",
+  route: say.shortLink,
+  heading: say.inThisPage,
   mail: "mail",
   phone: "phone",
   broken: "leads nowhere",

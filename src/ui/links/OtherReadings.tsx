@@ -1,9 +1,10 @@
 /** What else a pasted text may mean: one key takes another reading. */
+import * as say from "../words.ts";
 export function OtherReadings(props: { others: readonly string[]; onMeant: (text: string) => void }) {
   if (props.others.length === 0) return null;
   return (
     <p className="flex flex-wrap items-center gap-2 text-sm text-quiet">
-      Or was this meant?
+      {say.orWasThisMeant}
       {props.others.map((other) => (
         <button
           key={other}

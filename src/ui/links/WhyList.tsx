@@ -1,4 +1,5 @@
 /** Who decided something of a link, whom it overridden, and what would change it. */
+import * as say from "../words.ts";
 export interface Why {
   attribute: string;
   value: string;
@@ -10,14 +11,9 @@ export interface Why {
 
 /** Why a link is delivered as it is: each decision with its reason; what would change it opens below. */
 export function WhyList({ trace }: { trace: readonly Why[] }) {
-  if (trace.length === 0)
-    return (
-      <p className="text-xs text-quiet">
-        No rule speaks about this link and nothing is set on it: it is plain and opens in the same tab.
-      </p>
-    );
+  if (trace.length === 0) return <p className="text-xs text-quiet">{say.noRuleSpeaksAboutThisLinkAnd}</p>;
   return (
-    <ul aria-label="Why" className="grid gap-0.5 text-xs text-quiet">
+    <ul aria-label={say.why} className="grid gap-0.5 text-xs text-quiet">
       {trace.map(({ attribute, value, by, matched, overridden, change }) => (
         <li key={attribute}>
           <details>
@@ -27,7 +23,7 @@ export function WhyList({ trace }: { trace: readonly Why[] }) {
               </span>{" "}
               {by}
               {matched ? ` (${matched})` : ""}
-              {overridden.length > 0 ? `, ahead of ${overridden.join(", ")}` : ""}
+              {overridden.length > 0 ? say.aheadOf(overridden.join(", ")) : ""}
             </summary>
             <p className="pb-1 pl-4">{change}</p>
           </details>

@@ -4,6 +4,7 @@ import { useStale } from "../client/stale.ts";
 import { currentNotices, dismiss, holdNotices, subscribe, type Notice } from "./notices.ts";
 import { SignInAgain } from "../frame/SignInAgain.tsx";
 import { queries } from "../client/queries.ts";
+import * as say from "../words.ts";
 
 const NONE: readonly Notice[] = [];
 const noNotices = (): readonly Notice[] => NONE;
@@ -47,7 +48,7 @@ export function Notices() {
         {behind ? (
           <p className="flex items-center gap-2 rounded border border-line bg-sheet px-3 py-2 text-quiet shadow-lg">
             <LoaderCircle size={15} aria-hidden className="animate-spin motion-reduce:animate-none" />
-            Reading what was changed last; this follows by itself.
+            {say.readingWhatWasChangedLastThisFollows}
           </p>
         ) : null}
         {notices.map((notice) => (
@@ -60,19 +61,19 @@ export function Notices() {
               <button
                 data-undo
                 aria-keyshortcuts="Alt+U"
-                title="Alt U brings you here"
+                title={say.altUBringsYouHere}
                 className="action action-plain font-semibold text-accent"
                 onClick={() => {
                   notice.undo?.();
                   dismiss(notice.id);
                 }}
               >
-                <Undo2 size={15} aria-hidden /> {notice.undoWord ?? "Undo"}
+                <Undo2 size={15} aria-hidden /> {notice.undoWord ?? say.undo}
               </button>
             ) : null}
             <button
               className="ml-auto text-quiet hover:text-ink"
-              aria-label="Close this notice"
+              aria-label={say.closeThisNotice}
               onClick={() => dismiss(notice.id)}
             >
               <X size={15} aria-hidden />

@@ -1,4 +1,5 @@
 import type { WorkShown } from "./job.ts";
+import * as say from "../words.ts";
 
 /** How far long work is, and the way to stop it. */
 export function WorkBar({ work, label }: { work: WorkShown; label: string }) {
@@ -8,7 +9,7 @@ export function WorkBar({ work, label }: { work: WorkShown; label: string }) {
         {work.message}
       </p>
     );
-  if (work.state === "stopped") return <p className="text-quiet">Stopped. Nothing was changed.</p>;
+  if (work.state === "stopped") return <p className="text-quiet">{say.stoppedNothingWasChanged}</p>;
   if (work.state !== "running") return null;
   const percent = work.share === undefined ? undefined : Math.round(work.share * 100);
   return (
@@ -25,7 +26,7 @@ export function WorkBar({ work, label }: { work: WorkShown; label: string }) {
       </span>
       {work.message ? <span className="text-sm text-warn">{work.message}</span> : null}
       <button type="button" className="action" onClick={() => work.stop()}>
-        Stop
+        {say.stop}
       </button>
     </div>
   );

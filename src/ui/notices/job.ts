@@ -1,6 +1,7 @@
 import type { Job } from "../../contract/jobs.ts";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { api, messageOf, ApiProblem, type Answer, type CallName } from "../client/api.ts";
+import * as say from "../words.ts";
 
 /** What a bar shows of work, whatever it comes to. */
 export type WorkShown = Pick<Work<CallName>, "state" | "share" | "message" | "stop">;
@@ -123,6 +124,6 @@ export async function outcomeOf<N extends CallName>(
     show(job);
   }
   if (job.state === "failed") throw refusalOf(job);
-  if (job.state === "stopped") throw new DOMException("Stopped.", "AbortError");
+  if (job.state === "stopped") throw new DOMException(say.stopped, "AbortError");
   return job.result as Answer<N>;
 }

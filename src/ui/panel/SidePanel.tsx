@@ -2,6 +2,7 @@ import { X } from "lucide-react";
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import { rowOf } from "./row-of.ts";
 import { useEscape } from "./use-escape.ts";
+import * as say from "../words.ts";
 
 /**
  * What was opened from a table, beside it. It takes the focus when it is opened by hand, Escape and Close give it back:
@@ -52,7 +53,7 @@ export function SidePanel(props: {
       <div className="mb-3 flex items-start gap-2">
         <h2 className="min-w-0 grow font-semibold break-words">{props.title}</h2>
         {props.actions}
-        <button className="action action-plain px-1" aria-label="Close" onClick={onClose}>
+        <button className="action action-plain px-1" aria-label={say.close} onClick={onClose}>
           <X size={16} aria-hidden />
         </button>
       </div>

@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import type { ApiDocument, Call } from "./document.ts";
 import { ShapeFields, TypeWords } from "./ShapeFields.tsx";
+import * as say from "../words.ts";
 
 /** One call: what it takes, what it answers, what may go wrong; `children` is where it is tried. */
 export function CallArticle({
@@ -26,15 +27,12 @@ export function CallArticle({
       <p className="text-sm">{call.description.replace(`${call.summary}. `, "")}</p>
       {parameters.length > 0 ? (
         <section className="grid gap-1">
-          <h3 className="font-semibold">Parameters</h3>
+          <h3 className="font-semibold">{say.parameters}</h3>
           <ul className="grid gap-1">
             {parameters.map((one) => (
               <li key={one.in + one.name}>
                 <code className="font-semibold">{one.name}</code>{" "}
-                <span className="text-quiet">
-                  in the {one.in}
-                  {one.required ? "" : ", may be left out"}
-                </span>{" "}
+                <span className="text-quiet">{say.inThe(one.in, one.required ? "" : say.mayBeLeftOut)}</span>{" "}
                 <TypeWords shape={one.schema} />
                 <span className="block text-sm">{one.description}</span>
               </li>
@@ -42,7 +40,7 @@ export function CallArticle({
           </ul>
         </section>
       ) : null}
-      <Bodies heading="Body" content={requestBody?.content} />
+      <Bodies heading={say.body} content={requestBody?.content} />
       {statuses
         .filter(([status]) => Number(status) < 300)
         .map(([status, { content, description = "" }]) => (
@@ -54,7 +52,7 @@ export function CallArticle({
           />
         ))}
       <section className="grid gap-1">
-        <h3 className="font-semibold">What may go wrong</h3>
+        <h3 className="font-semibold">{say.whatMayGoWrong}</h3>
         <ul className="grid gap-0.5 text-sm">
           {statuses
             .filter(([status]) => Number(status) >= 400)
@@ -87,14 +85,14 @@ function Bodies({
   return (
     <section className="grid gap-1">
       <h3 className="font-semibold">{heading}</h3>
-      {entries.length === 0 ? <p className="text-sm">Without a body.</p> : null}
+      {entries.length === 0 ? <p className="text-sm">{say.withoutABody}</p> : null}
       {entries.map(([media, { schema, example }]) => (
         <div key={media} className="grid gap-1">
           <p className="text-sm text-quiet">{media}</p>
           {media === "application/json" ? <ShapeFields shape={schema} /> : null}
           {example === undefined ? null : (
             <details>
-              <summary className="cursor-pointer text-sm">Example</summary>
+              <summary className="cursor-pointer text-sm">{say.example}</summary>
               <pre tabIndex={0} className="overflow-x-auto rounded bg-sunk p-2 text-sm">
                 {JSON.stringify(example, null, 2)}
               </pre>

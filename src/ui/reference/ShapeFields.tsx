@@ -1,4 +1,5 @@
 import { boundWords, fieldsOf, nameOf, typeWords, type Shape } from "./document.ts";
+import * as say from "../words.ts";
 
 /** The fields of a shape, one line each; those of a shape without a name stand below the field. */
 export function ShapeFields({ shape }: { shape: Shape }) {
@@ -9,7 +10,7 @@ export function ShapeFields({ shape }: { shape: Shape }) {
       {fields.map(({ name, shape: field, isRequired }) => (
         <li key={name}>
           <code className="font-semibold">{name}</code>
-          {isRequired ? null : <span className="text-quiet"> (may be left out)</span>}{" "}
+          {isRequired ? null : <span className="text-quiet"> {say.mayBeLeftOut2}</span>}{" "}
           <TypeWords shape={field} />
           {fieldsOf(field).length > 0 ? <ShapeFields shape={field} /> : null}
         </li>
@@ -26,7 +27,7 @@ export function TypeWords({ shape }: { shape: Shape }) {
     <span className="text-sm text-quiet">
       {name ? (
         <>
-          {shape.items ? "list of " : ""}
+          {shape.items ? say.listOf : ""}
           <a href={`#shape-${name}`}>{name}</a>
         </>
       ) : (

@@ -4,6 +4,7 @@ import { AreaField, TextField } from "../form/fields.tsx";
 import { useSavedForm } from "../form/use-saved-form.ts";
 import type { Call } from "./document.ts";
 import { requestOf, type Tried } from "./try.ts";
+import * as say from "../words.ts";
 
 /** Makes a call as the person who is signed in, and shows what came. */
 export function TryIt({ call }: { call: Pick<Call, "method" | "path" | "parameters" | "requestBody"> }) {
@@ -24,17 +25,15 @@ export function TryIt({ call }: { call: Pick<Call, "method" | "path" | "paramete
   });
   return (
     <details>
-      <summary className="cursor-pointer font-semibold text-accent">Try it</summary>
+      <summary className="cursor-pointer font-semibold text-accent">{say.tryIt}</summary>
       <div className="grid gap-3 pt-2">
-        {call.method === "GET" ? null : (
-          <p className="text-sm text-warn">This is the real thing: what it changes is changed.</p>
-        )}
+        {call.method === "GET" ? null : <p className="text-sm text-warn">{say.thisIsTheRealThingWhatIt}</p>}
         <Form
           of={form}
-          label={`Try ${call.method} ${call.path}`}
+          label={say.tryWord(call.method, call.path)}
           actions={
             <div>
-              <SaveButton of={form}>Send</SaveButton>
+              <SaveButton of={form}>{say.send}</SaveButton>
             </div>
           }
         >
@@ -42,17 +41,17 @@ export function TryIt({ call }: { call: Pick<Call, "method" | "path" | "paramete
             <TextField
               key={name}
               name={`values.${name}`}
-              label={required ? name : `${name} (may be left out)`}
+              label={required ? name : say.mayBeLeftOut3(name)}
               mono
             />
           ))}
-          {call.requestBody ? <AreaField name="body" label={`Body, ${media}`} mono rows={8} /> : null}
+          {call.requestBody ? <AreaField name="body" label={say.body2(media ?? "")} mono rows={8} /> : null}
         </Form>
         <div role="status">
           {answer === undefined ? null : (
             <pre
               tabIndex={0}
-              aria-label="What was answered"
+              aria-label={say.whatWasAnswered}
               className="max-h-96 overflow-auto rounded bg-sunk p-2 text-sm"
             >
               {answer}

@@ -1,4 +1,5 @@
 /** A JSON Schema, as far as the reference shows it. */
+import * as say from "../words.ts";
 export interface Shape {
   $ref?: string;
   type?: string | string[];
@@ -88,14 +89,14 @@ export function typeWords(shape: Shape): string {
   if (shape.allOf) return shape.allOf.map(typeWords).join(" & ");
   const types = [shape.type ?? "any"].flat();
   return types
-    .map((type) => (type === "array" ? `list of ${typeWords(shape.items ?? {})}` : typeWord(type, shape)))
+    .map((type) => (type === "array" ? say.listOf2(typeWords(shape.items ?? {})) : typeWord(type, shape)))
     .join(" | ");
 }
 
 function typeWord(type: string, { format, properties, additionalProperties }: Shape): string {
   if (type === "string" && format) return format;
   if (type === "object" && !properties && typeof additionalProperties === "object")
-    return `object of ${typeWords(additionalProperties)}`;
+    return say.objectOf(typeWords(additionalProperties));
   return type;
 }
 
@@ -109,12 +110,12 @@ export function boundWords({
   default: usual,
 }: Shape): string {
   return [
-    minimum !== undefined && `from ${minimum}`,
-    maximum !== undefined && `to ${maximum}`,
-    minLength && `at least ${minLength} characters`,
-    maxLength && `at most ${maxLength} characters`,
-    maxItems && `at most ${maxItems}`,
-    usual !== undefined && `${JSON.stringify(usual)} unless said otherwise`,
+    minimum !== undefined && say.from(minimum),
+    maximum !== undefined && say.to(maximum),
+    minLength && say.atLeastCharacters(minLength),
+    maxLength && say.atMostCharacters(maxLength),
+    maxItems && say.atMost(maxItems),
+    usual !== undefined && say.unlessSaidOtherwise(JSON.stringify(usual)),
   ]
     .filter(Boolean)
     .join(", ");

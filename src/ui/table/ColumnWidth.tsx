@@ -1,5 +1,6 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { MIN_PX, MAX_PX, withinBounds } from "./widths.ts";
+import * as say from "../words.ts";
 
 const STEP_PX = 16;
 
@@ -39,13 +40,13 @@ export function ColumnWidth(props: {
       ref={edge}
       role="slider"
       tabIndex={0}
-      aria-label={`Width of the column ${word}`}
+      aria-label={say.widthOfTheColumn(word)}
       aria-orientation="horizontal"
       aria-valuemin={MIN_PX}
       aria-valuemax={MAX_PX}
       aria-valuenow={props.px ?? 0}
       aria-valuetext={props.px === undefined ? "as wide as it needs" : `${props.px} pixels`}
-      title="Draw it to the side; a double click gives its width up"
+      title={say.drawItToTheSideADouble}
       className="absolute top-0 -right-1.5 bottom-0 w-6 cursor-col-resize touch-none after:absolute after:inset-y-1 after:left-1/2 after:w-px after:bg-line hover:after:bg-accent focus-visible:after:w-0.5 focus-visible:after:bg-accent max-sm:hidden"
       onPointerDown={draw}
       onDoubleClick={() => onChange(undefined)}

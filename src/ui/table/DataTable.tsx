@@ -5,6 +5,7 @@ import { useRowFocus } from "./use-row-focus.ts";
 import { useTooWide } from "./use-too-wide.ts";
 import type { Selection } from "./use-selection.ts";
 import { SortHead } from "./SortHead.tsx";
+import * as say from "../words.ts";
 
 /** A column of a table. */
 export interface Column<T> {
@@ -47,7 +48,11 @@ export function DataTable<T>(props: {
   const [room, isTooWide] = useTooWide<HTMLDivElement>();
   const onFocus = useRowFocus(rows.map(keyOf));
   const at = (column: Column<T>): string =>
-    `${dense ? "py-0.5" : "py-1.5"} pr-3 ${column.number ? "pl-3 text-right tabular-nums whitespace-nowrap" : ""} ${column.className ?? ""}`;
+    say.pr3(
+      dense ? say.py05 : say.py15,
+      column.number ? say.pl3TextRightTabularNumsWhitespace : "",
+      column.className ?? "",
+    );
   return (
     <div
       ref={room}
@@ -68,7 +73,7 @@ export function DataTable<T>(props: {
               <th data-needs="editor" scope="col" className="w-7 py-1.5">
                 <input
                   type="checkbox"
-                  aria-label={`Mark all ${marking.all} shown`}
+                  aria-label={say.markAllShown(marking.all)}
                   checked={rows.length > 0 && rows.every((row) => marking.selection.has(keyOf(row)))}
                   onChange={(event) => marking.selection.markAll(event.target.checked)}
                 />
@@ -106,7 +111,7 @@ export function DataTable<T>(props: {
                 <td role="cell" data-needs="editor" className={dense ? "py-0.5" : "py-1.5"}>
                   <input
                     type="checkbox"
-                    aria-label={`Mark ${marking.nameOf(row)}`}
+                    aria-label={say.mark(marking.nameOf(row))}
                     checked={marking.selection.has(keyOf(row))}
                     onChange={(event) =>
                       marking.selection.mark(

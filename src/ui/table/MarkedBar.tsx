@@ -2,6 +2,7 @@ import { X } from "lucide-react";
 import { useEffect, useRef, type ReactNode } from "react";
 import type { Selection } from "./use-selection.ts";
 import { count } from "../format/format.ts";
+import * as say from "../words.ts";
 
 /** The bar at the end of a table with marked rows: how many, what can be done with them, and what that asks for. */
 export function MarkedBar(props: {
@@ -42,16 +43,16 @@ export function MarkedBar(props: {
       onKeyDown={(event) => event.key === "Escape" && !props.onEscape?.() && selection.clear()}
     >
       <div className="flex flex-wrap items-center gap-2">
-        <strong>{count(marked)} marked</strong>
+        <strong>{say.marked(count(marked))}</strong>
         {!selection.all && total > selection.ids.size ? (
           <button className="text-sm text-accent underline" onClick={() => selection.takeAll()}>
-            mark all {count(total)}
+            {say.markAll(count(total))}
           </button>
         ) : null}
         {props.actions}
         <button
           className="ml-auto text-quiet hover:text-ink"
-          aria-label="Unmark all"
+          aria-label={say.unmarkAll}
           onClick={() => selection.clear()}
         >
           <X size={16} aria-hidden />

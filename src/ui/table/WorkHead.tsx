@@ -3,6 +3,7 @@ import { SortHead } from "./SortHead.tsx";
 import { ColumnWidth } from "./ColumnWidth.tsx";
 import type { Widths } from "./widths.ts";
 import type { WorkRow, WorkTableProps } from "./work-table-props.ts";
+import * as say from "../words.ts";
 
 /** The head of a table of many rows: marks all of them, and sorts. */
 export function WorkHead<T extends WorkRow>(
@@ -22,7 +23,7 @@ export function WorkHead<T extends WorkRow>(
           <th data-needs="editor" scope="col" className="py-1.5 pr-2 text-left">
             <input
               type="checkbox"
-              aria-label={`Mark all ${props.all} shown`}
+              aria-label={say.markAllShown(props.all)}
               checked={areAllMarked}
               disabled={rows.length === 0}
               onChange={(event) => selection.markAll(event.target.checked)}

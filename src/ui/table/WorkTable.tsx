@@ -10,6 +10,7 @@ import { useTooWide } from "./use-too-wide.ts";
 import { useRemembered } from "../client/remembered.ts";
 import { readWidths, withoutWidth, writeWidths } from "./widths.ts";
 import { WorkHead, widthOf } from "./WorkHead.tsx";
+import * as say from "../words.ts";
 
 /** Rows, about; each is measured when it is drawn. In a narrow window they are read downwards. */
 const ROW_PX = 37;
@@ -90,7 +91,7 @@ export function WorkTable<T extends WorkRow>(props: WorkTableProps<T>) {
                   <input
                     type="checkbox"
                     tabIndex={-1}
-                    aria-label={`Mark ${props.nameOf(row.original)}`}
+                    aria-label={say.mark2(props.nameOf(row.original))}
                     checked={marked}
                     onChange={(event) =>
                       selection.mark(id, event.target.checked, (event.nativeEvent as MouseEvent).shiftKey)

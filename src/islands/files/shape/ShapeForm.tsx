@@ -8,16 +8,17 @@ import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
 import { api, hrefOf } from "../../../ui/client/api.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import { drawnCrop, focusAt, saidShape, typedShape, type Point, type ShapeTyped } from "./shape.ts";
+import * as say from "../words.ts";
 
 const PARTS = [
-  ["left", "From the left, %"],
-  ["top", "From the top, %"],
-  ["width", "Width, %"],
-  ["height", "Height, %"],
+  ["left", say.fromTheLeft],
+  ["top", say.fromTheTop],
+  ["width", say.width],
+  ["height", say.height],
 ] as const;
 const FOCUS = [
-  ["x", "Across, %"],
-  ["y", "Down, %"],
+  ["x", say.across],
+  ["y", say.down],
 ] as const;
 
 /** Which part of a picture is shown, and which point of it stays in sight: drawn on it, or typed. */
@@ -30,7 +31,7 @@ export function ShapeForm(props: { site: Site; file: SiteFile; onChanged: () => 
       api("PATCH /sites/:site/files/:id", { site: site.id, id: file.id, body: saidShape(typed) }),
     onSaved: (saved, { reset }) => {
       reset(typedShape(saved.crop, saved.focus));
-      notify("Saved; its sizes are made anew");
+      notify(say.savedItsSizesAreMadeAnew);
       props.onChanged();
     },
     fieldOf: (path) => path.replace(/^(?:crop|focus)\./, ""),
@@ -43,25 +44,25 @@ export function ShapeForm(props: { site: Site; file: SiteFile; onChanged: () => 
   return (
     <Form
       of={form}
-      label="What is shown of it"
+      label={say.whatIsShownOfIt}
       needs="editor"
       actions={
         <div className="flex gap-2">
           <SaveButton of={form} disabled={!form.formState.isDirty}>
-            Save
+            {say.save}
           </SaveButton>
           <button type="button" className="action action-plain" onClick={() => put(typedShape(null, null))}>
-            Show all of it
+            {say.showAllOfIt}
           </button>
         </div>
       }
     >
       <Choice
-        label="Drawing sets"
+        label={say.drawingSets}
         value={sets}
         options={[
-          { value: "crop", word: "What is shown" },
-          { value: "focus", word: "Its focus" },
+          { value: "crop", word: say.whatIsShown },
+          { value: "focus", word: say.itsFocus },
         ]}
         onChange={setSets}
       />
@@ -81,9 +82,7 @@ export function ShapeForm(props: { site: Site; file: SiteFile; onChanged: () => 
         {FOCUS.map(([name, label]) => (
           <TextField key={name} name={name} label={label} type="number" min={0} max={100} />
         ))}
-        <p className="col-span-2 self-end text-sm text-quiet">
-          The focus stays in sight where a preview cuts the picture further.
-        </p>
+        <p className="col-span-2 self-end text-sm text-quiet">{say.theFocusStaysInSightWhereA}</p>
       </div>
     </Form>
   );

@@ -15,6 +15,7 @@ import { ChangePreview } from "./ChangePreview.tsx";
 import { askChange, tellChanged, type Change } from "./use-change.ts";
 import type { ChangeKind } from "./change-kinds.ts";
 import { count } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 /** What the person has filled in so far, of whichever way. */
 type Filled = Record<string, string>;
@@ -66,28 +67,26 @@ export default function ChangeMany(props: {
   const hasFields = kind !== "clear-overrides" && kind !== "shorten";
   const touchesRoutes = kind === "destination" || kind === "host" || kind === "parameter";
   return (
-    <Form of={form} needs="editor" label="Change the marked links" className="grid gap-2">
+    <Form of={form} needs="editor" label={say.changeTheMarkedLinks} className="grid gap-2">
       <div className="flex flex-wrap items-start gap-x-3 gap-y-2">
         <Fields site={site} kind={kind} filled={filled} />
         <div className={`flex flex-wrap items-center gap-3 ${hasFields ? "mt-6 min-h-8" : ""}`}>
           {touchesRoutes ? (
             <CheckField name="routes">
-              {kind === "parameter" ? "in the routes that they go through, too" : "in routes too"}
+              {kind === "parameter" ? say.inTheRoutesThatTheyGoThrough : say.inRoutesToo}
             </CheckField>
           ) : null}
-          <CheckField name="published">in what readers get, too</CheckField>
+          <CheckField name="published">{say.inWhatReadersGetToo}</CheckField>
           <SaveButton of={form} className="py-0.5" disabled={changed === 0 || run.state === "running"}>
-            {changed > 0 ? `Change ${count(changed)}` : "Change"}
+            {changed > 0 ? say.change(count(changed)) : say.change2}
           </SaveButton>
         </div>
       </div>
       <p className="text-sm text-quiet">
-        {published
-          ? "Published pages change at once, and each keeps a version of it."
-          : "Drafts change; readers go on getting what was published. The navigation has no draft: it changes for readers at once."}
+        {published ? say.publishedPagesChangeAtOnceAndEach : say.draftsChangeReadersGoOnGettingWhat}
       </p>
-      <WorkBar work={run} label="Changing" />
-      {run.state === "running" ? null : <WorkBar work={preview} label="Looking" />}
+      <WorkBar work={run} label={say.changing} />
+      {run.state === "running" ? null : <WorkBar work={preview} label={say.looking} />}
       {answer ? <ChangePreview answer={answer} /> : null}
     </Form>
   );
@@ -118,14 +117,14 @@ function Fields({ site, kind, filled }: { site: Site; kind: ChangeKind; filled: 
             ["", "leave"],
             ["new", "new"],
             ["same", "same"],
-            ["clear", "by the rules"],
+            ["clear", say.byTheRules],
           ])}
           {MANAGED_TOKENS.map((token) =>
             choice(token, token, [
               ["", "leave"],
               ["on", "on"],
               ["off", "off"],
-              ["clear", "by the rules"],
+              ["clear", say.byTheRules],
             ]),
           )}
         </>
@@ -133,27 +132,27 @@ function Fields({ site, kind, filled }: { site: Site; kind: ChangeKind; filled: 
     case "destination":
       return (
         <>
-          {text("find", "Links to")}
-          {text("replace", "lead to")}
+          {text("find", say.linksTo)}
+          {text("replace", say.leadTo)}
         </>
       );
     case "host":
       return (
         <>
-          {host("find", "Links to the host")}
-          {host("replace", "go to the host")}
+          {host("find", say.linksToTheHost)}
+          {host("replace", say.goToTheHost)}
         </>
       );
     case "parameter":
       return (
         <>
-          {text("name", "Parameter", "w-36")}
-          {choice("how", "What becomes of it", [
-            ["", "is set to"],
-            ["add", "is set or added as"],
-            ["remove", "is removed"],
+          {text("name", say.parameter, "w-36")}
+          {choice("how", say.whatBecomesOfIt, [
+            ["", say.isSetTo],
+            ["add", say.isSetOrAddedAs],
+            ["remove", say.isRemoved],
           ])}
-          {filled.how === "remove" ? null : text("value", "Value", "w-36")}
+          {filled.how === "remove" ? null : text("value", say.value, "w-36")}
         </>
       );
     case "clear-overrides":

@@ -1,6 +1,7 @@
 import type { LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
 import { DataTable, type Column } from "../../../ui/table/DataTable.tsx";
 import { count } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 const PLACE_WORD = { page: "page", block: "block", navigation: "navigation", route: "route" } as const;
 
@@ -11,7 +12,7 @@ const INLINE = "@max-2xl:inline-block @max-2xl:py-0";
 const COLUMNS: readonly Column<Row>[] = [
   {
     key: "place",
-    word: "Place",
+    word: say.place,
     cellClass: `whitespace-nowrap text-quiet ${INLINE}`,
     cell: (row) =>
       isRefused(row)
@@ -20,19 +21,19 @@ const COLUMNS: readonly Column<Row>[] = [
   },
   {
     key: "where",
-    word: "Where",
+    word: say.where,
     cellClass: `max-w-60 truncate font-mono text-[0.9em] ${INLINE} @max-2xl:align-bottom`,
     cell: ({ where }) => where,
   },
   {
     key: "words",
-    word: "Words",
+    word: say.words,
     cellClass: `max-w-48 truncate ${INLINE} @max-2xl:align-bottom`,
     cell: (row) => (isRefused(row) ? null : row.words),
   },
   {
     key: "change",
-    word: "Before and after",
+    word: say.beforeAndAfter,
     cellClass: "@max-2xl:block @max-2xl:py-0",
     cell: (row) =>
       isRefused(row) ? (
@@ -49,7 +50,7 @@ const COLUMNS: readonly Column<Row>[] = [
 /** Each change before it is made: where, which words, what stands there and what will. */
 export function ChangePreview({
   answer,
-  none = "None of the marked links would change.",
+  none = say.noneOfTheMarkedLinksWouldChange,
 }: {
   answer: LinkBulkAnswer;
   /** What is said where nothing would. */
@@ -65,22 +66,22 @@ export function ChangePreview({
           none
         ) : (
           <>
-            <strong>{count(links)}</strong> {links === 1 ? "link" : "links"} in{" "}
-            <strong>{count(pages)}</strong> {pages === 1 ? "place" : "places"}
+            <strong>{count(links)}</strong> {say.inWord(links === 1 ? say.link : say.links3)}{" "}
+            <strong>{count(pages)}</strong> {pages === 1 ? say.place2 : say.places}
             {routes > 0 ? (
               <>
                 {" "}
-                and <strong>{count(routes)}</strong> {routes === 1 ? "route" : "routes"}
+                {say.and} <strong>{count(routes)}</strong> {routes === 1 ? say.route : say.routes}
               </>
             ) : null}{" "}
-            would change{changes.length < all ? `; the first ${changes.length} of them:` : ":"}
+            {say.wouldChange(changes.length < all ? say.theFirstOfThem(changes.length) : ":")}
           </>
         )}
       </p>
       {changes.length + refused.length > 0 ? (
         <div className="@container max-h-64 overflow-auto" tabIndex={0}>
           <DataTable
-            label="What would change"
+            label={say.whatWouldChange}
             rows={rows}
             columns={COLUMNS}
             keyOf={(row) => String(rows.indexOf(row))}

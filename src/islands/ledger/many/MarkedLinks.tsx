@@ -5,6 +5,7 @@ import { MarkedBar } from "../../../ui/table/MarkedBar.tsx";
 import type { Selection } from "../../../ui/table/use-selection.ts";
 import type { LedgerAsked } from "../use-ledger.ts";
 import { CHANGE_KINDS, type ChangeKind } from "./change-kinds.ts";
+import * as say from "../words.ts";
 
 const ChangeMany = later(async () => (await import("./ChangeMany.tsx")).default);
 
@@ -19,7 +20,7 @@ export function MarkedLinks(props: { site: Site; selection: Selection; asked: Le
   };
   return (
     <MarkedBar
-      label="Marked links"
+      label={say.markedLinks}
       selection={selection}
       total={total}
       onEscape={close}

@@ -1,10 +1,11 @@
+import * as say from "../words.ts";
 export const CHANGE_KINDS = [
-  ["override", "Set tab and rel by hand"],
-  ["clear-overrides", "Leave to the rules"],
-  ["destination", "Replace a destination"],
-  ["host", "Replace a host"],
-  ["parameter", "Change a parameter"],
-  ["shorten", "Make short links of them"],
+  ["override", say.setTabAndRelByHand],
+  ["clear-overrides", say.leaveToTheRules],
+  ["destination", say.replaceADestination],
+  ["host", say.replaceAHost],
+  ["parameter", say.changeAParameter],
+  ["shorten", say.makeShortLinksOfThem],
 ] as const;
 
 export type ChangeKind = (typeof CHANGE_KINDS)[number][0];

@@ -5,6 +5,7 @@ import { refreshLedger } from "../use-ledger.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import { api, startJob, messageOf } from "../../../ui/client/api.ts";
 import { count } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 /** Which links, and what is to become of them. */
 export interface Change {
@@ -26,11 +27,11 @@ export function tellChanged(
 ): void {
   void refreshLedger();
   const parts = [
-    links > 0 ? `${count(links)} links in ${count(pages)} places` : "",
-    routes > 0 ? `${count(routes)} routes` : "",
+    links > 0 ? say.linksInPlaces(count(links), count(pages)) : "",
+    routes > 0 ? say.routes2(count(routes)) : "",
   ].filter(Boolean);
-  const left = unchanged > 0 ? `; ${unchanged} left as they are` : "";
-  notify(`Changed ${parts.join(" and ") || "nothing"}${left}`, {
+  const left = unchanged > 0 ? say.leftAsTheyAre(unchanged) : "";
+  notify(say.changed(parts.join(" and ") || say.nothing, left), {
     tone: batch === null ? "failed" : "done",
     ...(batch === null ? {} : { undo: () => void undoChange(site, batch) }),
   });
@@ -43,11 +44,7 @@ export async function undoChange(site: Site, batch: string): Promise<void> {
       site: site.id,
       id: batch,
     });
-    notify(
-      left.length > 0
-        ? `Put back ${restored}; these stay as they are: ${left.join(", ")}`
-        : "Put back as it was",
-    );
+    notify(left.length > 0 ? say.putBackTheseStayAsTheyAre(restored, left.join(", ")) : say.putBackAsItWas);
   } catch (error) {
     notify(messageOf(error), { tone: "failed" });
   }

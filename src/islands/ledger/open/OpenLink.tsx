@@ -15,6 +15,7 @@ import { wordsOf, wordsPlace } from "../link-place.ts";
 import { asking } from "../../../ui/client/queries.ts";
 import { messageOf } from "../../../ui/client/api.ts";
 import { count } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 /** One link of the ledger: as it is written, as readers get it, and why. */
 export function OpenLink({ site, link }: { site: Site; link: LedgerLink }) {
@@ -37,7 +38,7 @@ export function OpenLink({ site, link }: { site: Site; link: LedgerLink }) {
   useTitle(wordsOf(link));
   return (
     <SidePanel
-      label={`The link ${wordsOf(link)}`}
+      label={say.theLink(wordsOf(link))}
       of={link.id}
       className="sticky top-16 max-h-[calc(100vh-5rem)] overflow-auto"
       title={
@@ -55,22 +56,27 @@ export function OpenLink({ site, link }: { site: Site; link: LedgerLink }) {
     >
       <div className="grid gap-3">
         <a className="action justify-self-start" href={wordsPlace(site, link)}>
-          To the words in{" "}
-          {link.place === "navigation" ? "the navigation" : link.place === "block" ? "the block" : "the page"}{" "}
+          {say.toTheWordsIn(
+            link.place === "navigation"
+              ? say.theNavigation
+              : link.place === "block"
+                ? say.theBlock
+                : say.thePage,
+          )}{" "}
           <ArrowUpRight size={14} aria-hidden />
         </a>
-        <Part title="Readers get">
+        <Part title={say.readersGet}>
           <Source text={tag(delivered)} />
         </Part>
         {override || stored.rel.length > 0 || stored.target ? (
-          <Part title="As written">
+          <Part title={say.asWritten}>
             <Source text={tag(stored)} />
-            {override ? <p className="text-sm text-accent">set by hand: {override}</p> : null}
+            {override ? <p className="text-sm text-accent">{say.setByHand(override)}</p> : null}
           </Part>
         ) : (
-          <p className="text-sm text-quiet">Written without rel and target; all of it is the rules’ doing.</p>
+          <p className="text-sm text-quiet">{say.writtenWithoutRelAndTargetAllOf}</p>
         )}
-        <Part title="Why">
+        <Part title={say.why}>
           {why.isError ? <p className="text-bad">{messageOf(why.error)}</p> : null}
           {why.data ? (
             <WhyList
@@ -83,23 +89,23 @@ export function OpenLink({ site, link }: { site: Site; link: LedgerLink }) {
           ) : null}
         </Part>
         {link.destination !== link.href ? (
-          <Part title="Ends at">
+          <Part title={say.endsAt}>
             <AddressText address={link.destination} most={120} />
           </Part>
         ) : null}
         {link.shortLink ? (
-          <Part title={link.shortLink.used ? "Through the short link" : "A short link exists"}>
+          <Part title={link.shortLink.used ? say.throughTheShortLink : say.aShortLinkExists}>
             <a className="hover:underline" href={`/${site.key}/routes?open=${link.shortLink.id}`}>
               <AddressText address={link.shortLink.url} most={60} />
             </a>
             {link.clicks !== null ? (
-              <span className="text-sm text-quiet"> {count(link.clicks)} clicks from here</span>
+              <span className="text-sm text-quiet"> {say.clicksFromHere(count(link.clicks))}</span>
             ) : null}
           </Part>
         ) : null}
-        {link.programs.length > 0 ? <Part title="Paid by">{link.programs.join(", ")}</Part> : null}
+        {link.programs.length > 0 ? <Part title={say.paidBy}>{link.programs.join(", ")}</Part> : null}
         {link.findings.length > 0 ? (
-          <Part title="To look at">
+          <Part title={say.toLookAt}>
             <ul className="text-sm text-warn">
               {link.findings.map((code) => (
                 <li key={code}>{FINDING_WORD[code]}</li>

@@ -11,17 +11,18 @@ import { asking } from "../../../ui/client/queries.ts";
 import { hrefOf, messageOf } from "../../../ui/client/api.ts";
 import { DataTable, type Column } from "../../../ui/table/DataTable.tsx";
 import { count, moment } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 const Bars = whenSeen(
   async () => (await import("../../../ui/charts/Bars.tsx")).Bars,
-  () => <p className="h-64 text-quiet">Drawing…</p>,
+  () => <p className="h-64 text-quiet">{say.drawing}</p>,
 );
 
 const MEANING = {
-  sponsored: "say that they are paid (sponsored)",
-  ugc: "were written by readers (ugc)",
-  nofollow: "vouch for nothing (nofollow)",
-  plain: "are plain recommendations",
+  sponsored: say.sayThatTheyArePaidSponsored,
+  ugc: say.wereWrittenByReadersUgc,
+  nofollow: say.vouchForNothingNofollow,
+  plain: say.arePlainRecommendations,
 } as const;
 
 /** How the site's outside links are marked, to show to whoever asks; on paper without the workspace around it. */
@@ -39,14 +40,14 @@ export function ReportScreen({ site }: { site: Site }) {
 function Report({ site }: { site: Site }) {
   const report = useQuery(asking("GET /sites/:site/links/report", { site: site.id }));
   if (report.isError) return <p className="text-bad">{messageOf(report.error)}</p>;
-  if (!report.data) return <p className="text-quiet">Counting…</p>;
+  if (!report.data) return <p className="text-quiet">{say.counting}</p>;
   const { madeAt, total, newTab, hosts, hostsInAll, pages, pagesInAll, days, notLetOut } = report.data;
   const all = TREATMENTS.reduce((sum, one) => sum + total[one], 0);
   const percent = (count: number): number => (all === 0 ? 0 : Math.round((count / all) * 100));
   const columns: Column<(typeof TREATMENTS)[number]>[] = [
     {
       key: "count",
-      word: "Links",
+      word: say.links,
       number: true,
       className: "w-20",
       cellClass: "font-semibold",
@@ -54,16 +55,16 @@ function Report({ site }: { site: Site }) {
     },
     {
       key: "share",
-      word: "Of all",
+      word: say.ofAll,
       number: true,
       className: "w-16",
       cellClass: "text-quiet",
       cell: (one) => `${percent(total[one])} %`,
     },
-    { key: "means", word: "Treatment", head: true, className: "pl-4", cell: (one) => MEANING[one] },
+    { key: "means", word: say.treatment, head: true, className: "pl-4", cell: (one) => MEANING[one] },
     {
       key: "bar",
-      word: "As a bar",
+      word: say.asABar,
       className: "w-1/3",
       cell: (one) => (
         <span
@@ -78,14 +79,16 @@ function Report({ site }: { site: Site }) {
     <article className="grid max-w-5xl grid-cols-[minmax(0,1fr)] gap-6">
       <header className="flex flex-wrap items-start gap-3">
         <div className="grow">
-          <h2 className="text-lg font-semibold">How outside links are marked on {site.name}</h2>
+          <h2 className="text-lg font-semibold">{say.howOutsideLinksAreMarkedOn(site.name)}</h2>
           <p className="text-quiet">
-            {site.hosts.find(({ role }) => role === "primary")!.name}, as delivered to readers,{" "}
-            {moment(madeAt)}
+            {say.asDeliveredToReaders(
+              site.hosts.find(({ role }) => role === "primary")!.name,
+              moment(madeAt),
+            )}
           </p>
         </div>
         <button className="action print:hidden" onClick={() => print()}>
-          <Printer size={15} aria-hidden /> Print or save as PDF
+          <Printer size={15} aria-hidden /> {say.printOrSaveAsPdf}
         </button>
         <a
           className="action print:hidden"
@@ -95,17 +98,16 @@ function Report({ site }: { site: Site }) {
             query: { edition: "readers", reach: "external" },
           })}
         >
-          <Download size={15} aria-hidden /> CSV
+          <Download size={15} aria-hidden /> {say.csv}
         </a>
       </header>
-      <section aria-label="By treatment">
+      <section aria-label={say.byTreatment}>
         <p className="mb-2">
-          Readers meet <strong>{count(all)}</strong> outside links, of which {count(newTab)} open in a new
-          tab. Of all of them,
+          {say.readersMeet} <strong>{count(all)}</strong> {say.outsideLinksOfWhichOpenInA(count(newTab))}
         </p>
         <div className="max-w-2xl">
           <DataTable
-            label="Outside links by treatment"
+            label={say.outsideLinksByTreatment}
             rows={TREATMENTS}
             columns={columns}
             keyOf={(one) => one}
@@ -114,14 +116,11 @@ function Report({ site }: { site: Site }) {
         </div>
       </section>
       {notLetOut.length > 0 ? (
-        <section aria-label="Blocked addresses">
+        <section aria-label={say.blockedAddresses}>
           <h3 className="font-semibold text-bad">
-            {notLetOut.length === 1 ? "One address is" : `${notLetOut.length} addresses are`} not let out
+            {say.notLetOut(notLetOut.length === 1 ? say.oneAddressIs : say.addressesAre(notLetOut.length))}
           </h3>
-          <p className="mb-1 text-quiet">
-            Only http, https, mailto and tel addresses and paths of the site are. Of such a link readers get
-            the words alone, of such a picture nothing.
-          </p>
+          <p className="mb-1 text-quiet">{say.onlyHttpHttpsMailtoAndTelAddresses}</p>
           <ul className="grid gap-1">
             {notLetOut.map(({ page, title, words, address }, index) => (
               <li key={index}>
@@ -132,30 +131,28 @@ function Report({ site }: { site: Site }) {
           </ul>
         </section>
       ) : null}
-      <section aria-label="Over time">
-        <h3 className="font-semibold">Over time</h3>
+      <section aria-label={say.overTime}>
+        <h3 className="font-semibold">{say.overTime}</h3>
         {days.length < 2 ? (
-          <p className="text-quiet">
-            Counted daily since {days[0]?.day ?? "today"}; from the second day on a chart stands here.
-          </p>
+          <p className="text-quiet">{say.countedDailySinceFromTheSecondDay(days[0]?.day ?? say.today)}</p>
         ) : (
           <Bars
             rows={days.map((day) => ({ ...day, label: day.day }))}
             series={TREATMENTS.map((one) => ({ name: one, field: one, color: TREATMENT_COLOR[one] }))}
-            label={`Outside links by treatment on ${days.length} days, from ${days[0]!.day} to ${days.at(-1)!.day}.`}
+            label={say.outsideLinksByTreatmentOnDaysFrom(days.length, days[0]!.day, days.at(-1)!.day)}
             className="h-64 w-full"
           />
         )}
       </section>
       <section>
         <h3 className="font-semibold">
-          By host{hostsInAll > hosts.length ? `: the first ${hosts.length} of ${hostsInAll}` : ""}
+          {say.byHost2(hostsInAll > hosts.length ? say.theFirstOf(hosts.length, hostsInAll) : "")}
         </h3>
         <TreatmentTable by="host" groups={hosts} quiet />
       </section>
       <section>
         <h3 className="font-semibold">
-          By page{pagesInAll > pages.length ? `: the first ${pages.length} of ${pagesInAll}` : ""}
+          {say.byPage2(pagesInAll > pages.length ? say.theFirstOf2(pages.length, pagesInAll) : "")}
         </h3>
         <TreatmentTable by="page" groups={pages} quiet />
       </section>

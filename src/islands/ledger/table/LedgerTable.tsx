@@ -8,6 +8,7 @@ import { WorkTable } from "../../../ui/table/WorkTable.tsx";
 import { setAddressState } from "../../../ui/client/url-state.ts";
 import { wordsOf, wordsPlace } from "../link-place.ts";
 import { LEDGER_COLUMNS, ledgerColumns } from "./columns.tsx";
+import * as say from "../words.ts";
 
 const WIDE: Readonly<Record<string, string>> = {
   anchor: "w-[25%]",
@@ -81,8 +82,8 @@ export function LedgerTable(props: {
       setSort={props.setSort}
       selection={props.selection}
       more={props.more}
-      nameOf={(link) => `${wordsOf(link)} in ${link.title}`}
-      all="links"
+      nameOf={(link) => say.inWord2(wordsOf(link), link.title)}
+      all={say.links3}
       isDim={({ live, edition }) => !live && edition !== "draft"}
       onKey={onKey}
     />

@@ -9,26 +9,27 @@ import { setAddressState } from "../../../ui/client/url-state.ts";
 import { wordsOf, wordsPlace } from "../link-place.ts";
 import type { Columns } from "../../../ui/table/columns.ts";
 import { count } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 const column = createColumnHelper<LedgerLink>();
 /** What the ledger can show beside the words of a link. */
 export const LEDGER_COLUMNS: Columns = {
   table: "ledger",
   words: {
-    page: "Page",
+    page: say.page,
     href: "Leads to",
-    host: "Host",
+    host: say.host,
     kind: "Kind",
-    treatment: "Treatment",
+    treatment: say.treatment,
     rel: "Delivered rel",
     target: "Tab",
-    stored: "As written",
-    rule: "Decided by",
-    program: "Program",
-    short: "Short link",
-    health: "Health",
-    clicks: "Clicks",
-    findings: "Findings",
+    stored: say.asWritten,
+    rule: say.decidedBy,
+    program: say.program,
+    short: say.shortLink,
+    health: say.health,
+    clicks: say.clicks,
+    findings: say.findings,
   },
   standard: "page,href,rel,target,findings",
 };
@@ -38,7 +39,7 @@ const heads = LEDGER_COLUMNS.words;
 export function ledgerColumns(site: Site) {
   return [
     column.accessor("anchor", {
-      header: "Words of the link",
+      header: say.wordsOfTheLink,
       cell: ({ row: { original } }) => <WordsCell site={site} link={original} />,
     }),
     column.accessor("page", {
@@ -62,7 +63,7 @@ export function ledgerColumns(site: Site) {
           </span>
           {original.destination !== original.href || original.via ? (
             <span className="block truncate text-xs text-quiet" title={original.destination}>
-              ends at {original.host || "our own site"}
+              {say.endsAt2(original.host || say.ourOwnSite)}
             </span>
           ) : null}
         </span>
@@ -73,22 +74,22 @@ export function ledgerColumns(site: Site) {
       cell: ({ row: { original } }) => (
         <span className="font-mono text-[0.86em]">
           {original.host}
-          {original.via ? <span className="block text-quiet">via {original.via}</span> : null}
+          {original.via ? <span className="block text-quiet">{say.via(original.via)}</span> : null}
         </span>
       ),
     }),
     column.accessor("kind", { header: heads.kind, cell: ({ getValue }) => KIND_WORD[getValue()] }),
     column.accessor("treatment", {
       header: heads.treatment,
-      cell: ({ row: { original } }) => (original.host ? original.treatment : <Quiet>inside</Quiet>),
+      cell: ({ row: { original } }) => (original.host ? original.treatment : <Quiet>{say.inside}</Quiet>),
     }),
     column.accessor(({ delivered }) => delivered.rel.join(" "), {
       id: "rel",
       header: heads.rel,
       cell: ({ row: { original } }) => (
         <span className="block font-mono text-[0.82em] leading-snug">
-          {original.delivered.rel.join(" ") || <Quiet>none</Quiet>}
-          {original.override ? <span className="ml-1 font-sans text-accent">by hand</span> : null}
+          {original.delivered.rel.join(" ") || <Quiet>{say.none}</Quiet>}
+          {original.override ? <span className="ml-1 font-sans text-accent">{say.byHand2}</span> : null}
         </span>
       ),
     }),
@@ -97,7 +98,13 @@ export function ledgerColumns(site: Site) {
       header: heads.target,
       cell: ({ getValue }) => (
         <span className="text-sm whitespace-nowrap">
-          {getValue() === "_blank" ? "new" : getValue() === null ? <Quiet>same</Quiet> : getValue()}
+          {getValue() === "_blank" ? (
+            say.newWord
+          ) : getValue() === null ? (
+            <Quiet>{say.same}</Quiet>
+          ) : (
+            getValue()
+          )}
         </span>
       ),
     }),
@@ -118,7 +125,7 @@ export function ledgerColumns(site: Site) {
       enableSorting: false,
       cell: ({ row: { original } }) => (
         <span className="line-clamp-1 text-sm" title={original.rules.join("\n")}>
-          {original.override ? "set by hand" : original.rules.join(", ") || <Quiet>nobody</Quiet>}
+          {original.override ? say.setByHand2 : original.rules.join(", ") || <Quiet>{say.nobody}</Quiet>}
         </span>
       ),
     }),
@@ -135,7 +142,7 @@ export function ledgerColumns(site: Site) {
         original.shortLink ? (
           <span className={original.shortLink.used ? "" : "text-quiet"}>
             <AddressText address={original.shortLink.url} most={34} oneLine />
-            {original.shortLink.used ? "" : " exists"}
+            {original.shortLink.used ? "" : say.exists}
           </span>
         ) : null,
     }),
@@ -182,10 +189,10 @@ function WordsCell({ site, link }: { site: Site; link: LedgerLink }) {
       >
         {wordsOf(link)}
       </button>
-      {link.edition === "draft" ? <span className="shrink-0 text-xs text-warn">draft</span> : null}
+      {link.edition === "draft" ? <span className="shrink-0 text-xs text-warn">{say.draft}</span> : null}
       <a
         className="-my-1 shrink-0 p-[5px] text-quiet hover:text-ink"
-        aria-label={`To the words “${wordsOf(link)}” in ${link.title}`}
+        aria-label={say.toTheWordsIn2(wordsOf(link), link.title)}
         href={wordsPlace(site, link)}
       >
         <ArrowUpRight size={14} aria-hidden />

@@ -7,6 +7,7 @@ import { useTakenOver } from "../../../ui/frame/later.tsx";
 import { useKey } from "../../../ui/keys/use-key.ts";
 import { asking } from "../../../ui/client/queries.ts";
 import { messageOf } from "../../../ui/client/api.ts";
+import * as say from "../words.ts";
 
 // The field stands on every screen; what it can do is fetched when somebody goes there.
 const fetchKnown = () => import("./PasteKnown.tsx");
@@ -88,12 +89,12 @@ function Field({ site }: { site: FrameSite }) {
       <input
         ref={input}
         role="combobox"
-        aria-label="Paste an address, or type words to search"
+        aria-label={say.pasteAnAddressOrTypeWordsTo}
         aria-expanded={shown}
         aria-controls="paste-known"
         aria-keyshortcuts="/"
         className="field bg-paper py-1.5 font-mono text-sm"
-        placeholder="Paste an address, or type words   ( / )"
+        placeholder={say.pasteAnAddressOrTypeWords}
         value={text}
         readOnly={!useTakenOver()}
         onFocus={() => {

@@ -11,6 +11,7 @@ import { ProgramHere } from "../../programs/ProgramHere.tsx";
 import { OtherReadings } from "../../../ui/links/OtherReadings.tsx";
 import { asking } from "../../../ui/client/queries.ts";
 import { SnippetKeep } from "./SnippetKeep.tsx";
+import * as say from "../words.ts";
 
 /** What is known of something pasted, and what can be done with it. */
 export default function PasteKnown(props: {
@@ -52,10 +53,9 @@ export default function PasteKnown(props: {
     return <Found site={site} known={known} text={props.text} />;
   const address = known.address;
   const attributes = known.attributes
-    ? [
-        ...known.attributes.rel,
-        known.attributes.target === "_blank" ? "in a new tab" : "in the same tab",
-      ].join(" ")
+    ? [...known.attributes.rel, known.attributes.target === "_blank" ? say.inANewTab : say.inTheSameTab].join(
+        " ",
+      )
     : "";
   return (
     <div className="grid gap-2">
@@ -78,11 +78,13 @@ export default function PasteKnown(props: {
           </li>
         ))}
         {known.answeredBy ? (
-          <li className={known.kind === "broken" ? "text-bad" : ""}>Answered by {known.answeredBy}.</li>
+          <li className={known.kind === "broken" ? "text-bad" : ""}>{say.answeredBy(known.answeredBy)}</li>
         ) : null}
         <li className="text-quiet">
-          A link to it is delivered {attributes}
-          {known.attributes?.trace[0] ? ` (${known.attributes.trace.at(-1)!.by})` : ""}.
+          {say.aLinkToItIsDelivered(
+            attributes,
+            known.attributes?.trace[0] ? ` (${known.attributes.trace.at(-1)!.by})` : "",
+          )}
         </li>
       </ul>
       <OtherReadings others={known.others} onMeant={props.onMeant} />
@@ -99,7 +101,7 @@ export default function PasteKnown(props: {
       ))}
       {known.pages.length > 0 ? (
         <p className="text-sm">
-          Linked on{" "}
+          {say.linkedOn}{" "}
           {known.pages.map((page, index) => (
             <span key={page.id}>
               {index > 0 ? ", " : ""}
@@ -130,7 +132,7 @@ function Actions(props: {
     <div className="flex flex-wrap gap-2">
       {known.form === "web" || known.form === "path" ? (
         <button data-needs="editor" className="action action-main" onClick={props.onMake}>
-          <Link2 size={15} aria-hidden /> Make a short link
+          <Link2 size={15} aria-hidden /> {say.makeAShortLink}
         </button>
       ) : null}
       {writing ? (
@@ -142,7 +144,7 @@ function Actions(props: {
             props.onInserted();
           }}
         >
-          <PencilLine size={15} aria-hidden /> Link marked words to it
+          <PencilLine size={15} aria-hidden /> {say.linkMarkedWordsToIt}
         </button>
       ) : null}
       {own && known.kind === "broken" && known.form === "path" ? (
@@ -150,7 +152,7 @@ function Actions(props: {
           className="action"
           href={`/${props.site.key}/routes?open=new-redirect&at=${encodeURIComponent(address)}`}
         >
-          Make a redirect
+          {say.makeARedirect}
         </a>
       ) : null}
       <a
@@ -163,11 +165,11 @@ function Actions(props: {
         target="_blank"
         rel="noopener noreferrer"
       >
-        Open it <ExternalLink size={14} aria-hidden />
+        {say.openIt} <ExternalLink size={14} aria-hidden />
       </a>
       {known.form === "web" || known.form === "path" ? (
         <a className="action" href={`/${props.site.key}/trace?of=${encodeURIComponent(address)}`}>
-          Trace it <Footprints size={14} aria-hidden />
+          {say.traceIt} <Footprints size={14} aria-hidden />
         </a>
       ) : null}
     </div>
@@ -177,10 +179,10 @@ function Actions(props: {
 function ShortLinkLine({ route }: { route: Route }) {
   return (
     <p className="flex flex-wrap items-center gap-2 rounded bg-wash px-2 py-1 text-sm">
-      It has a short link: <AddressText address={route.url} />{" "}
-      <span className="text-quiet">{route.clicks} clicks</span>
+      {say.itHasAShortLink} <AddressText address={route.url} />{" "}
+      <span className="text-quiet">{say.clicks(route.clicks)}</span>
       <button className="action ml-auto py-0.5" onClick={() => void copyText(route.url)}>
-        <Copy size={13} aria-hidden /> Copy
+        <Copy size={13} aria-hidden /> {say.copy}
       </button>
     </p>
   );
@@ -188,16 +190,16 @@ function ShortLinkLine({ route }: { route: Route }) {
 
 function Found({ site, known, text }: { site: FrameSite; known: PasteAnswer; text: string }) {
   if (known.pages.length + known.routes.length === 0)
-    return <p className="text-quiet">No page, short link or redirect has “{text.trim()}” in it.</p>;
+    return <p className="text-quiet">{say.noPageShortLinkOrRedirectHas(text.trim())}</p>;
   return (
-    <ul aria-label="Found">
+    <ul aria-label={say.found}>
       {known.pages.map((page) => (
         <li key={page.id}>
           <a
             className="flex items-center gap-2 rounded px-1.5 py-1 hover:bg-wash focus:bg-wash"
             href={`/${site.key}/pages/${page.id}`}
           >
-            <Knot kind="page" /> {page.title} <span className="text-sm text-quiet">page</span>
+            <Knot kind="page" /> {page.title} <span className="text-sm text-quiet">{say.page}</span>
             <span className="ml-auto font-mono text-xs text-quiet">{page.path}</span>
           </a>
         </li>
@@ -209,7 +211,7 @@ function Found({ site, known, text }: { site: FrameSite; known: PasteAnswer; tex
             href={`/${site.key}/routes?open=${route.id}`}
           >
             <Knot kind="route" /> <AddressText address={route.url} />{" "}
-            <span className="text-sm text-quiet">{route.kind === "short" ? "short link" : route.kind}</span>
+            <span className="text-sm text-quiet">{route.kind === "short" ? say.shortLink : route.kind}</span>
             <span className="ml-auto truncate text-sm text-quiet">{route.title}</span>
           </a>
         </li>

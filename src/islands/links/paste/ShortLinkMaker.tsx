@@ -6,6 +6,7 @@ import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
 import { RouteFindings } from "../../routes/form/RouteFindings.tsx";
 import { shortHome, useRouteCheck } from "../../routes/form/use-route-check.ts";
 import { useCreateRoute } from "../../routes/use-routes.ts";
+import * as say from "../words.ts";
 
 /** A short link from where the address was pasted: the first suggestion stands ready, Enter makes and copies it. */
 export default function ShortLinkMaker({
@@ -49,26 +50,26 @@ export default function ShortLinkMaker({
     <Form
       of={form}
       needs="editor"
-      label="New short link"
+      label={say.newShortLink}
       className="mt-3 grid gap-2 border-t border-line pt-3"
     >
       <div className="grid gap-2 grid-cols-[minmax(0,1fr)] sm:grid-cols-2">
         <TextField
           name="address"
-          label={`Short address on ${new URL(home.url).host}`}
+          label={say.shortAddressOn(new URL(home.url).host)}
           error={fault}
           mono
           autoFocus
           hint={
             !fault && isNamed && check ? (
               <>
-                <span>{address} is free</span>
-                {check.spoken ? <span className="block">Say: “{check.spoken}”</span> : null}
+                <span>{say.isFree(address)}</span>
+                {check.spoken ? <span className="block">{say.sayWord(check.spoken)}</span> : null}
               </>
             ) : undefined
           }
         />
-        <TextField name="title" label="Title" />
+        <TextField name="title" label={say.title} />
       </div>
       {check ? (
         <RouteFindings.Suggestions
@@ -79,13 +80,13 @@ export default function ShortLinkMaker({
       ) : null}
       <div className="flex items-center gap-2">
         <SaveButton of={form} disabled={fault !== undefined}>
-          Make and copy
+          {say.makeAndCopy}
         </SaveButton>
         <a
           className="text-sm text-accent underline"
           href={`/${site.key}/routes?open=new-short&to=${encodeURIComponent(destination)}`}
         >
-          with all settings
+          {say.withAllSettings}
         </a>
       </div>
     </Form>

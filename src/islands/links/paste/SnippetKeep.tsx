@@ -8,6 +8,7 @@ import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import { asking } from "../../../ui/client/queries.ts";
 import { api } from "../../../ui/client/api.ts";
+import * as say from "../words.ts";
 
 /** A partner's snippet in the paste field: what is in it, and one step that keeps it as a creative of its program. */
 export function SnippetKeep(props: {
@@ -26,7 +27,7 @@ export function SnippetKeep(props: {
     save: ({ program: id, name }) =>
       api("POST /sites/:site/programs/:id/creatives", { site: site.id, id, body: { html, name } }),
     onSaved: (kept) => {
-      notify(`Kept ${kept.name} as a creative of ${kept.program.name}`);
+      notify(say.keptAsACreativeOf(kept.name, kept.program.name));
       onKept();
     },
   });
@@ -35,18 +36,20 @@ export function SnippetKeep(props: {
     <Form
       of={form}
       needs="editor"
-      label="Keep the snippet"
+      label={say.keepTheSnippet}
       className="flex flex-wrap items-end gap-2 rounded bg-wash p-2 text-sm"
     >
       <p className="w-full">
-        A snippet with {snippet.kind === "banner" ? "a banner" : "a text link"}
-        {snippet.leftOut.length > 0 ? `; ${snippet.leftOut.join(", ")} would be left out` : ""}.
+        {say.aSnippetWith(
+          snippet.kind === "banner" ? say.aBanner : say.aTextLink,
+          snippet.leftOut.length > 0 ? say.wouldBeLeftOut(snippet.leftOut.join(", ")) : "",
+        )}
       </p>
-      <TextField name="name" label="Name" className="w-56" />
+      <TextField name="name" label={say.name} className="w-56" />
       <ChooseField
         name="program"
-        label="Program"
-        placeholder="choose"
+        label={say.program}
+        placeholder={say.choose}
         options={(programs.data ?? []).map(({ id, name, network }) => ({
           value: id,
           word: name,
@@ -54,7 +57,7 @@ export function SnippetKeep(props: {
         }))}
       />
       <SaveButton of={form} isPlain disabled={program === "" || name.trim() === ""}>
-        Keep as a creative
+        {say.keepAsACreative}
       </SaveButton>
     </Form>
   );

@@ -5,6 +5,7 @@ import type { Resolved } from "../../../core/rules/resolve/resolve.ts";
 import { otherAnswer } from "../../../core/rules/why.ts";
 import { WhyList } from "../../../ui/links/WhyList.tsx";
 import { TabChoice } from "../../../ui/fields/TabChoice.tsx";
+import * as say from "../words.ts";
 
 /** Tab and rel tokens of a link: as the rules deliver them, each with its reason, each to be set by hand and given back. */
 export function AttributeChoices(props: {
@@ -19,12 +20,12 @@ export function AttributeChoices(props: {
   };
   return (
     <fieldset className="grid gap-2">
-      <legend className="sr-only">Tab and rel</legend>
+      <legend className="sr-only">{say.tabAndRel}</legend>
       <TabChoice
         value={override.target}
         onChange={(target) => (target ? onChange({ ...override, target }) : without("target"))}
       />
-      <div className="flex flex-wrap gap-1" role="group" aria-label="rel tokens">
+      <div className="flex flex-wrap gap-1" role="group" aria-label={say.relTokens}>
         {MANAGED_TOKENS.map((token) => (
           <Token
             key={token}
@@ -66,7 +67,7 @@ function Token(props: {
         <button
           type="button"
           className="border-l border-accent px-1 py-1 text-accent"
-          aria-label={`Give ${props.token} to the rules`}
+          aria-label={say.giveToTheRules(props.token)}
           onClick={props.onRelease}
         >
           <RotateCcw size={11} aria-hidden />

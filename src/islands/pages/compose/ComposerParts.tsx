@@ -2,17 +2,19 @@ import { READING_WORD, READINGS, readAs } from "../../../core/address/repair/rea
 import { KIND_WORD, Knot } from "../../../ui/links/Knot.tsx";
 import type { DeliveredLink } from "../rope/use-delivered.ts";
 import type { LinkAt } from "./editor-links.ts";
+import * as say from "../words.ts";
 
 /** Says that what the composer was opened on is not in the text any more. */
 export function Gone({ at }: { at: LinkAt }) {
   return (
     <p role="alert" className="text-bad">
-      {at.picture
-        ? "The picture that this was opened on is"
-        : at.words
-          ? `The words “${at.words}”, on which this was opened, are`
-          : "The place that this was opened on is"}{" "}
-      not in the text any more. Nothing will be set; close this, and mark the words anew.
+      {say.notInTheTextAnyMoreNothing(
+        at.picture
+          ? say.thePictureThatThisWasOpenedOn
+          : at.words
+            ? say.theWordsOnWhichThisWasOpened(at.words)
+            : say.thePlaceThatThisWasOpenedOn,
+      )}
     </p>
   );
 }
@@ -22,10 +24,10 @@ export function KindLine({ judged, address }: { judged: DeliveredLink; address: 
   const { kind, ends, look } = judged;
   return (
     <span className={`flex items-center gap-1.5 ${kind === "broken" ? "text-bad" : ""}`}>
-      <Knot kind={kind} size={14} /> Understood as {KIND_WORD[kind]}
+      <Knot kind={kind} size={14} /> {say.understoodAs(KIND_WORD[kind])}
       {look.title ? <span className="truncate">: “{look.title}”</span> : null}
-      {look.draft ? <span className="text-warn">(draft)</span> : null}
-      {ends !== address ? <span className="truncate"> that ends at {ends}</span> : null}
+      {look.draft ? <span className="text-warn">{say.draft}</span> : null}
+      {ends !== address ? <span className="truncate"> {say.thatEndsAt(ends)}</span> : null}
     </span>
   );
 }
@@ -34,7 +36,7 @@ export function KindLine({ judged, address }: { judged: DeliveredLink; address: 
 export function ReadAs({ text, onRead }: { text: string; onRead: (address: string) => void }) {
   return (
     <p className="flex flex-wrap gap-x-2 text-xs text-quiet">
-      Meant otherwise? Read it as
+      {say.meantOtherwiseReadItAs}
       {READINGS.map((reading) => (
         <button
           key={reading}
@@ -53,7 +55,7 @@ export function ReadAs({ text, onRead }: { text: string; onRead: (address: strin
 export function Delivered({ tag }: { tag: string }) {
   return (
     <div>
-      <p className="text-sm font-medium">Delivered</p>
+      <p className="text-sm font-medium">{say.delivered}</p>
       <code
         data-testid="delivered"
         className="block rounded bg-sunk px-2 py-1.5 font-mono text-xs wrap-anywhere"

@@ -4,6 +4,7 @@ import type { Creative, PlacedCreative } from "../../../core/creatives/creative.
 import type { Site } from "../../../core/sites/site.ts";
 import { asking } from "../../../ui/client/queries.ts";
 import { api, messageOf } from "../../../ui/client/api.ts";
+import * as say from "../words.ts";
 
 /** A creative that was chosen for the place in the text, ready to stand there. */
 export type ChosenCreative = PlacedCreative & { creative: string };
@@ -39,7 +40,7 @@ export function CreativeChoice(props: {
         className="min-h-6 justify-self-start text-sm text-accent underline underline-offset-2"
         onClick={() => setOpen(true)}
       >
-        Put in a creative of a program
+        {say.putInACreativeOfAProgram}
       </button>
     );
   return (
@@ -50,11 +51,9 @@ export function CreativeChoice(props: {
         </p>
       ) : null}
       {creatives.isSuccess && creatives.data.length === 0 ? (
-        <p className="text-quiet">
-          No creative is kept yet of a program that is joined. They stand in the program’s record.
-        </p>
+        <p className="text-quiet">{say.noCreativeIsKeptYetOfA}</p>
       ) : null}
-      <ul aria-label="Creatives" className="grid max-h-44 gap-0.5 overflow-auto">
+      <ul aria-label={say.creatives} className="grid max-h-44 gap-0.5 overflow-auto">
         {creatives.data?.map((creative) => (
           <li key={creative.id}>
             <button

@@ -17,6 +17,7 @@ import { RepairNotes } from "./destination/RepairNotes.tsx";
 import { ShortenHere } from "./destination/ShortenHere.tsx";
 import { useLinkFields } from "./use-link-fields.ts";
 import { WordFields } from "./WordFields.tsx";
+import * as say from "../words.ts";
 
 /** Makes, changes or removes one link, beside its words or picture. Enter sets it, Escape leaves it as it was. */
 export function LinkComposer(props: {
@@ -55,7 +56,7 @@ export function LinkComposer(props: {
     <div className="rounded border border-accent bg-sheet p-3 shadow-xl" onKeyDown={onKeyDown}>
       <Form
         of={form}
-        label={at.link ? "Change link" : "New link"}
+        label={at.link ? say.changeLink : say.newLink}
         className="grid grid-cols-[minmax(0,1fr)] gap-2.5"
       >
         {at.gone ? <Gone at={at} /> : null}
@@ -67,9 +68,9 @@ export function LinkComposer(props: {
             judged ? (
               <KindLine judged={judged} address={filled} />
             ) : fields.foundNothing ? (
-              "No page, short link, file or heading has these words. An address has a dot in its host."
+              say.noPageShortLinkFileOrHeading
             ) : fields.isSearching ? (
-              "Understood as words to look for."
+              say.understoodAsWordsToLookFor
             ) : undefined
           }
           onChange={setPasted}
@@ -106,11 +107,11 @@ export function LinkComposer(props: {
         ) : null}
         <div className="sticky bottom-0 -mx-3 -mb-3 flex flex-wrap items-center gap-2 rounded-b border-t border-line bg-sheet px-3 py-2">
           <button type="submit" className="action action-main" disabled={at.gone}>
-            Set link
+            {say.setLink}
           </button>
           {repaired.ok ? (
             <a className="action" href={tryAddress(site, filled)} target="_blank" rel="noopener noreferrer">
-              Try it <ExternalLink size={14} aria-hidden />
+              {say.tryIt} <ExternalLink size={14} aria-hidden />
             </a>
           ) : null}
           {repaired.ok && judged?.kind === "external" ? (
@@ -125,13 +126,13 @@ export function LinkComposer(props: {
           ) : null}
           {at.link && !at.gone ? (
             <button type="button" className="action action-plain text-bad" onClick={props.onRemove}>
-              Remove link
+              {say.removeLink}
             </button>
           ) : null}
           <button
             type="button"
             className="action action-plain ml-auto px-1"
-            aria-label="Close without changing"
+            aria-label={say.closeWithoutChanging}
             onClick={props.onClose}
           >
             <X size={16} aria-hidden />

@@ -1,5 +1,6 @@
 import { CheckField, TextField } from "../../../ui/form/fields.tsx";
 import type { LinkFields } from "./use-link-fields.ts";
+import * as say from "../words.ts";
 
 /** The words of a link, its title, and whether a file is downloaded. */
 export function WordFields({ fields, isPicture }: { fields: LinkFields; isPicture: boolean }) {
@@ -7,11 +8,11 @@ export function WordFields({ fields, isPicture }: { fields: LinkFields; isPictur
   return (
     <>
       <div className="grid grid-cols-2 gap-2">
-        <TextField name="words" label={isPicture ? "Alternative text" : "Words"} placeholder={label} />
-        <TextField name="title" label="Title on hover" />
+        <TextField name="words" label={isPicture ? say.alternativeText : say.words} placeholder={label} />
+        <TextField name="title" label={say.titleOnHover} />
       </div>
       {judged?.kind === "file" ? (
-        <CheckField name="keeps">Downloads the file instead of opening it in the browser</CheckField>
+        <CheckField name="keeps">{say.downloadsTheFileInsteadOfOpeningIt}</CheckField>
       ) : null}
     </>
   );

@@ -11,6 +11,7 @@ import { useLeaving } from "./use-leaving.ts";
 import { usePublishing } from "./use-publishing.ts";
 import { useVisits } from "./use-visits.ts";
 import { requestText } from "./written-change.ts";
+import * as say from "../words.ts";
 
 /** A draft being written: it saves itself, and publishes on request. */
 export interface Draft extends DraftView, ReturnType<typeof usePublishing> {
@@ -57,7 +58,7 @@ export function useDraft(
   const view = useSyncExternalStore(machine.subscribe, machine.view);
   useEffect(() => {
     if (recovered && machine.recover(recovered, first) === "goes on")
-      notify("Restored what this browser had not been able to save.");
+      notify(say.restoredWhatThisBrowserHadNotBeen);
   }, [machine, recovered, first]);
   const { isAllSaved, backupNow, saveNow } = machine;
   useLeaving({ siteId: site.id, pageId: first.id, isAllSaved, backupNow, saveNow });

@@ -7,6 +7,7 @@ import { refresh } from "../../../ui/client/queries.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import type { LeftPath } from "../LeftBehind.tsx";
 import type { DraftMachine } from "./draft-machine.ts";
+import * as say from "../words.ts";
 
 /** Lets readers have the draft, or takes the page back from them; and tells which path is answered by nothing since. */
 export function usePublishing(site: Site, machine: DraftMachine) {
@@ -25,13 +26,13 @@ export function usePublishing(site: Site, machine: DraftMachine) {
   };
   const publishing = useMutation({
     mutationFn: async () => {
-      if (!(await machine.saveNow())) throw new Error("not saved");
+      if (!(await machine.saveNow())) throw new Error(say.notSaved);
       return api("POST /sites/:site/pages/:id/publish", at());
     },
     onSuccess: (published) => {
       show(published);
       void refresh("GET /sites/:site/pages/:id/revisions");
-      notify(`Published “${published.title}”`);
+      notify(say.published(published.title));
     },
     onError: (error) => {
       if (error instanceof ApiProblem) machine.showRefusal(error);
@@ -44,7 +45,7 @@ export function usePublishing(site: Site, machine: DraftMachine) {
     },
     onSuccess: (taken) => {
       show(taken);
-      notify(`Unpublished “${taken.title}”`);
+      notify(say.unpublished(taken.title));
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });

@@ -3,6 +3,7 @@ import type { Site } from "../../../core/sites/site.ts";
 import { api } from "../../../ui/client/api.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import type { DraftMachine } from "./draft-machine.ts";
+import * as say from "../words.ts";
 
 const VISIT_MS = 4_000;
 
@@ -23,8 +24,8 @@ export function useVisits(site: Site, pageId: string, machine: DraftMachine): re
       const theirs = await api("GET /sites/:site/pages/:id", at);
       if (!isUntouched()) return;
       machine.adopt(theirs);
-      const who = theirs.updatedBy === document.documentElement.dataset.person ? "You" : theirs.updatedBy;
-      notify(`${who} saved this page in another window; what you see is that version.`);
+      const who = theirs.updatedBy === document.documentElement.dataset.person ? say.you : theirs.updatedBy;
+      notify(say.savedThisPageInAnotherWindowWhat(who));
     };
     const asking = (): void => void visit().catch(() => setOthers([])); // away: saving tells of it
     asking();

@@ -12,6 +12,7 @@ import { LeftBehind, type LeftPath } from "../LeftBehind.tsx";
 import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
 import { refresh, keyOf } from "../../../ui/client/queries.ts";
 import { api, messageOf } from "../../../ui/client/api.ts";
+import * as say from "../words.ts";
 
 /** The site's pages: where writing begins. */
 export function PageList({ site }: { site: Site }) {
@@ -51,7 +52,7 @@ function Pages({ site }: { site: Site }) {
       {left ? <LeftBehind site={site} left={left} onDone={() => setLeft(undefined)} /> : null}
       <SectionTabs site={site} tab="pages" />
       <FilterBar
-        search={{ label: "Search pages by title, path or text", placeholder: "Search pages" }}
+        search={{ label: say.searchPagesByTitlePathOrText, placeholder: say.searchPages }}
         found={pages.isSuccess ? `${total} ${total === 1 ? "page" : "pages"}` : undefined}
         actions={<NewPage site={site} />}
       />
@@ -63,7 +64,7 @@ function Pages({ site }: { site: Site }) {
       )}
       {pages.hasNextPage ? (
         <button className="action mt-3 self-start" onClick={() => void pages.fetchNextPage()}>
-          Show more
+          {say.showMore}
         </button>
       ) : null}
     </>
@@ -77,7 +78,7 @@ function NewPage({ site }: { site: Site }) {
       api("POST /sites/:site/pages", {
         site: site.id,
         body: {
-          title: "Untitled",
+          title: say.untitled,
           path: `/untitled-${Date.now().toString(36)}`,
         },
       }),
@@ -92,7 +93,7 @@ function NewPage({ site }: { site: Site }) {
         disabled={make.isPending}
         onClick={() => make.mutate()}
       >
-        <FilePlus2 size={16} aria-hidden /> New page
+        <FilePlus2 size={16} aria-hidden /> {say.newPage}
       </button>
       {failed ? <p className="basis-full text-bad">{failed}</p> : null}
     </>
@@ -105,7 +106,7 @@ function offerUndo(site: Site): LeftPath | undefined {
   if (!kept) return undefined;
   sessionStorage.removeItem("maprope:deleted-page");
   const { id, title, path } = JSON.parse(kept) as { id: string; title: string; path: string | null };
-  notify(`Deleted “${title}”`, {
+  notify(say.deleted(title), {
     undo: () =>
       void api("POST /sites/:site/pages/:id/restore", { site: site.id, id }).then(
         () => refresh("GET /sites/:site/pages"),
@@ -118,14 +119,8 @@ function offerUndo(site: Site): LeftPath | undefined {
 function Empty({ searching }: { searching: boolean }) {
   return (
     <div className="grid place-items-center gap-1 rounded border border-dashed border-line py-20 text-center">
-      <p className="font-medium">
-        {searching ? "No page has these words in its title, path or text." : "There are no pages yet."}
-      </p>
-      <p className="text-quiet">
-        {searching
-          ? "Try fewer or other words."
-          : "“New page” begins one; its links will stand on a rope beside the text."}
-      </p>
+      <p className="font-medium">{searching ? say.noPageHasTheseWordsInIts : say.thereAreNoPagesYet}</p>
+      <p className="text-quiet">{searching ? say.tryFewerOrOtherWords : say.newPageBeginsOneItsLinksWill}</p>
     </div>
   );
 }

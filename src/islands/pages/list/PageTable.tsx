@@ -4,6 +4,7 @@ import { when } from "../../../ui/format/format.ts";
 import { PageState } from "../../../ui/frame/PageState.tsx";
 import { Knot } from "../../../ui/links/Knot.tsx";
 import { DataTable, type Column } from "../../../ui/table/DataTable.tsx";
+import * as say from "../words.ts";
 
 /** The pages of a site, each with a short rope of its links. */
 export function PageTable(props: {
@@ -15,7 +16,7 @@ export function PageTable(props: {
   const columns: Column<PageSummary>[] = [
     {
       key: "title",
-      word: "Title",
+      word: say.title,
       sort: "up",
       head: true,
       cell: ({ id, title }) => (
@@ -26,36 +27,36 @@ export function PageTable(props: {
     },
     {
       key: "path",
-      word: "Path",
+      word: say.path,
       sort: "up",
       cell: ({ path }) => <span className="font-mono text-[0.86em] text-quiet">{path}</span>,
     },
     {
       key: "category",
-      word: "Category",
+      word: say.category,
       sort: "up",
       className: "max-md:hidden",
       cell: ({ category }) => category,
     },
-    { key: "links", word: "Links", className: "max-md:hidden", cell: (page) => <SmallRope page={page} /> },
+    { key: "links", word: say.links, className: "max-md:hidden", cell: (page) => <SmallRope page={page} /> },
     {
       key: "state",
-      word: "State",
+      word: say.state,
       cellClass: "whitespace-nowrap",
       cell: (page) => <PageState page={page} />,
     },
     {
       key: "updatedAt",
-      word: "Last saved",
+      word: say.lastSaved,
       sort: "down",
       className: "max-sm:hidden",
       cellClass: "text-sm whitespace-nowrap text-quiet",
-      cell: ({ updatedAt, updatedBy }) => `${when(updatedAt)} by ${updatedBy}`,
+      cell: ({ updatedAt, updatedBy }) => say.by(when(updatedAt), updatedBy),
     },
   ];
   return (
     <DataTable
-      label="Pages"
+      label={say.pages2}
       rows={props.items}
       columns={columns}
       keyOf={({ id }) => id}
@@ -69,19 +70,17 @@ export function PageTable(props: {
 
 /** The page's links in the order of its text, as knots on a short rope. */
 function SmallRope({ page }: { page: PageSummary }) {
-  if (page.links === 0) return <span className="text-quiet">none</span>;
+  if (page.links === 0) return <span className="text-quiet">{say.none}</span>;
   return (
-    <span className="flex items-center gap-px" title={`${page.links} links, ${page.outside} outside`}>
-      <span className="sr-only">
-        {page.links} links, {page.outside} outside
-      </span>
+    <span className="flex items-center gap-px" title={say.linksOutside(page.links, page.outside)}>
+      <span className="sr-only">{say.linksOutside(page.links, page.outside)}</span>
       <span className="h-0.5 w-2 bg-hemp" aria-hidden />
       {page.knots.map((kind, index) => (
         <Knot key={index} kind={kind} size={13} />
       ))}
       <span className="h-0.5 w-2 bg-hemp" aria-hidden />
       {page.links > page.knots.length ? (
-        <span className="text-sm text-quiet">and {page.links - page.knots.length} more</span>
+        <span className="text-sm text-quiet">{say.andMore(page.links - page.knots.length)}</span>
       ) : null}
     </span>
   );

@@ -6,6 +6,7 @@ import { ChoiceField, TextField } from "../../../ui/form/fields.tsx";
 import { LiveForm } from "../../../ui/form/LiveForm.tsx";
 import { useLiveForm } from "../../../ui/form/use-live-form.ts";
 import { rememberFrame, type PictureFrame } from "./picture-defaults.ts";
+import * as say from "../words.ts";
 
 type Attributes = PictureFrame & { src: string; alt: string | null; href: string | null };
 
@@ -48,55 +49,56 @@ export function PicturePanel(props: {
   const source = repairAddress(attributes.src);
   return (
     <section
-      aria-label="Picture"
+      aria-label={say.picture}
       className="grid gap-2.5 rounded border border-accent bg-sheet p-3 shadow-xl"
     >
       <LiveForm of={form}>
         <TextField
           name="alt"
-          label="Alternative text"
-          hint={attributes.alt ? undefined : "Say what the picture shows, for whoever cannot see it."}
+          label={say.alternativeText}
+          hint={attributes.alt ? undefined : say.sayWhatThePictureShowsForWhoever}
         />
         <TextField
           name="src"
-          label="Picture’s address"
+          label={say.picturesAddress}
           mono
           error={source.ok || attributes.src === "" ? undefined : source.reason.message}
         />
         <ChoiceField
           name="width"
-          label="Width"
+          label={say.width}
           options={[
-            { value: "own", word: "original width" },
+            { value: "own", word: say.originalWidth },
             ...PICTURE_WIDTHS.map((one) => ({ value: one, word: one })),
           ]}
         />
         <ChoiceField
           name="align"
-          label="Side"
+          label={say.side}
           options={[
-            { value: "flow", word: "in the text" },
+            { value: "flow", word: say.inTheText },
             ...PICTURE_SIDES.map((one) => ({ value: one, word: one })),
           ]}
         />
       </LiveForm>
       <p className="text-sm text-quiet">
-        The caption is written below the picture itself.{" "}
-        {attributes.href ? `The picture leads to ${attributes.href}.` : "The picture leads nowhere yet."}
+        {say.theCaptionIsWrittenBelowThePicture(
+          attributes.href ? say.thePictureLeadsTo(attributes.href) : say.thePictureLeadsNowhereYet,
+        )}
       </p>
       <div className="flex gap-2">
         <button className="action action-main" onClick={props.onLink}>
-          <Link2 size={15} aria-hidden /> {attributes.href ? "Change its link" : "Link the picture"}
+          <Link2 size={15} aria-hidden /> {attributes.href ? say.changeItsLink : say.linkThePicture}
         </button>
         <button
           className="action action-plain text-bad"
           onClick={() => editor.chain().focus().setNodeSelection(at).deleteSelection().run()}
         >
-          Remove picture
+          {say.removePicture}
         </button>
         <button
           className="action action-plain ml-auto px-1"
-          aria-label="Close the picture’s panel"
+          aria-label={say.closeThePicturesPanel}
           onClick={props.onClose}
         >
           <X size={16} aria-hidden />

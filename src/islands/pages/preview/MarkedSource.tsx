@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import { walkTags } from "../../../core/links/start-tags.ts";
+import * as say from "../words.ts";
 
 /** A link's start tag in the delivered HTML, and how it is stored. */
 export interface TagPair {
@@ -15,8 +16,8 @@ export function MarkedSource({ html, pairs }: { html: string; pairs: readonly Ta
     <div className="max-h-[78vh] overflow-auto rounded border border-line bg-sheet p-3" tabIndex={0}>
       <p className="mb-2 text-sm">
         {changed.length === 0
-          ? "Every link is delivered as it is stored."
-          : `${changed.length} of ${pairs.length} links are delivered otherwise than they are stored.`}
+          ? say.everyLinkIsDeliveredAsItIs
+          : say.ofLinksAreDeliveredOtherwiseThanThey(changed.length, pairs.length)}
       </p>
       <pre className="font-mono text-xs leading-relaxed break-words whitespace-pre-wrap">
         {pieces(html, pairs)}
@@ -56,8 +57,8 @@ function pieces(html: string, pairs: readonly TagPair[]): ReactNode[] {
     upTo(end);
     if (html.slice(start, end) !== stored && stored !== "") {
       nodes.push(
-        <del key={`stored-${start}`} className="mx-1 text-bad no-underline" title="as it is stored">
-          stored: {stored}
+        <del key={`stored-${start}`} className="mx-1 text-bad no-underline" title={say.asItIsStored}>
+          {say.stored(stored)}
         </del>,
       );
     }

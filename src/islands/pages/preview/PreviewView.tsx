@@ -11,6 +11,7 @@ import { useJudge, type DeliveredLink } from "../rope/use-delivered.ts";
 import type { Draft } from "../draft/use-draft.ts";
 import { MarkedSource, type TagPair } from "./MarkedSource.tsx";
 import { api, hrefOf, messageOf } from "../../../ui/client/api.ts";
+import * as say from "../words.ts";
 
 /** The page as a reader gets it, in the site's look, and beside it the HTML that is delivered. */
 export default function PreviewView({ site, draft }: { site: Site; draft: Draft }) {
@@ -38,16 +39,16 @@ export default function PreviewView({ site, draft }: { site: Site; draft: Draft 
     return <p className="text-bad">{messageOf(stored.error ?? delivered.error)}</p>;
   return (
     <div className="grid grow gap-3 grid-cols-[minmax(0,1fr)] lg:grid-cols-2">
-      <section aria-label="As a reader gets it" className="flex min-h-[70vh] flex-col">
+      <section aria-label={say.asAReaderGetsIt} className="flex min-h-[70vh] flex-col">
         <div className="flex h-[38px] items-center gap-3">
           <span className="shrink-0">
             <Choice
-              label="Which version"
+              label={say.whichVersion}
               value={isDraft ? "draft" : "published"}
               options={[
-                { value: "draft", word: "Draft" },
+                { value: "draft", word: say.draft2 },
                 ...(draft.page.status === "published"
-                  ? [{ value: "published" as const, word: "Published" }]
+                  ? [{ value: "published" as const, word: say.published2 }]
                   : []),
               ]}
               onChange={setShown}
@@ -58,16 +59,16 @@ export default function PreviewView({ site, draft }: { site: Site; draft: Draft 
         <iframe
           ref={frame}
           key={`${flag} ${draft.page.version}`}
-          title="The page as a reader gets it"
+          title={say.thePageAsAReaderGetsIt}
           className="w-full grow rounded border border-line bg-sheet"
           sandbox="allow-same-origin"
           src={hrefOf("GET /sites/:site/pages/:id/document", asked)}
         />
       </section>
-      <section aria-label="Delivered HTML" className="min-w-0">
+      <section aria-label={say.deliveredHtml} className="min-w-0">
         <p className="flex h-[38px] items-center text-sm text-quiet">
-          Delivered HTML; <mark className="mx-1 bg-wash px-1 text-ink">rel and target</mark> are marked, and
-          below each link that differs stands what is stored.
+          {say.deliveredHtml2} <mark className="mx-1 bg-wash px-1 text-ink">{say.relAndTarget}</mark>{" "}
+          {say.areMarkedAndBelowEachLinkThat}
         </p>
         {pointed?.index !== undefined && written[pointed.index] ? (
           <Why link={written[pointed.index]!} judged={judge(written[pointed.index]!)} />
@@ -75,7 +76,7 @@ export default function PreviewView({ site, draft }: { site: Site; draft: Draft 
         {delivered.data !== undefined && stored.data !== undefined ? (
           <MarkedSource html={delivered.data} pairs={pairsOf(stored.data, delivered.data)} />
         ) : (
-          <p className="text-quiet">Fetching…</p>
+          <p className="text-quiet">{say.fetching}</p>
         )}
       </section>
     </div>
@@ -142,7 +143,7 @@ function useFrameLinks(point: (link: Pointed) => void) {
 function Why({ link, judged }: { link: LinkInHtml; judged: DeliveredLink | undefined }) {
   return (
     <section
-      aria-label={`Why “${link.words}” is delivered so`}
+      aria-label={say.whyIsDeliveredSo(link.words)}
       className="mb-2 rounded border border-line bg-sheet p-2"
     >
       {judged ? (
@@ -155,8 +156,7 @@ function Why({ link, judged }: { link: LinkInHtml; judged: DeliveredLink | undef
 }
 
 function LinkEnd({ judged, href }: { judged: DeliveredLink | undefined; href: string | undefined }) {
-  if (href === undefined)
-    return <p className="text-sm text-quiet">Point at a link, or tab to it, to see where it ends and why.</p>;
+  if (href === undefined) return <p className="text-sm text-quiet">{say.pointAtALinkOrTabTo}</p>;
   return (
     <p role="status" className="flex min-w-0 items-center gap-1.5 text-sm">
       {judged ? <Knot kind={judged.kind} size={14} /> : null}

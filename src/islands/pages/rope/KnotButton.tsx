@@ -2,6 +2,7 @@ import type { Finding, Fix } from "../../../core/pages/check/finding.ts";
 import { addressParts } from "../../../core/address/display.ts";
 import { KIND_WORD, Knot } from "../../../ui/links/Knot.tsx";
 import type { RopeLink } from "./rope-link.ts";
+import * as say from "../words.ts";
 
 /** One knot with its words: kind, host, what is delivered, and what is wrong with it. */
 export function KnotButton(props: {
@@ -15,7 +16,7 @@ export function KnotButton(props: {
   const kind = delivered?.kind ?? "external";
   const { host, after } = addressParts(link.href);
   const attributes = delivered
-    ? [delivered.resolved.target === "_blank" ? "new tab" : "", ...delivered.resolved.rel]
+    ? [delivered.resolved.target === "_blank" ? say.newTab : "", ...delivered.resolved.rel]
         .filter(Boolean)
         .join(" ")
     : "…";
@@ -30,7 +31,7 @@ export function KnotButton(props: {
           <Knot kind={kind} size={19} />
         </span>
         <span className="min-w-0 grow pt-0.5 text-sm leading-snug">
-          <span className="block truncate font-medium">{link.words || "(no words)"}</span>
+          <span className="block truncate font-medium">{link.words || say.noWords}</span>
           <span className="block truncate text-quiet">
             {KIND_WORD[kind]}{" "}
             {delivered && delivered.programs.length > 0 ? (
@@ -51,7 +52,7 @@ export function KnotButton(props: {
               {attributes}
             </span>
           ) : null}
-          {link.override ? <span className="text-xs text-accent">set by hand: {link.override}</span> : null}
+          {link.override ? <span className="text-xs text-accent">{say.setByHand(link.override)}</span> : null}
         </span>
       </button>
       {link.findings.map((finding) => (

@@ -6,6 +6,7 @@ import { KnotButton } from "./KnotButton.tsx";
 import { ROPE_FILTERS, passes, type RopeFilter } from "./rope-filter.ts";
 import { useNear } from "./use-near.ts";
 import type { RopeLink } from "./rope-link.ts";
+import * as say from "../words.ts";
 
 const KNOT_HEIGHT = 64;
 const FINDING_HEIGHT = 34;
@@ -60,10 +61,10 @@ export function Rope(props: {
   );
   const height = (tops.at(-1) ?? 0) + KNOT_HEIGHT * 2;
   return (
-    <aside aria-label="Links of this page" className="contents">
+    <aside aria-label={say.linksOfThisPage} className="contents">
       <div className="rope-bar flex min-h-[34px] items-center gap-1 self-end bg-paper pb-1 text-sm">
         <Choice
-          label="Which links"
+          label={say.whichLinks}
           value={filter}
           options={ROPE_FILTERS.map((one) => ({
             value: one,
@@ -73,7 +74,7 @@ export function Rope(props: {
         />
         <button
           className="action action-plain ml-auto px-1"
-          aria-label="Previous link (Alt ↑)"
+          aria-label={say.previousLinkAlt}
           aria-keyshortcuts="Alt+ArrowUp"
           onClick={() => walk(-1)}
         >
@@ -81,7 +82,7 @@ export function Rope(props: {
         </button>
         <button
           className="action action-plain px-1"
-          aria-label="Next link (Alt ↓)"
+          aria-label={say.nextLinkAlt}
           aria-keyshortcuts="Alt+ArrowDown"
           data-walk="next"
           onClick={() => walk(1)}
@@ -101,7 +102,7 @@ export function Rope(props: {
           <p className="ml-8 pt-1 text-sm text-quiet">{props.empty}</p>
         ) : null}
         {links.length > 0 && shown.length === 0 ? (
-          <p className="ml-8 pt-1 text-sm text-quiet">No link of this page is {filter}.</p>
+          <p className="ml-8 pt-1 text-sm text-quiet">{say.noLinkOfThisPageIs(filter)}</p>
         ) : null}
         <ol className="contents">
           {shown.map(({ link, index }, place) =>

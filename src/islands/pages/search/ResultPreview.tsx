@@ -1,5 +1,6 @@
 import { addressOnSite } from "./search-typed.ts";
 import type { Site } from "../../../core/sites/site.ts";
+import * as say from "../words.ts";
 
 /** About how much of each is shown before it is cut. */
 const TITLE_SIGNS = 60;
@@ -16,7 +17,7 @@ export function ResultPreview(props: {
   const { site, address, title, description, picture } = props;
   return (
     <figure className="grid self-start gap-1 border-l-4 border-hemp bg-paper px-3 py-2">
-      <figcaption className="text-xs text-quiet">About how it is found</figcaption>
+      <figcaption className="text-xs text-quiet">{say.aboutHowItIsFound}</figcaption>
       {picture ? (
         <img
           src={addressOnSite(site, picture)}
@@ -27,9 +28,7 @@ export function ResultPreview(props: {
       <span className="font-mono text-xs wrap-anywhere text-quiet">{address}</span>
       <strong>{cut(title, TITLE_SIGNS)}</strong>
       <span className="text-sm text-quiet">
-        {description
-          ? cut(description, DESCRIPTION_SIGNS)
-          : "Without a description, a piece of the text stands here that a search engine picks."}
+        {description ? cut(description, DESCRIPTION_SIGNS) : say.withoutADescriptionAPieceOfThe}
       </span>
     </figure>
   );

@@ -10,6 +10,7 @@ import { usePictures } from "../../files/use-pictures.ts";
 import { languageOptions } from "../../sites/locale-options.ts";
 import { ResultPreview } from "./ResultPreview.tsx";
 import type { SearchTyped } from "./search-typed.ts";
+import * as say from "../words.ts";
 
 const LANGUAGES = languageOptions();
 
@@ -22,43 +23,41 @@ export function SearchFields(props: { site: Site; page: Page; errors: Record<str
   return (
     <div className="md:col-span-2">
       <Behind
-        word="For search engines and previews"
-        says={typed.search.noindex ? "left out of results (noindex)" : typed.search.title}
+        word={say.forSearchEnginesAndPreviews}
+        says={typed.search.noindex ? say.leftOutOfResultsNoindex : typed.search.title}
       >
         <div className="grid gap-4 md:grid-cols-[minmax(0,1fr)_minmax(0,22rem)]">
           <div className="grid content-start gap-3 sm:grid-cols-2">
             <Locked needs="editor">
               <TextField
                 name="search.title"
-                label="Title for search engines"
+                label={say.titleForSearchEngines}
                 placeholder={typed.title}
                 error={error("title")}
               />
               <ChooseField
                 name="search.picture"
-                label="Picture of previews"
+                label={say.pictureOfPreviews}
                 isFree
-                hint="Empty: the first one of the text."
+                hint={say.emptyTheFirstOneOfTheText}
                 options={pictures}
                 error={error("picture")}
               />
               <TextField
                 name="search.canonical"
-                label="A copy of"
+                label={say.aCopyOf}
                 mono
-                hint="The address that stands in results in place of this one (canonical)."
+                hint={say.theAddressThatStandsInResultsIn}
                 error={error("canonical")}
               />
               <ChooseField
                 name="search.language"
-                label="Language of this page"
-                none="that of the site"
+                label={say.languageOfThisPage}
+                none={say.thatOfTheSite}
                 options={LANGUAGES}
                 error={error("language")}
               />
-              <CheckField name="search.noindex">
-                leave it out of results, sitemap and feeds (noindex)
-              </CheckField>
+              <CheckField name="search.noindex">{say.leaveItOutOfResultsSitemapAnd}</CheckField>
             </Locked>
           </div>
           <ResultPreview

@@ -11,6 +11,7 @@ import type { Draft } from "../draft/use-draft.ts";
 import { laidOut } from "../../../core/pages/formats/lay-out.ts";
 import { useSourceEditor } from "./use-source-editor.ts";
 import type { RopeLink } from "../rope/rope-link.ts";
+import * as say from "../words.ts";
 
 /** The same page as source, with the same knots and checks in its margin. What is edited is saved as the draft. */
 export default function HtmlView({ site, draft, html }: { site: Site; draft: Draft; html: () => string }) {
@@ -100,23 +101,23 @@ export default function HtmlView({ site, draft, html }: { site: Site; draft: Dra
     <div className="beside-rope">
       <div className="rope-tools">
         <p className="flex h-[38px] items-center gap-3 text-sm text-quiet">
-          What you change is saved as the draft; everything else stays as it is.
+          {say.whatYouChangeIsSavedAsThe}
           <button
             className="action"
             onClick={() => view.current && openSearchPanel(view.current)}
             aria-keyshortcuts="Control+F"
           >
-            Find <kbd className="font-mono text-xs text-quiet">Ctrl F</kbd>
+            {say.find} <kbd className="font-mono text-xs text-quiet">Ctrl F</kbd>
           </button>
         </p>
         {dropped && dropped.length > 0 ? (
           <p role="status" className="mb-2 rounded border border-warn bg-sheet p-2 text-sm text-warn">
-            The last save left out: {dropped.join("; ")}.
+            {say.theLastSaveLeftOut(dropped.join("; "))}
           </p>
         ) : null}
       </div>
       <section
-        aria-label="Source"
+        aria-label={say.source}
         ref={holder}
         className="source rope-text overflow-hidden rounded border border-line bg-sheet"
       />
@@ -125,7 +126,7 @@ export default function HtmlView({ site, draft, html }: { site: Site; draft: Dra
         chosen={chosen}
         panel={null}
         panelTop={0}
-        empty="No links in this source yet."
+        empty={say.noLinksInThisSourceYet}
         onChoose={show}
         onFix={(index, fix) => {
           if (fix.do === "address") setAddress(index, fix.address);

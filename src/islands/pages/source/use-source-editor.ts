@@ -3,6 +3,7 @@ import { lintGutter } from "@codemirror/lint";
 import { search } from "@codemirror/search";
 import { EditorView, basicSetup } from "codemirror";
 import { useEffect, useRef, useState, type RefObject } from "react";
+import * as say from "../words.ts";
 
 // Links are looked for when the typing has rested.
 const REST_MS = 120;
@@ -37,7 +38,7 @@ export function useSourceEditor(
         search({ top: true }),
         lintGutter(),
         EditorView.lineWrapping,
-        EditorView.contentAttributes.of({ "aria-label": "HTML of the page" }),
+        EditorView.contentAttributes.of({ "aria-label": say.htmlOfThePage }),
         EditorView.updateListener.of((update) => {
           if (!update.docChanged) return;
           clearTimeout(resting);

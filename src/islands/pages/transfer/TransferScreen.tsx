@@ -12,6 +12,7 @@ import { refresh } from "../../../ui/client/queries.ts";
 import { hrefOf, messageOf } from "../../../ui/client/api.ts";
 import { startJobWithFile } from "../../../ui/client/upload.ts";
 import { outcomeOf } from "../../../ui/notices/job.ts";
+import * as say from "../words.ts";
 
 /** Pages in from files, and out as files. */
 export function TransferScreen({ site }: { site: Site }) {
@@ -61,25 +62,22 @@ function BringIn({ site }: { site: Site }) {
       }}
     >
       <h2 id="bring-in" className="mb-1 font-semibold">
-        Import pages
+        {say.importPages}
       </h2>
       <div className="rounded border border-dashed border-line p-6 text-center">
-        <p className="mb-3 text-quiet">
-          Drop HTML or Markdown files here, or a zip of them with their pictures. You see what would become of
-          them before anything is written.
-        </p>
+        <p className="mb-3 text-quiet">{say.dropHtmlOrMarkdownFilesHereOr}</p>
         <ChooseFiles
-          label="Files to import"
+          label={say.filesToImport}
           accept=".html,.htm,.md,.markdown,.zip"
           className="action"
           onChoose={take}
         >
-          <Upload size={15} aria-hidden /> Choose files
+          <Upload size={15} aria-hidden /> {say.chooseFiles}
         </ChooseFiles>
       </div>
       {bring.isPending ? (
         <p role="status" className="mt-3 flex items-center gap-3">
-          Reading… <progress aria-label="Importing" max={1} value={share} />
+          {say.reading} <progress aria-label={say.importing} max={1} value={share} />
         </p>
       ) : null}
       {bring.isError ? (
@@ -94,11 +92,11 @@ function BringIn({ site }: { site: Site }) {
             {bring.data.dryRun ? (
               <>
                 <Choice
-                  label="Afterwards"
+                  label={say.afterwards}
                   value={publish}
                   options={[
-                    { value: "0", word: "As drafts" },
-                    { value: "1", word: "Published at once" },
+                    { value: "0", word: say.asDrafts },
+                    { value: "1", word: say.publishedAtOnce },
                   ]}
                   onChange={setPublish}
                 />
@@ -106,7 +104,7 @@ function BringIn({ site }: { site: Site }) {
                   className="action action-main"
                   onClick={() => bring.mutate({ chosen: files, dryRun: false })}
                 >
-                  Import them
+                  {say.importThem}
                 </button>
               </>
             ) : null}
@@ -125,7 +123,7 @@ function summary(files: readonly ImportedFile[], dryRun: boolean): string {
     const count = files.filter((file) => file.outcome === outcome).length;
     return count > 0 ? [`${count} ${outcome}`] : [];
   });
-  return `${dryRun ? "Preview, nothing saved yet" : "Done"}: ${words.join(", ")}.`;
+  return `${dryRun ? say.previewNothingSavedYet : say.done}: ${words.join(", ")}.`;
 }
 
 function FileReport({ site, file }: { site: Site; file: ImportedFile }) {
@@ -138,22 +136,24 @@ function FileReport({ site, file }: { site: Site; file: ImportedFile }) {
         <span className="font-medium">{file.title ?? file.name}</span>{" "}
         <span className="font-mono text-xs text-quiet">{file.path ?? file.name}</span>{" "}
         <span className={file.outcome === "refused" ? "text-bad" : "text-quiet"}>{file.message}</span>{" "}
-        {file.links.length > 0 ? <span className="text-sm text-quiet">{file.links.length} links</span> : null}
+        {file.links.length > 0 ? (
+          <span className="text-sm text-quiet">{say.links2(file.links.length)}</span>
+        ) : null}
       </summary>
       {file.page ? (
         <a className="text-accent underline" href={`/${site.key}/pages/${file.page}`}>
-          Open the page
+          {say.openThePage}
         </a>
       ) : null}
       {file.dropped.length > 0 ? (
-        <p className="text-sm text-warn">Left out: {file.dropped.join("; ")}.</p>
+        <p className="text-sm text-warn">{say.leftOut(file.dropped.join("; "))}</p>
       ) : null}
       <ul className="mt-1 text-sm">
         {file.links.map((link, index) => (
           <li key={index} className="flex items-center gap-2">
             <Knot kind={link.kind} size={13} />
             <span className={link.kind === "broken" ? "text-bad" : "text-quiet"}>{KIND_WORD[link.kind]}</span>
-            <span>{link.words || "(no words)"}</span>
+            <span>{link.words || say.noWords}</span>
             <span className="truncate font-mono text-xs text-quiet">{link.href}</span>
           </li>
         ))}
@@ -168,24 +168,24 @@ function TakeOut({ site }: { site: Site }) {
   return (
     <section aria-labelledby="take-out">
       <h2 id="take-out" className="mb-1 font-semibold">
-        Export pages
+        {say.exportPages}
       </h2>
       <div className="grid justify-items-start gap-3 rounded border border-line bg-sheet p-4">
         <Choice
-          label="Format"
+          label={say.format}
           value={format}
           options={[
-            { value: "html", word: "HTML" },
-            { value: "markdown", word: "Markdown" },
+            { value: "html", word: say.html },
+            { value: "markdown", word: say.markdown },
           ]}
           onChange={setFormat}
         />
         <Choice
-          label="Which text"
+          label={say.whichText}
           value={as}
           options={[
-            { value: "stored", word: "As it is stored" },
-            { value: "delivered", word: "As readers get it" },
+            { value: "stored", word: say.asItIsStored2 },
+            { value: "delivered", word: say.asReadersGetIt },
           ]}
           onChange={setAs}
         />
@@ -194,12 +194,9 @@ function TakeOut({ site }: { site: Site }) {
           href={hrefOf("GET /sites/:site/export", { site: site.id, query: { format, as } })}
           download
         >
-          <Download size={15} aria-hidden /> All pages, as a zip
+          <Download size={15} aria-hidden /> {say.allPagesAsAZip}
         </a>
-        <p className="text-sm text-quiet">
-          Title, path, description and category go with each page. What is taken out as it is stored can be
-          brought in again, and nothing changes.
-        </p>
+        <p className="text-sm text-quiet">{say.titlePathDescriptionAndCategoryGoWith}</p>
       </div>
     </section>
   );

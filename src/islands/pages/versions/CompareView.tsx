@@ -10,6 +10,7 @@ import { asking, refresh } from "../../../ui/client/queries.ts";
 import { LinkDifferences } from "./LinkDifferences.tsx";
 import { api, messageOf } from "../../../ui/client/api.ts";
 import { when } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 /** The draft beside a version that was kept, the last published one first: words and links apart. */
 export default function CompareView({ site, draft }: { site: Site; draft: Draft }) {
@@ -32,7 +33,7 @@ export default function CompareView({ site, draft }: { site: Site; draft: Draft 
   });
   const restore = useMutation({
     mutationFn: async () => {
-      if (!(await draft.saveNow())) throw new Error("not saved");
+      if (!(await draft.saveNow())) throw new Error(say.notSaved);
       return api("POST /sites/:site/pages/:id/revisions/:revision/restore", {
         site: site.id,
         id: draft.page.id,
@@ -43,9 +44,7 @@ export default function CompareView({ site, draft }: { site: Site; draft: Draft 
     onSuccess: (page) => {
       draft.adopt(page);
       void refresh("GET /sites/:site/pages/:id/revisions");
-      notify(
-        "That version is the draft again; the one before it was kept aside. Readers get nothing new yet.",
-      );
+      notify(say.thatVersionIsTheDraftAgainThe);
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
@@ -53,14 +52,13 @@ export default function CompareView({ site, draft }: { site: Site; draft: Draft 
   if (revisions.data?.items.length === 0) {
     return (
       <p className="rounded border border-dashed border-line p-10 text-center text-quiet">
-        Nothing to compare with yet: a version is kept each time the page is published, and whenever one is
-        kept beside it.
+        {say.nothingToCompareWithYetAVersion}
       </p>
     );
   }
   return (
     <div className="grid gap-4 grid-cols-[minmax(0,1fr)] lg:grid-cols-[15rem_minmax(0,1fr)]">
-      <nav aria-label="Kept versions">
+      <nav aria-label={say.keptVersions}>
         <ul className="grid gap-0.5">
           {revisions.data?.items.map((revision) => (
             <li key={revision.id}>
@@ -70,7 +68,7 @@ export default function CompareView({ site, draft }: { site: Site; draft: Draft 
                 onClick={() => setChosen(revision.id)}
               >
                 <span className="font-medium">
-                  {revision.kind === "published" ? "Published" : "Kept draft"}
+                  {revision.kind === "published" ? say.published2 : say.keptDraft}
                 </span>{" "}
                 {when(revision.createdAt)}
                 <span className="block text-quiet">{revision.createdBy}</span>
@@ -82,7 +80,7 @@ export default function CompareView({ site, draft }: { site: Site; draft: Draft 
       {other.data ? (
         <Difference draft={draft} other={other.data} restore={() => restore.mutate()} />
       ) : (
-        <p className="text-quiet">{other.isError ? messageOf(other.error) : "Fetching the version…"}</p>
+        <p className="text-quiet">{other.isError ? messageOf(other.error) : say.fetchingTheVersion}</p>
       )}
     </div>
   );
@@ -93,33 +91,34 @@ function Difference(props: { draft: Draft; other: RevisionFull; restore: () => v
   const { html } = draft.page;
   const words = useMemo(() => wordDifference(other.html, html), [other.html, html]);
   const links = useMemo(() => linkDifference(other.html, html), [other.html, html]);
-  const name = other.kind === "published" ? "published" : "kept beside it";
+  const name = other.kind === "published" ? "published" : say.keptBesideIt;
   return (
     <div className="grid gap-4">
       <div className="flex flex-wrap items-center gap-3">
         <p>
-          From what was {name} {when(other.createdAt)} to the draft:
-          {other.title === draft.fields.title ? "" : ` the title was “${other.title}”;`}
-          {other.path === draft.fields.path ? "" : ` the path was ${other.path};`}{" "}
-          {words.every(({ change }) => change === "same")
-            ? "the words are the same"
-            : "words differ as marked"}
-          , {linksInWords(links.length)}.
+          {say.fromWhatWasToTheDraft(
+            name,
+            when(other.createdAt),
+            other.title === draft.fields.title ? "" : say.theTitleWas(other.title),
+            other.path === draft.fields.path ? "" : say.thePathWas(other.path),
+            words.every(({ change }) => change === "same") ? say.theWordsAreTheSame : say.wordsDifferAsMarked,
+            linksInWords(links.length),
+          )}
         </p>
         <button data-needs="editor" className="action ml-auto" onClick={props.restore}>
-          Make it the draft again
+          {say.makeItTheDraftAgain}
         </button>
       </div>
       <section aria-labelledby="links-differ">
         <h2 id="links-differ" className="mb-1 font-semibold">
-          Links
+          {say.links}
         </h2>
-        {links.length === 0 ? <p className="text-sm text-quiet">No link differs.</p> : null}
+        {links.length === 0 ? <p className="text-sm text-quiet">{say.noLinkDiffers}</p> : null}
         {links.length > 0 ? <LinkDifferences links={links} /> : null}
       </section>
       <section aria-labelledby="words-differ">
         <h2 id="words-differ" className="mb-1 font-semibold">
-          Words
+          {say.words}
         </h2>
         <div className="grid gap-3 grid-cols-[minmax(0,1fr)] md:grid-cols-2">
           <Side name={name[0]!.toUpperCase() + name.slice(1)} words={words} without="added" />
@@ -131,8 +130,8 @@ function Difference(props: { draft: Draft; other: RevisionFull; restore: () => v
 }
 
 function linksInWords(count: number): string {
-  if (count === 0) return "the links are the same";
-  return count === 1 ? "one link differs" : `${count} links differ`;
+  if (count === 0) return say.theLinksAreTheSame;
+  return count === 1 ? say.oneLinkDiffers : say.linksDiffer(count);
 }
 
 function Side(props: {

@@ -1,6 +1,7 @@
 import { pageText } from "../../../core/text/difference.ts";
 import type { Draft } from "../draft/use-draft.ts";
 import { when } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 /** Two people saved one page: both versions side by side, and the choice between them. The other one is kept aside. */
 export function ConflictPanel({ draft, text }: { draft: Draft; text: string }) {
@@ -8,9 +9,7 @@ export function ConflictPanel({ draft, text }: { draft: Draft; text: string }) {
   return (
     <section role="alert" className="mb-3 rounded border border-warn bg-sheet p-3">
       <p className="font-medium">
-        {theirs.updatedBy} saved this page at {when(theirs.updatedAt)}, after you had opened it. Nothing of
-        yours has been written yet, and nothing is lost: the one you do not go on with is kept under
-        “Compare”.
+        {say.savedThisPageAtAfterYouHad(theirs.updatedBy, when(theirs.updatedAt))}
       </p>
       <div className="mt-2 grid gap-3 grid-cols-[minmax(0,1fr)] md:grid-cols-2">
         <Version name="Yours" title={draft.fields.title} text={text} />
@@ -18,10 +17,10 @@ export function ConflictPanel({ draft, text }: { draft: Draft; text: string }) {
       </div>
       <div className="mt-3 flex gap-2">
         <button className="action action-main" onClick={() => void draft.resolveConflict(true)}>
-          Save mine over it
+          {say.saveMineOverIt}
         </button>
         <button className="action" onClick={() => void draft.resolveConflict(false)}>
-          Take theirs
+          {say.takeTheirs}
         </button>
       </div>
     </section>

@@ -1,5 +1,6 @@
 import type { linkDifference } from "../../../core/text/difference.ts";
 import { DataTable, type Column } from "../../../ui/table/DataTable.tsx";
+import * as say from "../words.ts";
 
 type Difference = ReturnType<typeof linkDifference>[number];
 
@@ -7,15 +8,15 @@ const TONE: Readonly<Record<string, string>> = { added: "text-good", removed: "t
 const COLUMNS: readonly Column<Difference>[] = [
   {
     key: "change",
-    word: "What changed",
+    word: say.whatChanged,
     className: "w-24",
     cellClass: "font-medium",
     cell: ({ change }) => <span className={TONE[change] ?? "text-warn"}>{change}</span>,
   },
-  { key: "words", word: "Words", head: true, cell: ({ words }) => words },
+  { key: "words", word: say.words, head: true, cell: ({ words }) => words },
   {
     key: "link",
-    word: "Before and after",
+    word: say.beforeAndAfter,
     cellClass: "font-mono text-xs wrap-anywhere",
     cell: ({ before, after }) => (
       <>
@@ -30,7 +31,7 @@ const COLUMNS: readonly Column<Difference>[] = [
 export function LinkDifferences({ links }: { links: readonly Difference[] }) {
   return (
     <DataTable
-      label="Links that differ"
+      label={say.linksThatDiffer}
       rows={links}
       columns={COLUMNS}
       keyOf={(link) => String(links.indexOf(link))}

@@ -18,6 +18,7 @@ import { Entries } from "./Entries.tsx";
 import { refresh, keyOf } from "../../../ui/client/queries.ts";
 import { api, messageOf, startJob } from "../../../ui/client/api.ts";
 import { sendFile } from "../../../ui/client/upload.ts";
+import * as say from "../words.ts";
 
 const NetworkForm = later(async () => (await import("./NetworkForm.tsx")).default);
 
@@ -56,7 +57,7 @@ function Catalogue({ site }: { site: Site }) {
       <FilterBar
         view={
           <ChooseOne
-            attributes={{ "aria-label": "Catalogue of" }}
+            attributes={{ "aria-label": say.catalogueOf }}
             className="w-52"
             placeholder={file?.name}
             value={file ? "" : network}
@@ -68,22 +69,22 @@ function Catalogue({ site }: { site: Site }) {
           />
         }
         search={{
-          label: "Search the catalogue for what your readers would buy",
-          placeholder: "Search the catalogue",
+          label: say.searchTheCatalogueForWhatYourReaders,
+          placeholder: say.searchTheCatalogue,
         }}
         actions={
           <>
             <ChooseFiles
-              label="Catalogue as a file"
+              label={say.catalogueAsAFile}
               accept=".csv,.json,.txt"
               className="action"
               onChoose={([one]) => setFile(one)}
             >
-              <FileUp size={15} aria-hidden /> From a file
+              <FileUp size={15} aria-hidden /> {say.fromAFile}
             </ChooseFiles>
             {file || network === "" ? null : <AskAgain site={site} network={network} />}
             <button data-needs="editor" className="action action-plain" onClick={() => setAdding(!adding)}>
-              Networks
+              {say.networks}
             </button>
           </>
         }
@@ -91,8 +92,7 @@ function Catalogue({ site }: { site: Site }) {
       {adding ? <NetworkForm site={site} networks={networks.data ?? []} /> : null}
       {networks.isSuccess && networks.data.length === 0 && !file ? (
         <p className="rounded border border-dashed border-line p-8 text-center text-quiet">
-          No network is known yet. Write one down under “Networks”, or take a catalogue that you have as a
-          file (CSV or JSON).
+          {say.noNetworkIsKnownYetWriteOne}
         </p>
       ) : null}
       {found.isError ? (
@@ -102,7 +102,7 @@ function Catalogue({ site }: { site: Site }) {
       ) : found.data ? (
         <Entries site={site} network={file ? "" : network} answer={found.data} />
       ) : found.isFetching ? (
-        <p className="text-quiet">Asking {network}…</p>
+        <p className="text-quiet">{say.asking(network)}</p>
       ) : null}
     </>
   );
@@ -125,9 +125,9 @@ function AskAgain({ site, network }: { site: Site; network: string }) {
           work.start(() => startJob("POST /sites/:site/catalogue/pull", { site: site.id, body: { network } }))
         }
       >
-        <RefreshCw size={15} aria-hidden /> Ask {network} again
+        <RefreshCw size={15} aria-hidden /> {say.askAgain(network)}
       </button>
-      <WorkBar work={work} label={`Asking ${network}`} />
+      <WorkBar work={work} label={say.asking2(network)} />
     </>
   );
 }

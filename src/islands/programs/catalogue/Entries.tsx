@@ -6,6 +6,7 @@ import { usePrograms } from "../use-programs.ts";
 import { catalogueRows, sortedRows } from "./rows.ts";
 import type { Answer } from "../../../ui/client/api.ts";
 import { count, when } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 /** What a catalogue answered. */
 export type CatalogueAnswer = Answer<"GET /sites/:site/catalogue">;
@@ -21,14 +22,16 @@ export function Entries(props: { site: Site; network: string; answer: CatalogueA
     <>
       <div className="mb-1 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm text-quiet">
         <p>
-          {answer.items.length === 0
-            ? "No entry of the catalogue has these words"
-            : `${count(answer.total)} entries`}
-          {answer.total > answer.items.length ? `; the first ${answer.items.length} are shown` : ""}
+          {answer.items.length === 0 ? say.noEntryOfTheCatalogueHasThese : say.entries(count(answer.total))}
+          {answer.total > answer.items.length ? say.theFirstAreShown(answer.items.length) : ""}
           {answer.refused.length > 0
-            ? `; ${answer.refused.length} could not be read (the first: entry ${answer.refused[0]!.line}, ${answer.refused[0]!.message})`
+            ? say.couldNotBeReadTheFirstEntry(
+                answer.refused.length,
+                answer.refused[0]!.line,
+                answer.refused[0]!.message,
+              )
             : ""}
-          {answer.pulledAt ? `; as ${network} gave it ${when(answer.pulledAt)}` : ""}.
+          {answer.pulledAt ? say.asGaveIt(network, when(answer.pulledAt)) : ""}.
         </p>
         <label className="flex items-center gap-1.5">
           <input
@@ -36,11 +39,11 @@ export function Entries(props: { site: Site; network: string; answer: CatalogueA
             checked={besides !== ""}
             onChange={(event) => setBesides(event.target.checked ? "1" : "")}
           />
-          Beside the programs you have joined
+          {say.besideTheProgramsYouHaveJoined}
         </label>
       </div>
       <DataTable
-        label="Entries of the catalogue"
+        label={say.entriesOfTheCatalogue}
         rows={rows}
         columns={entryColumns(site, network)}
         keyOf={({ key }) => key}

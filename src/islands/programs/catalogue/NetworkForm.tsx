@@ -7,6 +7,7 @@ import { TextField } from "../../../ui/form/fields.tsx";
 import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
 import { HostsField, NetworkField } from "../PartnerFields.tsx";
 import { notify } from "../../../ui/notices/notices.ts";
+import * as say from "../words.ts";
 
 /** What is known of a network: one of the list, or a new one by its name. */
 export default function NetworkForm({ site, networks }: { site: Site; networks: readonly Network[] }) {
@@ -19,7 +20,7 @@ export default function NetworkForm({ site, networks }: { site: Site; networks: 
       }),
     onSaved: (saved, { reset }) => {
       reset(typed(saved));
-      notify(`Saved ${saved.name}`);
+      notify(say.saved(saved.name));
       void refresh("GET /sites/:site/networks", "GET /sites/:site/catalogue");
     },
   });
@@ -32,18 +33,18 @@ export default function NetworkForm({ site, networks }: { site: Site; networks: 
     <Form
       of={form}
       needs="editor"
-      label="Network"
+      label={say.network}
       className="mb-4 grid max-w-4xl gap-2 rounded border border-line bg-sheet p-3 grid-cols-[minmax(0,1fr)] sm:grid-cols-2"
       actions={
         <SaveButton of={form} className="justify-self-start sm:col-span-2">
-          Save network
+          {say.saveNetwork}
         </SaveButton>
       }
     >
       <NetworkField name="name" networks={networks} onChosen={show} />
-      <HostsField site={site} name="hosts" label="Hosts that its tracked links go to" />
-      <TextField name="catalogue" label="Its catalogue (JSON or CSV)" mono />
-      <TextField name="report" label="Its report (CSV)" mono />
+      <HostsField site={site} name="hosts" label={say.hostsThatItsTrackedLinksGoTo} />
+      <TextField name="catalogue" label={say.itsCatalogueJsonOrCsv} mono />
+      <TextField name="report" label={say.itsReportCsv} mono />
     </Form>
   );
 }

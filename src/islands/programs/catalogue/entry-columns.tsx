@@ -11,13 +11,14 @@ import type { Column } from "../../../ui/table/DataTable.tsx";
 import { commissionWords, STATE_TONE } from "../figures-in-words.ts";
 import { refreshPrograms, useProgramChange } from "../use-programs.ts";
 import type { CatalogueRow } from "./rows.ts";
+import * as say from "../words.ts";
 
 /** What is told of a catalogue's entry, beside what is known of its program here. */
 export function entryColumns(site: Site, network: string): Column<CatalogueRow>[] {
   return [
     {
       key: "name",
-      word: "Program",
+      word: say.program,
       sort: "up",
       head: true,
       cell: ({ offer, category, about }) => (
@@ -28,10 +29,10 @@ export function entryColumns(site: Site, network: string): Column<CatalogueRow>[
         </>
       ),
     },
-    { key: "pays", word: "Pays", cellClass: "whitespace-nowrap", cell: (row) => <Pays row={row} /> },
+    { key: "pays", word: say.pays, cellClass: "whitespace-nowrap", cell: (row) => <Pays row={row} /> },
     {
       key: "epc30",
-      word: "Their EPC",
+      word: say.theirEpc,
       sort: "down",
       number: true,
       className: "w-24",
@@ -39,14 +40,14 @@ export function entryColumns(site: Site, network: string): Column<CatalogueRow>[
         <>
           {offer.epc30 ? money(offer.epc30, offer.currency) : "–"}
           {newer.epc ? (
-            <Here>{program!.epc.d30 ? money(program!.epc.d30, program!.currency) : "none"}</Here>
+            <Here>{program!.epc.d30 ? money(program!.epc.d30, program!.currency) : say.none}</Here>
           ) : null}
         </>
       ),
     },
     {
       key: "own90",
-      word: "Our EPC",
+      word: say.ourEpc,
       sort: "down",
       number: true,
       className: "w-24",
@@ -55,25 +56,25 @@ export function entryColumns(site: Site, network: string): Column<CatalogueRow>[
     },
     {
       key: "cookieDays",
-      word: "Cookie",
+      word: say.cookie,
       sort: "down",
       cellClass: "whitespace-nowrap",
       cell: ({ offer, program, newer }) => (
         <>
-          {offer.cookieDays} days
-          {newer.cookieDays === undefined ? null : <Here>{`${program!.cookieDays} days`}</Here>}
+          {say.days(offer.cookieDays)}
+          {newer.cookieDays === undefined ? null : <Here>{say.days(program!.cookieDays)}</Here>}
         </>
       ),
     },
     {
       key: "domains",
-      word: "Leads to",
+      word: say.leadsTo,
       cellClass: "font-mono text-sm",
       cell: ({ offer }) => offer.domains.join(" "),
     },
     {
       key: "known",
-      word: "With you",
+      word: say.withYou,
       cellClass: "whitespace-nowrap",
       cell: (row) => <WithYou site={site} network={network} row={row} />,
     },
@@ -98,7 +99,7 @@ function WithYou({ site, network, row }: { site: Site; network: string; row: Cat
     <>
       <a className="inline-block py-[3px] hover:underline" href={`/${site.key}/programs?open=${program.id}`}>
         <span className={STATE_TONE[program.state]}>{program.state}</span>
-        {program.name === offer.name ? "" : ` as ${program.name}`}
+        {program.name === offer.name ? "" : say.as(program.name)}
       </a>
       {Object.keys(newer).length > 0 ? <TakeTerms site={site} program={program} newer={newer} /> : null}
     </>
@@ -106,7 +107,7 @@ function WithYou({ site, network, row }: { site: Site; network: string; row: Cat
 }
 
 function Here({ children }: { children: string }) {
-  return <span className="block text-xs text-warn">your record: {children}</span>;
+  return <span className="block text-xs text-warn">{say.yourRecord(children)}</span>;
 }
 
 function Consider({ site, network, entry }: { site: Site; network: string; entry: CatalogueEntry }) {
@@ -114,7 +115,7 @@ function Consider({ site, network, entry }: { site: Site; network: string; entry
     mutationFn: () =>
       api("POST /sites/:site/programs", { site: site.id, body: consideredProgram(entry, network) }),
     onSuccess: (program) => {
-      notify(`${program.name} stands among your programs as “considering”`);
+      notify(say.standsAmongYourProgramsAsConsidering(program.name));
       return Promise.all([refreshPrograms(), refresh("GET /sites/:site/catalogue")]);
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
@@ -126,14 +127,14 @@ function Consider({ site, network, entry }: { site: Site; network: string; entry
       disabled={take.isPending}
       onClick={() => take.mutate()}
     >
-      <Plus size={14} aria-hidden /> Consider it
+      <Plus size={14} aria-hidden /> {say.considerIt}
     </button>
   );
 }
 
 function TakeTerms(props: { site: Site; program: ProgramFigures; newer: CatalogueRow["newer"] }) {
   const { site, program, newer } = props;
-  const take = useProgramChange(site, ({ name }) => `${name} has the catalogue’s terms`);
+  const take = useProgramChange(site, ({ name }) => say.hasTheCataloguesTerms(name));
   return (
     <button
       data-needs="editor"
@@ -141,7 +142,7 @@ function TakeTerms(props: { site: Site; program: ProgramFigures; newer: Catalogu
       disabled={take.isPending}
       onClick={() => take.mutate({ program, change: newer })}
     >
-      Take over these terms
+      {say.takeOverTheseTerms}
     </button>
   );
 }

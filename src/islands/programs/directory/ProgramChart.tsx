@@ -2,25 +2,29 @@ import type { ProgramFigures } from "../../../core/programs/program.ts";
 import { whenSeen } from "../../../ui/frame/later.tsx";
 import { Choice } from "../../../ui/fields/Choice.tsx";
 import { useAddressState } from "../../../ui/client/url-state.ts";
+import * as say from "../words.ts";
 
 const Bars = whenSeen(
   async () => (await import("../../../ui/charts/Bars.tsx")).Bars,
-  () => <p className="h-52 text-quiet">Drawing…</p>,
+  () => <p className="h-52 text-quiet">{say.drawing}</p>,
 );
 const MAX_BARS = 12;
 
 const FIGURES = {
   epc: {
-    word: "EPC",
+    word: say.epc,
     series: [
-      { name: "Their EPC, 30 days", field: "theirs", color: "--color-hemp" },
-      { name: "Our EPC, 90 days", field: "ours", color: "--color-accent" },
+      { name: say.theirEpc30Days, field: "theirs", color: "--color-hemp" },
+      { name: say.ourEpc90Days, field: "ours", color: "--color-accent" },
     ],
   },
-  earned: { word: "Earned", series: [{ name: "Earned in 90 days", field: "earned", color: "--color-good" }] },
+  earned: {
+    word: say.earned,
+    series: [{ name: say.earnedIn90Days, field: "earned", color: "--color-good" }],
+  },
   clicks: {
-    word: "Clicks",
-    series: [{ name: "Clicks in 90 days", field: "clicks", color: "--color-accent" }],
+    word: say.clicks,
+    series: [{ name: say.clicksIn90Days, field: "clicks", color: "--color-accent" }],
   },
 } as const;
 type Figure = keyof typeof FIGURES;
@@ -43,23 +47,24 @@ export function ProgramChart({ programs }: { programs: readonly ProgramFigures[]
   const { series, word } = FIGURES[figure];
   const unit = figure === "clicks" ? "" : ` (${currency})`;
   return (
-    <section aria-label="Programs side by side" className="grid gap-1">
+    <section aria-label={say.programsSideBySide} className="grid gap-1">
       <div className="flex flex-wrap items-center gap-3">
         <Choice
-          label="Compare by"
+          label={say.compareBy}
           value={figure}
           options={(Object.keys(FIGURES) as Figure[]).map((value) => ({ value, word: FIGURES[value].word }))}
           onChange={(value) => choose(value === "epc" ? "" : value)}
         />
         <span className="text-sm text-quiet">
-          {programs.length > MAX_BARS ? `The first ${MAX_BARS} in the table’s order.` : ""} Mark rows to
-          compare only those.
+          {say.markRowsToCompareOnlyThose(
+            programs.length > MAX_BARS ? say.theFirstInTheTablesOrder(MAX_BARS) : "",
+          )}
         </span>
       </div>
       <Bars
         rows={rows}
         series={series.map((one) => ({ ...one, name: `${one.name}${unit}`, stack: one.field }))}
-        label={`${word} of ${rows.map(({ label }) => label).join(", ")}; the same figures stand in the table.`}
+        label={say.ofTheSameFiguresStandInThe(word, rows.map(({ label }) => label).join(", "))}
         className="h-52 w-full"
       />
     </section>

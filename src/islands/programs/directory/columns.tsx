@@ -4,28 +4,29 @@ import { setAddressState } from "../../../ui/client/url-state.ts";
 import { commissionWords, nextPayout, STATE_TONE } from "../figures-in-words.ts";
 import type { Columns } from "../../../ui/table/columns.ts";
 import { count, money, shortDay } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 const column = createColumnHelper<ProgramFigures>();
 /** The columns of the comparison besides the program's name. */
 export const PROGRAM_COLUMNS: Columns = {
   table: "programs",
   words: {
-    state: "State",
-    network: "Network",
-    commission: "Pays",
-    epc7: "Their EPC, 7 days",
-    epc30: "Their EPC, 30 days",
-    epc90: "Their EPC, 90 days",
-    own7: "Our EPC, 7 days",
-    own30: "Our EPC, 30 days",
-    own90: "Our EPC, 90 days",
-    cookieDays: "Cookie",
-    payout: "To its payout",
-    links: "Links",
-    clicks: "Clicks",
-    earned: "Earned",
-    nextStep: "Next step",
-    tags: "Tags",
+    state: say.state,
+    network: say.network,
+    commission: say.pays,
+    epc7: say.theirEpc7Days,
+    epc30: say.theirEpc30Days,
+    epc90: say.theirEpc90Days,
+    own7: say.ourEpc7Days,
+    own30: say.ourEpc30Days,
+    own90: say.ourEpc90Days,
+    cookieDays: say.cookie,
+    payout: say.toItsPayout,
+    links: say.links,
+    clicks: say.clicks,
+    earned: say.earned,
+    nextStep: say.nextStep,
+    tags: say.tags,
   },
   standard: "state,network,commission,epc30,own30,own90,payout,links,clicks,earned,nextStep",
 };
@@ -34,7 +35,7 @@ const heads = PROGRAM_COLUMNS.words;
 /** The columns of the comparison, the program's name first. */
 export const programColumns = [
   column.accessor("name", {
-    header: "Program",
+    header: say.program,
     cell: ({ row: { original } }) => (
       <button
         className="block max-w-full truncate text-left font-medium hover:underline"
@@ -75,7 +76,7 @@ export const programColumns = [
       ),
     }),
   ),
-  column.accessor("cookieDays", { header: heads.cookieDays, cell: ({ getValue }) => `${getValue()} days` }),
+  column.accessor("cookieDays", { header: heads.cookieDays, cell: ({ getValue }) => say.days2(getValue()) }),
   column.accessor("towardsPayout", {
     id: "payout",
     header: heads.payout,
@@ -89,7 +90,9 @@ export const programColumns = [
       <span className="block text-right tabular-nums">
         {original.links}
         {original.untracked > 0 ? (
-          <span className="block text-xs whitespace-nowrap text-warn">{original.untracked} untracked</span>
+          <span className="block text-xs whitespace-nowrap text-warn">
+            {say.untracked(original.untracked)}
+          </span>
         ) : null}
       </span>
     ),
@@ -134,8 +137,8 @@ function Nothing() {
   return <span className="text-quiet">–</span>;
 }
 
-const PER_OURS = "Per 100 clicks on short links";
-const PER_NETWORK = "Per 100 clicks as the network counted them, on all tracked links";
+const PER_OURS = say.per100ClicksOnShortLinks;
+const PER_NETWORK = say.per100ClicksAsTheNetworkCounted;
 
 function Amount(props: { amount: string | null; currency: string; strong?: boolean }) {
   return (
@@ -160,9 +163,9 @@ export function Payout({ program }: { program: ProgramFigures }) {
         />
       </span>
       <span className="block whitespace-nowrap tabular-nums">
-        {money(towardsPayout, currency)} of {money(payoutThreshold, currency)}
+        {say.ofWord(money(towardsPayout, currency), money(payoutThreshold, currency))}
       </span>
-      {due ? <span className="block whitespace-nowrap">pays {shortDay(due)}</span> : null}
+      {due ? <span className="block whitespace-nowrap">{say.pays2(shortDay(due))}</span> : null}
     </span>
   );
 }

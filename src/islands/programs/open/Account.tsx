@@ -6,6 +6,7 @@ import { notify } from "../../../ui/notices/notices.ts";
 import { useKey } from "../../../ui/keys/use-key.ts";
 import { CredentialsForm } from "./CredentialsForm.tsx";
 import { api, messageOf } from "../../../ui/client/api.ts";
+import * as say from "../words.ts";
 
 const SHOWN_MS = 12_000;
 
@@ -27,13 +28,12 @@ export function Account({ site, program }: { site: Site; program: Program }) {
     void fetched()
       .then((all) => navigator.clipboard.writeText(all[part]))
       .then(
-        () =>
-          notify(part === "password" ? "The password is on the clipboard" : "The name is on the clipboard"),
+        () => notify(part === "password" ? say.thePasswordIsOnTheClipboard : say.theNameIsOnTheClipboard),
         failed,
       );
   const show = (): void => void fetched().then(setShown, failed);
   return (
-    <section aria-label="Signing in" className="grid gap-2 border-b border-line pb-3">
+    <section aria-label={say.signingIn} className="grid gap-2 border-b border-line pb-3">
       <div className="flex flex-wrap gap-2">
         {program.signInAddress ? (
           <a
@@ -44,31 +44,31 @@ export function Account({ site, program }: { site: Site; program: Program }) {
             rel="noopener noreferrer"
             aria-keyshortcuts="s"
           >
-            Sign in there <kbd className="font-mono text-xs text-quiet">s</kbd>{" "}
+            {say.signInThere} <kbd className="font-mono text-xs text-quiet">s</kbd>{" "}
             <ExternalLink size={14} aria-hidden />
           </a>
         ) : null}
         {program.hasCredentials ? (
           <>
             <button className="action" onClick={() => copy("name")}>
-              <Copy size={14} aria-hidden /> Copy name
+              <Copy size={14} aria-hidden /> {say.copyName}
             </button>
             <button className="action" onClick={() => copy("password")}>
-              <Copy size={14} aria-hidden /> Copy password
+              <Copy size={14} aria-hidden /> {say.copyPassword}
             </button>
             <button className="action" onClick={show}>
-              <Eye size={14} aria-hidden /> Show both
+              <Eye size={14} aria-hidden /> {say.showBoth}
             </button>
           </>
         ) : null}
         <button data-needs="editor" className="action action-plain" onClick={() => setChanging(!changing)}>
-          {program.hasCredentials ? "Change them" : "Keep a name and password"}
+          {program.hasCredentials ? say.changeThem : say.keepANameAndPassword}
         </button>
       </div>
       {shown ? (
         <p role="status" className="rounded bg-wash px-2 py-1 font-mono text-sm">
           {shown.name} · {shown.password}{" "}
-          <span className="font-sans text-quiet">hidden again in some seconds; noted in the audit log</span>
+          <span className="font-sans text-quiet">{say.hiddenAgainInSomeSecondsNotedIn}</span>
         </p>
       ) : null}
       {changing ? <CredentialsForm site={site} program={program} onDone={() => setChanging(false)} /> : null}

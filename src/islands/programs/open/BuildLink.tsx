@@ -11,6 +11,7 @@ import { ChooseField } from "../../../ui/form/choose-fields.tsx";
 import { TextField } from "../../../ui/form/fields.tsx";
 import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
 import { api, type Answer } from "../../../ui/client/api.ts";
+import * as say from "../words.ts";
 
 /** Any product address of the program in, its tracked link out; one more step makes it short. */
 export function BuildLink({ site, program }: { site: Site; program: Program }) {
@@ -33,25 +34,25 @@ export function BuildLink({ site, program }: { site: Site; program: Program }) {
   });
   const pages = usePageOptions(site, "id", form.watch("page") ? [form.watch("page")] : []);
   return (
-    <section aria-label="Build a link" className="grid gap-2 border-b border-line pb-3">
+    <section aria-label={say.buildALink} className="grid gap-2 border-b border-line pb-3">
       <Form of={form} className="grid gap-2">
         <TextField
           name="destination"
-          label="Build a tracked link to"
+          label={say.buildATrackedLinkTo}
           mono
-          placeholder={`Paste a product’s address on ${program.domains[0]}`}
+          placeholder={say.pasteAProductsAddressOn(program.domains[0] ?? "")}
         />
         <div className="grid gap-2 grid-cols-[minmax(0,1fr)] sm:grid-cols-[1fr_1fr_auto] sm:items-end">
           <ChooseField
             name="page"
-            label="It will stand on"
-            none="no page of ours"
+            label={say.itWillStandOn}
+            none={say.noPageOfOurs}
             options={pages.options}
             onType={pages.find}
           />
-          <TextField name="text" label="Label" placeholder="free text, if the pattern has {text}" />
+          <TextField name="text" label={say.label2} placeholder={say.freeTextIfThePatternHasText} />
           <SaveButton of={form} disabled={form.watch("destination").trim() === ""}>
-            Build and copy
+            {say.buildAndCopy}
           </SaveButton>
         </div>
       </Form>
@@ -63,10 +64,10 @@ export function BuildLink({ site, program }: { site: Site; program: Program }) {
           <p className="text-sm text-quiet">
             {built.subId ? (
               <>
-                The report will name it <code>{built.subId}</code>.
+                {say.theReportWillNameIt} <code>{built.subId}</code>.
               </>
             ) : (
-              "It has no label of its own."
+              say.itHasNoLabelOfItsOwn
             )}
           </p>
           {built.warnings.map((warning) => (
@@ -76,7 +77,7 @@ export function BuildLink({ site, program }: { site: Site; program: Program }) {
           ))}
           <div className="flex flex-wrap gap-2">
             <button className="action" onClick={() => void copyText(built.address)}>
-              <Copy size={14} aria-hidden /> Copy
+              <Copy size={14} aria-hidden /> {say.copy}
             </button>
             <button
               data-needs="editor"
@@ -85,10 +86,10 @@ export function BuildLink({ site, program }: { site: Site; program: Program }) {
               className="action"
               onClick={() => setMaking(true)}
             >
-              <Link2 size={14} aria-hidden /> Make it short
+              <Link2 size={14} aria-hidden /> {say.makeItShort}
             </button>
             <a className="action" href={`/${site.key}/trace?of=${encodeURIComponent(built.address)}`}>
-              <Footprints size={14} aria-hidden /> See whether the ID arrives
+              <Footprints size={14} aria-hidden /> {say.seeWhetherTheIdArrives}
             </a>
           </div>
           {making ? (

@@ -8,6 +8,7 @@ import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
 import { ChangePreview } from "../../ledger/many/ChangePreview.tsx";
 import { keepCreative } from "./keep-creative.ts";
 import { SnippetReading, useSnippetReading } from "./SnippetReading.tsx";
+import * as say from "../words.ts";
 
 /** A snippet as it is kept, new or over the one that it was; places that use it follow, after a look at what changes. */
 export function CreativeForm(props: {
@@ -49,16 +50,16 @@ export function CreativeForm(props: {
     <Form
       of={form}
       needs="editor"
-      label={creative ? `Change ${creative.name}` : "New creative"}
+      label={creative ? say.change(creative.name) : say.newCreative}
       className="grid gap-2"
     >
       <AreaField
         name="html"
-        label="Snippet"
+        label={say.snippet}
         rows={3}
         mono
         error={reading && !reading.ok ? reading.reason : undefined}
-        hint="Where the program leaves a place for your account, write {id}; for the label of the place, {sub}."
+        hint={say.whereTheProgramLeavesAPlaceFor}
       />
       {reading?.ok ? (
         <SnippetReading
@@ -70,7 +71,7 @@ export function CreativeForm(props: {
       ) : null}
       <div className="flex flex-wrap items-end gap-2">
         <div className="grow">
-          <TextField name="name" label="Name" placeholder={suggested} />
+          <TextField name="name" label={say.name} placeholder={suggested} />
         </div>
         {isUsed ? (
           <button
@@ -79,22 +80,23 @@ export function CreativeForm(props: {
             disabled={look.isPending}
             onClick={() => look.mutate()}
           >
-            See what changes
+            {say.seeWhatChanges}
           </button>
         ) : null}
         <SaveButton of={form} isPlain disabled={html.trim() === "" || (name || suggested).trim() === ""}>
-          {creative ? "Change it" : "Keep it"}
+          {creative ? say.changeIt : say.keepIt}
         </SaveButton>
         {creative ? (
           <button type="button" className="action action-plain" onClick={onDone}>
-            Leave it
+            {say.leaveIt}
           </button>
         ) : null}
       </div>
       {isUsed ? (
         <CheckField name="published">
-          Its {creative.uses.length === 1 ? "place follows" : `${creative.uses.length} places follow`} in
-          drafts; in what readers get, too
+          {say.itsInDraftsInWhatReadersGet(
+            creative.uses.length === 1 ? say.placeFollows : say.placesFollow(creative.uses.length),
+          )}
         </CheckField>
       ) : null}
       {look.isError ? <p className="text-bad">{messageOf(look.error)}</p> : null}

@@ -11,6 +11,7 @@ import { notify } from "../../../ui/notices/notices.ts";
 import { CreativeForm } from "./CreativeForm.tsx";
 import { asking, refresh } from "../../../ui/client/queries.ts";
 import { api, messageOf } from "../../../ui/client/api.ts";
+import * as say from "../words.ts";
 
 /** Text links and banners that the program supplies: pasted whole, shown as they will stand, copied ready to use. */
 export function Creatives({ site, program }: { site: Site; program: Program }) {
@@ -25,17 +26,17 @@ export function Creatives({ site, program }: { site: Site; program: Program }) {
     onSuccess: (_gone, { id, name }) => {
       const undo = (): void =>
         void api("POST /sites/:site/creatives/:id/restore", { site: site.id, id }).then(refreshCreatives);
-      notify(`Deleted ${name}`, { undo });
+      notify(say.deleted(name), { undo });
       return refreshCreatives();
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
   return (
     <section
-      aria-label="Creatives"
+      aria-label={say.creatives}
       className="grid grid-cols-[minmax(0,1fr)] gap-2 border-t border-line pt-3"
     >
-      <h3 className="font-semibold">Creatives</h3>
+      <h3 className="font-semibold">{say.creatives}</h3>
       <ul className="grid grid-cols-[minmax(0,1fr)] gap-2">
         {creatives.data?.map((creative) => (
           <li
@@ -64,9 +65,7 @@ export function Creatives({ site, program }: { site: Site; program: Program }) {
         ))}
       </ul>
       {creatives.isSuccess && creatives.data.length === 0 ? (
-        <p className="text-sm text-quiet">
-          None kept yet. Paste a banner or text link as the program gives it out.
-        </p>
+        <p className="text-sm text-quiet">{say.noneKeptYetPasteABannerOr}</p>
       ) : null}
       <div data-needs="editor">
         <CreativeForm site={site} program={program.id} onDone={() => void refreshCreatives()} />
@@ -93,19 +92,19 @@ function CreativeShown({
         <span className="font-medium">{name}</span>
         <span className="text-sm text-quiet">
           {kind === "banner"
-            ? `banner${picture?.width && picture.height ? `, ${picture.width} × ${picture.height}` : ""}`
-            : "text link"}
-          {pixel ? ", counts who sees it" : ""}
+            ? say.banner(picture?.width && picture.height ? `, ${picture.width} × ${picture.height}` : "")
+            : say.textLink}
+          {pixel ? say.countsWhoSeesIt : ""}
         </span>
         {filled ? (
           <button className="action ml-auto py-0.5 text-sm" onClick={() => void copyText(filled.html)}>
-            <Copy size={13} aria-hidden /> Copy ready to paste
+            <Copy size={13} aria-hidden /> {say.copyReadyToPaste}
           </button>
         ) : null}
         <button
           data-needs="editor"
           className={`action action-plain px-1 ${filled ? "" : "ml-auto"}`}
-          aria-label={`Change ${name}`}
+          aria-label={say.change(name)}
           onClick={onChange}
         >
           <Pencil size={15} aria-hidden />
@@ -113,7 +112,7 @@ function CreativeShown({
         <button
           data-needs="editor"
           className="action action-plain px-1"
-          aria-label={`Delete ${name}`}
+          aria-label={say.deleteWord(name)}
           onClick={onRemove}
         >
           <Trash2 size={15} aria-hidden />
@@ -130,10 +129,10 @@ function CreativeShown({
         <p className="text-accent underline">{words}</p>
       )}
       {filled ? <AddressText address={filled.href} most={80} /> : <p className="text-sm text-bad">{fault}</p>}
-      {leftOut.length > 0 ? <p className="text-sm text-warn">Not kept of it: {leftOut.join(", ")}.</p> : null}
+      {leftOut.length > 0 ? <p className="text-sm text-warn">{say.notKeptOfIt(leftOut.join(", "))}</p> : null}
       <p className="text-sm text-quiet">
         <HistoryLink site={site} kind="creative" object={name} />.{" "}
-        {uses.length === 0 ? "Used nowhere." : "Used on "}
+        {uses.length === 0 ? say.usedNowhere : say.usedOn}
         {uses.map(({ page, title }, at) => (
           <span key={page}>
             {at > 0 ? ", " : ""}

@@ -7,6 +7,7 @@ import { TextField } from "../../../ui/form/fields.tsx";
 import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import { refreshPrograms } from "../use-programs.ts";
+import * as say from "../words.ts";
 
 /** The name and password of an account, written anew; what is kept is never shown here. */
 export function CredentialsForm(props: { site: Site; program: Program; onDone: () => void }) {
@@ -20,11 +21,11 @@ export function CredentialsForm(props: { site: Site; program: Program; onDone: (
   const form = useSavedForm({
     values: { name: "", password: "" },
     save: (body) => api("PUT /sites/:site/programs/:id/credentials", { ...at, body }),
-    onSaved: () => done("Kept, encrypted"),
+    onSaved: () => done(say.keptEncrypted),
   });
   const drop = useMutation({
     mutationFn: () => api("DELETE /sites/:site/programs/:id/credentials", at),
-    onSuccess: () => done("Forgotten"),
+    onSuccess: () => done(say.forgotten),
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
   const [name, password] = form.watch(["name", "password"]);
@@ -34,15 +35,15 @@ export function CredentialsForm(props: { site: Site; program: Program; onDone: (
       needs="editor"
       className="grid gap-2 grid-cols-[minmax(0,1fr)] sm:grid-cols-[1fr_1fr_auto] sm:items-end"
     >
-      <TextField name="name" label="Name to sign in with" autoComplete="off" />
-      <TextField name="password" label="Password" type="password" autoComplete="new-password" />
+      <TextField name="name" label={say.nameToSignInWith} autoComplete="off" />
+      <TextField name="password" label={say.password} type="password" autoComplete="new-password" />
       <div className="flex gap-2">
         <SaveButton of={form} disabled={name === "" && password === ""}>
-          Keep
+          {say.keep}
         </SaveButton>
         {program.hasCredentials ? (
           <button type="button" className="action action-plain text-bad" onClick={() => drop.mutate()}>
-            Forget
+            {say.forget}
           </button>
         ) : null}
       </div>

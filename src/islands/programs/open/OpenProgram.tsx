@@ -15,12 +15,13 @@ import { Creatives } from "./Creatives.tsx";
 import { ProgramForm } from "./ProgramForm.tsx";
 import { ProgramLinks, type Become, type TermsBefore } from "./ProgramLinks.tsx";
 import { count, day, money } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 /** One program beside the list: signing in, building links, what it does, its terms. */
 export default function OpenProgram({ site, program }: { site: Site; program: ProgramFigures | undefined }) {
   const remove = useDeleteProgram(site);
   const [asking, ask] = useState<{ become: Become; before?: TermsBefore }>();
-  const leave = useProgramChange(site, ({ name }) => `The links of ${name} stay as they are`);
+  const leave = useProgramChange(site, ({ name }) => say.theLinksOfStayAsTheyAre(name));
   const close = (): void => setAddressState({ open: "" });
   // What the links of a closed program become stays a question until it is answered.
   const isOpen = program?.state === "closed" && !program.linksLeft && program.links > program.untracked;
@@ -34,15 +35,15 @@ export default function OpenProgram({ site, program }: { site: Site; program: Pr
   useTitle(program?.name);
   return (
     <SidePanel
-      label={program ? program.name : "New program"}
+      label={program ? program.name : say.newProgram}
       of={program?.id ?? ""}
-      title={program?.name ?? "New program"}
+      title={program?.name ?? say.newProgram}
       actions={
         program ? (
           <button
             data-needs="editor"
             className="action action-plain px-1"
-            aria-label={`Delete ${program.name}`}
+            aria-label={say.deleteWord(program.name)}
             onClick={() => remove.mutate(program, { onSuccess: close })}
           >
             <Trash2 size={16} aria-hidden />
@@ -105,34 +106,36 @@ function Summary(props: { site: Site; program: ProgramFigures; onTrack: () => vo
     <div className="grid gap-1 border-b border-line pb-3 text-sm">
       <p>
         <span className={STATE_TONE[state]}>{state}</span>
-        {stateDates[state] ? <span className="text-quiet"> since {day(stateDates[state])}</span> : null}
-        {network ? ` on ${network}` : ""}; pays {commissionWords(program)}.
+        {stateDates[state] ? <span className="text-quiet"> {say.since(day(stateDates[state]))}</span> : null}
+        {say.pays3(network ? say.on(network) : "", commissionWords(program))}
       </p>
       {earlier.length > 0 ? (
-        <p className="text-quiet">Before: {earlier.map(([one, at]) => `${one} ${day(at)}`).join(", ")}.</p>
+        <p className="text-quiet">{say.before(earlier.map(([one, at]) => `${one} ${day(at)}`).join(", "))}</p>
       ) : null}
       <p>
         <a className="text-accent underline" href={`/${site.key}/ledger?program=${name}`}>
-          {links} {links === 1 ? "link" : "links"}
+          {links} {links === 1 ? say.link : say.links2}
         </a>
         {untracked > 0 ? (
           <>
             ,{" "}
             <a className="text-warn underline" href={`/${site.key}/ledger?program=${name}&finding=untracked`}>
-              {untracked} without tracking
+              {say.withoutTracking(untracked)}
             </a>{" "}
             <button className="text-accent underline" onClick={onTrack}>
-              track them
+              {say.trackThem}
             </button>
           </>
         ) : null}
         ;{" "}
         <a className="text-accent underline" href={`/${site.key}/routes?program=${program.id}`}>
-          its short links
+          {say.itsShortLinks}
         </a>{" "}
-        were clicked {count(clicks)} times in 90 days and{" "}
+        {say.wereClickedTimesIn90DaysAnd(count(clicks))}{" "}
         <a className="text-accent underline" href={`/${site.key}/earnings?by=page&program=${program.id}`}>
-          earned {earned.map(({ amount, currency }) => money(amount, currency)).join(" + ") || "nothing"}
+          {say.earned2(
+            earned.map(({ amount, currency }) => money(amount, currency)).join(" + ") || say.nothing,
+          )}
         </a>
         .
       </p>

@@ -8,6 +8,7 @@ import { HostsField, NetworkField } from "../PartnerFields.tsx";
 import { useNetworks, useSaveProgram } from "../use-programs.ts";
 import { fieldOfProgram, programOf, programResolver, typedOf } from "./program-values.ts";
 import { LinkFields, NoteFields, PayFields } from "./TermFields.tsx";
+import * as say from "../words.ts";
 
 /** A program's terms: who pays how much for what, and how its links are built. */
 export function ProgramForm(props: {
@@ -32,34 +33,34 @@ export function ProgramForm(props: {
     <Form
       of={form}
       needs="editor"
-      label="Terms"
+      label={say.terms}
       actions={
         <div className="sticky bottom-0 flex items-center gap-3 border-t border-line bg-sheet py-2">
           <SaveButton of={form} disabled={program !== undefined && !isDirty}>
-            {program ? "Save terms" : "Add program"}
+            {program ? say.saveTerms : say.addProgram}
           </SaveButton>
-          <span className="text-sm text-quiet">{program && !isDirty ? "Saved." : "Not saved yet."}</span>
+          <span className="text-sm text-quiet">{program && !isDirty ? say.saved2 : say.notSavedYet}</span>
         </div>
       }
     >
       <div className="grid gap-3 grid-cols-[minmax(0,1fr)] sm:grid-cols-3">
-        <TextField name="text.name" label="Program" />
+        <TextField name="text.name" label={say.program} />
         <NetworkField name="text.network" networks={networks} />
         <SelectField
           name="text.state"
-          label="State"
+          label={say.state}
           options={PROGRAM_STATES.map((state) => [state, state])}
         />
       </div>
       <HostsField
         site={site}
         name="domains"
-        label="Domains that its links lead to"
-        placeholder="shop.example, *.shop.example"
+        label={say.domainsThatItsLinksLeadTo}
+        placeholder={say.shopExampleShopExample}
       />
       <div className="grid gap-3 grid-cols-[minmax(0,1fr)] sm:grid-cols-2">
-        <TextField name="text.siteAddress" label="Its site" mono />
-        <TextField name="text.signInAddress" label="Where you sign in" mono />
+        <TextField name="text.siteAddress" label={say.itsSite} mono />
+        <TextField name="text.signInAddress" label={say.whereYouSignIn} mono />
       </div>
       <LinkFields />
       <PayFields />

@@ -10,15 +10,16 @@ import { ChangePreview } from "../../ledger/many/ChangePreview.tsx";
 import { askChange, tellChanged } from "../../ledger/many/use-change.ts";
 import { refreshPrograms, usePrograms } from "../use-programs.ts";
 import { count } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 /** Why links of a program change: `plain` asks what those of a closed one become. */
 export type Become = Exclude<Extract<LinkAction, { do: "program" }>["become"], "unlink">;
 export type TermsBefore = NonNullable<Extract<LinkAction, { do: "program" }>["before"]>;
 
 const ASKS: Readonly<Record<Become, string>> = {
-  reissue: "Links were built on the earlier terms. They become links on the new ones:",
-  track: "These links lead to the program without your tracking. They become tracked ones:",
-  plain: "The program is closed. Its links become:",
+  reissue: say.linksWereBuiltOnTheEarlierTerms,
+  track: say.theseLinksLeadToTheProgramWithout,
+  plain: say.theProgramIsClosedItsLinksBecome,
 };
 
 /** What becomes of a program's links everywhere: in drafts, published pages, navigation, blocks and routes, with one undo. */
@@ -76,20 +77,20 @@ export function ProgramLinks(props: {
     <section
       ref={section}
       tabIndex={-1}
-      aria-label="What becomes of its links"
+      aria-label={say.whatBecomesOfItsLinks}
       className="grid gap-2 rounded bg-wash p-2"
     >
       <p className="font-medium">{ASKS[become]}</p>
       <div className="flex flex-wrap items-center gap-3">
         {become === "plain" ? (
           <ChooseOne
-            attributes={{ "aria-label": "Become" }}
+            attributes={{ "aria-label": say.become }}
             className="w-96 max-w-full"
             value={instead}
             options={[
-              { value: "plain", word: "the plain address of the page" },
-              { value: "unlink", word: "words without a link; short links go on to the plain address" },
-              ...others.map(({ id, name }) => ({ value: id, word: `links of ${name}` })),
+              { value: "plain", word: say.thePlainAddressOfThePage },
+              { value: "unlink", word: say.wordsWithoutALinkShortLinksGo },
+              ...others.map(({ id, name }) => ({ value: id, word: say.linksOf(name) })),
             ]}
             onChange={setInstead}
           />
@@ -100,7 +101,7 @@ export function ProgramLinks(props: {
             checked={published}
             onChange={(event) => setPublished(event.target.checked)}
           />{" "}
-          in what readers get, too
+          {say.inWhatReadersGetToo}
         </label>
         <button
           data-needs="editor"
@@ -110,14 +111,14 @@ export function ProgramLinks(props: {
             run.start(() => askChange(site, JSON.parse(asked) as Parameters<typeof askChange>[1], false))
           }
         >
-          {changed > 0 ? `Change ${count(changed)}` : "Nothing to change"}
+          {changed > 0 ? say.change2(count(changed)) : say.nothingToChange}
         </button>
         <button className="action action-plain py-0.5" onClick={onLeave}>
-          Leave them
+          {say.leaveThem}
         </button>
       </div>
-      <WorkBar work={run} label="Changing" />
-      {run.state === "running" ? null : <WorkBar work={preview} label="Looking" />}
+      <WorkBar work={run} label={say.changing} />
+      {run.state === "running" ? null : <WorkBar work={preview} label={say.looking} />}
       {answer ? <ChangePreview answer={answer} /> : null}
     </section>
   );

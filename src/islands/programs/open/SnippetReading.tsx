@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { SnippetOutcome } from "../../../core/creatives/snippet.ts";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
 import { useDebounced } from "../../../ui/keys/use-debounced.ts";
+import * as say from "../words.ts";
 
 const REST_MS = 200;
 
@@ -23,7 +24,7 @@ export function SnippetReading(props: {
 }) {
   const { kind, href, words, picture, pixel, leftOut, unfilled } = props.snippet;
   return (
-    <div role="group" aria-label="What is in it" className="grid gap-1.5 rounded bg-wash p-2 text-sm">
+    <div role="group" aria-label={say.whatIsInIt} className="grid gap-1.5 rounded bg-wash p-2 text-sm">
       {picture ? (
         <img
           src={picture.src}
@@ -34,11 +35,11 @@ export function SnippetReading(props: {
         />
       ) : null}
       <p>
-        {kind === "banner" ? "A banner" : `A text link, “${words}”`}
+        {kind === "banner" ? say.aBanner : say.aTextLink(words)}
         {picture?.width && picture.height ? `, ${picture.width} × ${picture.height}` : ""}
-        {pixel ? "; a dot of one pixel counts who sees it" : ""}
+        {pixel ? say.aDotOfOnePixelCountsWho : ""}
         {leftOut.length > 0 ? (
-          <span className="text-warn">; {leftOut.join(" and ")} will be left out</span>
+          <span className="text-warn">{say.willBeLeftOut(leftOut.join(" and "))}</span>
         ) : (
           ""
         )}
@@ -48,21 +49,21 @@ export function SnippetReading(props: {
       {unfilled.map((placeholder) => (
         <p key={placeholder} className="flex flex-wrap items-center gap-2">
           <span>
-            What is <code>{placeholder}</code>?
+            {say.whatIs} <code>{placeholder}</code>?
           </span>
           <button
             type="button"
             className="action py-0.5 text-sm"
             onClick={() => props.onReplace(placeholder, "{id}")}
           >
-            Our account
+            {say.ourAccount}
           </button>
           <button
             type="button"
             className="action py-0.5 text-sm"
             onClick={() => props.onReplace(placeholder, "{sub}")}
           >
-            The label of the place
+            {say.theLabelOfThePlace}
           </button>
         </p>
       ))}

@@ -3,6 +3,7 @@ import type { Site } from "../../../core/sites/site.ts";
 import { api, messageOf } from "../../../ui/client/api.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import { undoChange } from "../../ledger/many/use-change.ts";
+import * as say from "../words.ts";
 
 /** Keeps a snippet of a program, new or over what it was, and says so; what it was can be put back. */
 export async function keepCreative(
@@ -15,7 +16,7 @@ export async function keepCreative(
   if (!creative) {
     const body = { name, html };
     const kept = await api("POST /sites/:site/programs/:id/creatives", { site: site.id, id: program, body });
-    return notify(`Kept ${kept.name}`);
+    return notify(say.kept(kept.name));
   }
   const at = { site: site.id, id: creative.id };
   const body = { name, html, version: creative.version, published };
@@ -27,8 +28,8 @@ export async function keepCreative(
     await api("PUT /sites/:site/creatives/:id", { ...at, body: before });
     onUndone();
   };
-  const follow = places.links === 1 ? "place follows" : "places follow";
-  notify(`Changed ${name}${places.links > 0 ? `; ${places.links} ${follow}` : ""}`, {
+  const follow = places.links === 1 ? say.placeFollows : say.placesFollow2;
+  notify(say.changed(name, places.links > 0 ? `; ${places.links} ${follow}` : ""), {
     undo: () => void undo().catch((error: unknown) => notify(messageOf(error), { tone: "failed" })),
   });
 }

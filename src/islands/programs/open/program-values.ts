@@ -1,6 +1,7 @@
 import type { FieldErrors, Resolver } from "react-hook-form";
 import { entriesOf } from "../../../ui/choose/options.ts";
 import { programInputSchema, type Program, type ProgramInput } from "../../../core/programs/program.ts";
+import * as say from "../words.ts";
 
 /** A program as it is typed: every field as text, save for lists and what is switched. */
 export interface TypedProgram {
@@ -11,7 +12,7 @@ export interface TypedProgram {
   linksLeft: boolean;
 }
 
-const EMPTY = programInputSchema.parse({ name: "New", domains: ["new.example"] });
+const EMPTY = programInputSchema.parse({ name: say.newWord, domains: ["new.example"] });
 
 /** A program's fields as text; those of a new one as they begin. */
 export function typedOf(program: Program | undefined): TypedProgram {

@@ -11,16 +11,17 @@ import { useBulk } from "../table/use-bulk.ts";
 import { asking, refresh } from "../../../ui/client/queries.ts";
 import { startJob, messageOf } from "../../../ui/client/api.ts";
 import { count } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 const CODE_WORDS: Readonly<Record<string, string>> = {
-  loop: "Circles",
-  "dead-end": "Dead ends",
-  "answers-badly": "Destinations that answer badly",
-  chain: "Chains",
-  shadowed: "Never reached",
-  page: "Pages hidden by a route",
-  near: "Alike but for letter case",
-  "same-destination": "Several short links to one place",
+  loop: say.circles,
+  "dead-end": say.deadEnds,
+  "answers-badly": say.destinationsThatAnswerBadly,
+  chain: say.chains,
+  shadowed: say.neverReached,
+  page: say.pagesHiddenByARoute,
+  near: say.alikeButForLetterCase,
+  "same-destination": say.severalShortLinksToOnePlace,
 };
 const ORDER = Object.keys(CODE_WORDS);
 
@@ -63,9 +64,9 @@ function RouteFindings({ site }: { site: Site }) {
         <p aria-live="polite">
           {lint.data
             ? findings.length === 0
-              ? `All ${count(lint.data.routes)} routes are in order.`
-              : `${count(findings.length)} findings in ${count(lint.data.routes)} routes`
-            : "Looking through the table…"}
+              ? say.allRoutesAreInOrder(count(lint.data.routes))
+              : say.findingsInRoutes(count(findings.length), count(lint.data.routes))
+            : say.lookingThroughTheTable}
         </p>
         <button
           data-needs="editor"
@@ -75,14 +76,14 @@ function RouteFindings({ site }: { site: Site }) {
             work.start(() => startJob("POST /sites/:site/routes/health", { site: site.id, body: {} }))
           }
         >
-          <RefreshCw size={14} aria-hidden /> Check all destinations now
+          <RefreshCw size={14} aria-hidden /> {say.checkAllDestinationsNow}
         </button>
-        <WorkBar work={work} label="Asking destinations" />
+        <WorkBar work={work} label={say.askingDestinations} />
         {work.result ? (
           <span className="text-sm text-quiet">
-            {work.result.checked} looked at, {work.result.bad} answer badly.{" "}
+            {say.lookedAtAnswerBadly(work.result.checked, work.result.bad)}{" "}
             <button className="text-accent underline" onClick={() => void lint.refetch()}>
-              read the table again
+              {say.readTheTableAgain}
             </button>
           </span>
         ) : null}
@@ -108,12 +109,12 @@ function RouteFindings({ site }: { site: Site }) {
                       disabled={applyFix.isPending}
                       onClick={() => apply(fixes)}
                     >
-                      Fix {fixes.length} in one step
+                      {say.fixInOneStep(fixes.length)}
                     </button>
                   ) : null}
                   {only ? (
                     <button className="text-sm text-accent underline" onClick={() => setOnly("")}>
-                      show all kinds
+                      {say.showAllKinds}
                     </button>
                   ) : null}
                 </div>
@@ -129,7 +130,7 @@ function RouteFindings({ site }: { site: Site }) {
                   ))}
                 </ul>
                 {here.length > 200 ? (
-                  <p className="text-sm text-quiet">The first 200 of {here.length} are shown.</p>
+                  <p className="text-sm text-quiet">{say.theFirst200OfAreShown(here.length)}</p>
                 ) : null}
               </section>
             );
@@ -160,7 +161,7 @@ function Finding(props: { site: Site; finding: LintFinding; busy: boolean; onFix
       ) : null}
       {routes.slice(0, 2).map((id, index) => (
         <a key={id} className="text-sm text-accent underline" href={`/${site.key}/routes?open=${id}`}>
-          {index === 0 ? "open" : "the other"}
+          {index === 0 ? say.open : say.theOther}
         </a>
       ))}
     </li>

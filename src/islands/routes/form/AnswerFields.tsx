@@ -3,6 +3,7 @@ import { NOTICE_SECONDS, ROUTE_STATUSES, STATUS_WORDS } from "../../../core/rout
 import { SelectField, TextField } from "../../../ui/form/fields.tsx";
 import type { RouteFormValues } from "./form-values.ts";
 import { QUERY_WORDS } from "./query-words.ts";
+import * as say from "../words.ts";
 
 /** How a route answers: its status, its notice, and what becomes of the query. */
 export function AnswerFields() {
@@ -13,7 +14,7 @@ export function AnswerFields() {
     <>
       <SelectField
         name="status"
-        label="Status"
+        label={say.status}
         options={ROUTE_STATUSES.filter((one) => one !== 410).map((one) => [
           String(one),
           `${one === 200 ? "" : `${one}, `}${STATUS_WORDS[one]}`,
@@ -21,27 +22,27 @@ export function AnswerFields() {
       />
       {status === "200" ? (
         <div className="grid grid-cols-[6rem_minmax(0,1fr)] gap-2">
-          <TextField name="noticeSeconds" label="Seconds" inputMode="numeric" />
+          <TextField name="noticeSeconds" label={say.seconds} inputMode="numeric" />
           <TextField
             name="noticeText"
-            label="What the notice says"
+            label={say.whatTheNoticeSays}
             hint={
               Number(seconds) < NOTICE_SECONDS
-                ? `In less than ${NOTICE_SECONDS} seconds, not everybody can ask it to stay (WCAG 2.2.1).`
+                ? say.inLessThanSecondsNotEverybodyCan(NOTICE_SECONDS)
                 : undefined
             }
-            placeholder="You are leaving us for a partner's shop."
+            placeholder={say.youAreLeavingUsForAPartners}
           />
         </div>
       ) : null}
       <div className="grid grid-cols-2 gap-2">
         <SelectField
           name="query"
-          label="Query of the request"
-          hint={query === "drop" ? undefined : "Campaign and tracking parameters arrive."}
+          label={say.queryOfTheRequest}
+          hint={query === "drop" ? undefined : say.campaignAndTrackingParametersArrive}
           options={Object.entries(QUERY_WORDS)}
         />
-        <TextField name="parameters" label="Parameters added" mono placeholder="from=booklet" />
+        <TextField name="parameters" label={say.parametersAdded} mono placeholder={say.fromBooklet} />
       </div>
     </>
   );

@@ -7,11 +7,12 @@ import type { RouteFormValues } from "./form-values.ts";
 import { ChooseManyField } from "../../../ui/form/choose-fields.tsx";
 import { usePageOptions } from "../../pages/known-pages.ts";
 import { useRouteFacets } from "../use-route-list.ts";
+import * as say from "../words.ts";
 
 const CONTENT_WORDS = {
-  nowhere: "stay as they are",
-  everywhere: "become this route, on every page",
-  pages: "become this route, on chosen pages",
+  nowhere: say.stayAsTheyAre,
+  everywhere: say.becomeThisRouteOnEveryPage,
+  pages: say.becomeThisRouteOnChosenPages,
 } as const;
 
 /** Other spellings, tags, what search engines are told, counting, and links in content to the raw destination. */
@@ -30,21 +31,19 @@ export function MoreFields({ site, kind, check }: { site: Site; kind: RouteKind;
       className="text-sm"
       open={Boolean(a || tags || counted || noindex || nofollow || c || aliasFault)}
     >
-      <summary className="text-quiet">
-        Other spellings, tags, counting, search engines, links in pages
-      </summary>
+      <summary className="text-quiet">{say.otherSpellingsTagsCountingSearch}</summary>
       <div className="mt-2 grid gap-3">
         {match === "exact" ? (
           <TextField
             name="aliases"
-            label="Other spellings people type"
+            label={say.otherSpellingsPeopleType}
             mono
             error={aliasFault}
-            hint="Paths, separated by spaces"
+            hint={say.pathsSeparatedBySpaces}
           />
         ) : null}
         {offered.length > 0 ? (
-          <ul aria-label="Spellings people may type" className="flex flex-wrap gap-1.5">
+          <ul aria-label={say.spellingsPeopleMayType} className="flex flex-wrap gap-1.5">
             {offered.map(({ address, reason }) => (
               <li key={address}>
                 <button
@@ -63,26 +62,22 @@ export function MoreFields({ site, kind, check }: { site: Site; kind: RouteKind;
         ) : null}
         <ChooseManyField
           name="tags"
-          label="Tags"
+          label={say.tags}
           isFree
           options={known.map(({ tag, routes }) => ({ value: tag, word: tag, note: String(routes) }))}
         />
         <fieldset className="grid gap-1">
-          <legend className="mb-0.5 font-medium">Search engines are told</legend>
-          <CheckField name="noindex">not to keep this address (noindex)</CheckField>
-          <CheckField name="nofollow">not to follow it (nofollow)</CheckField>
+          <legend className="mb-0.5 font-medium">{say.searchEnginesAreTold}</legend>
+          <CheckField name="noindex">{say.notToKeepThisAddressNoindex}</CheckField>
+          <CheckField name="nofollow">{say.notToFollowItNofollow}</CheckField>
         </fieldset>
-        <CheckField name="counted">Count its clicks</CheckField>
+        <CheckField name="counted">{say.countItsClicks}</CheckField>
         {kind === "gone" || match !== "exact" ? null : (
           <SelectField
             name="inContent"
-            label="Links in pages to the raw destination"
+            label={say.linksInPagesToTheRawDestination}
             error={errors.contentPages?.message}
-            hint={
-              inContent === "nowhere"
-                ? undefined
-                : "Only what is delivered; the written pages stay as they are."
-            }
+            hint={inContent === "nowhere" ? undefined : say.onlyWhatIsDeliveredTheWrittenPages}
             options={Object.entries(CONTENT_WORDS)}
           />
         )}
@@ -96,6 +91,11 @@ function ChosenPages({ site }: { site: Site }) {
   const chosen = useWatch<RouteFormValues, "contentPages">({ name: "contentPages" });
   const pages = usePageOptions(site, "id", chosen);
   return (
-    <ChooseManyField name="contentPages" label="On these pages" options={pages.options} onType={pages.find} />
+    <ChooseManyField
+      name="contentPages"
+      label={say.onThesePages}
+      options={pages.options}
+      onType={pages.find}
+    />
   );
 }

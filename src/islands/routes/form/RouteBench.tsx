@@ -9,6 +9,7 @@ import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 import { EVERY_HOST, type RouteFormValues } from "./form-values.ts";
 import { asking } from "../../../ui/client/queries.ts";
 import { messageOf, ApiProblem } from "../../../ui/client/api.ts";
+import * as say from "../words.ts";
 
 /** A list of addresses, and where each would end if the route were saved as it stands in the form. */
 export function RouteBench(props: { site: Site; kind: RouteKind; id?: string; values: RouteFormValues }) {
@@ -42,15 +43,15 @@ export function RouteBench(props: { site: Site; kind: RouteKind; id?: string; va
       <LiveForm of={form}>
         <AreaField
           name="tries"
-          label="Try it before it is saved"
+          label={say.tryItBeforeItIsSaved}
           mono
           rows={3}
-          placeholder={"/blog/2019/eyepieces\n/blog/first-night?from=letter"}
+          placeholder={say.blog2019EyepiecesBlogFirstNightFrom}
           error={tried.isError ? benchFault(tried.error) : undefined}
         />
       </LiveForm>
       {text.trim() !== "" && tried.data ? (
-        <ul aria-label="Where they would end" className="mt-1 grid gap-1 text-sm">
+        <ul aria-label={say.whereTheyWouldEnd} className="mt-1 grid gap-1 text-sm">
           {tried.data.results.map((one) => (
             <li key={one.address} className="grid grid-cols-[1.4rem_minmax(0,1fr)]">
               <span aria-hidden className={one.answered ? "text-good" : "text-quiet"}>
@@ -59,13 +60,13 @@ export function RouteBench(props: { site: Site; kind: RouteKind; id?: string; va
               <span className="min-w-0">
                 <span className="font-mono wrap-anywhere">{one.address}</span>{" "}
                 <span className="text-quiet">
-                  {one.answered ? "by this route" : `not by this route (${one.by})`}
+                  {one.answered ? say.byThisRoute : say.notByThisRoute(one.by)}
                 </span>
                 <br />
                 <span className={one.end === null || one.note === "nothing answers it" ? "text-bad" : ""}>
                   → <span className="font-mono wrap-anywhere">{one.end ?? "nowhere"}</span>
                   <span className="text-quiet">
-                    {one.hops > 1 ? `, ${one.hops} hops` : ""}, {one.note}
+                    {one.hops > 1 ? say.hops(one.hops) : ""}, {one.note}
                   </span>
                 </span>
               </span>
@@ -83,5 +84,5 @@ function benchFault(error: unknown): string {
     error instanceof ApiProblem &&
     error.errors.length > 0 &&
     error.errors.every(({ path }) => !path.startsWith("tries"));
-  return isOfTheForm ? "Nothing can be tried until the form is right." : messageOf(error);
+  return isOfTheForm ? say.nothingCanBeTriedUntilTheForm : messageOf(error);
 }

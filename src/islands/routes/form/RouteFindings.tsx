@@ -1,21 +1,22 @@
 import type { RouteCheck } from "../../../core/routes/route.ts";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
 import { copyText } from "../../../ui/keys/copy.ts";
+import * as say from "../words.ts";
 
 /** What the linter says of a route that is being typed: what exists already, what is risky, and the mend. */
 export function RouteFindings({ check, onFix }: { check: RouteCheck; onFix: (destination: string) => void }) {
   if (check.advice.length + check.existing.length === 0) return null;
   return (
-    <ul aria-label="Advice" className="grid gap-1.5 text-sm">
+    <ul aria-label={say.advice} className="grid gap-1.5 text-sm">
       {check.existing.map((route) => (
         <li key={route.id} className="rounded bg-wash px-2 py-1.5">
-          This destination has a short link already: <AddressText address={route.url} />{" "}
+          {say.thisDestinationHasAShortLinkAlready} <AddressText address={route.url} />{" "}
           <button
             type="button"
             className="font-medium text-accent underline"
             onClick={() => void copyText(route.url)}
           >
-            copy that one
+            {say.copyThatOne}
           </button>
         </li>
       ))}
@@ -24,7 +25,7 @@ export function RouteFindings({ check, onFix }: { check: RouteCheck; onFix: (des
           {message}{" "}
           {fix ? (
             <button type="button" className="font-medium underline" onClick={() => onFix(fix)}>
-              Point to {fix}
+              {say.pointTo(fix)}
             </button>
           ) : null}
         </li>
@@ -45,7 +46,7 @@ RouteFindings.Suggestions = function Suggestions({
 }) {
   if (check.suggestions.length === 0) return null;
   return (
-    <ul aria-label="Suggested addresses" className="flex flex-wrap gap-1.5">
+    <ul aria-label={say.suggestedAddresses} className="flex flex-wrap gap-1.5">
       {check.suggestions.map(({ address, reason }) => (
         <li key={address}>
           <button

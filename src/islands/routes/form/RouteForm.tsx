@@ -17,6 +17,7 @@ import { RouteFindings } from "./RouteFindings.tsx";
 import { useOutsideTitle, useRouteCheck } from "./use-route-check.ts";
 import { WhenFields } from "./WhenFields.tsx";
 import { WhereFields } from "./WhereFields.tsx";
+import * as say from "../words.ts";
 
 /** Makes or edits a short link, a redirect or a gone route. The address is checked live against what exists. */
 export function RouteForm(props: {
@@ -38,7 +39,7 @@ export function RouteForm(props: {
       return route ? change.mutateAsync({ route, change: input }) : create.mutateAsync(input);
     },
     onSaved: (saved) => {
-      if (route) notify(`Saved ${saved.address}`);
+      if (route) notify(say.saved(saved.address));
       props.onSaved(saved);
     },
     fieldOf,
@@ -75,14 +76,14 @@ export function RouteForm(props: {
         <div className="flex gap-2">
           <SaveButton of={form}>
             {route
-              ? "Save"
+              ? say.save
               : kind === "short"
-                ? "Make and copy"
+                ? say.makeAndCopy
                 : kind === "gone"
-                  ? "Make it gone"
-                  : "Make redirect"}
+                  ? say.makeItGone
+                  : say.makeRedirect}
           </SaveButton>
-          {route ? null : <span className="self-center text-sm text-quiet">Enter does the same</span>}
+          {route ? null : <span className="self-center text-sm text-quiet">{say.enterDoesTheSame}</span>}
         </div>
       }
     >
@@ -100,12 +101,12 @@ export function RouteForm(props: {
           onFix={(fix) => form.setValue("destination", fix, { shouldDirty: true })}
         />
       ) : null}
-      {replacing ? <CheckField name="replacesPage">This route replaces the page</CheckField> : null}
+      {replacing ? <CheckField name="replacesPage">{say.thisRouteReplacesThePage}</CheckField> : null}
       <TextField
         name="title"
-        label="Title"
-        hint={title && values.title === title ? "As the page there calls itself" : undefined}
-        placeholder="What you will look for it by"
+        label={say.title}
+        hint={title && values.title === title ? say.asThePageThereCallsItself : undefined}
+        placeholder={say.whatYouWillLookForItBy}
       />
       {kind === "gone" ? null : <AnswerFields />}
       <WhenFields kind={kind} />

@@ -8,12 +8,13 @@ import { SelectField, TextField } from "../../../ui/form/fields.tsx";
 import { asOptions } from "../../../ui/choose/options.ts";
 import { ChooseField } from "../../../ui/form/choose-fields.tsx";
 import { EVERY_HOST, type RouteFormValues } from "./form-values.ts";
+import * as say from "../words.ts";
 
 const MATCH_HINTS = {
   exact: "",
-  prefix: "The rest of the path is $1 in the destination.",
-  wildcard: "What each * stands for is $1, $2 and so on in the destination.",
-  pattern: "A regular expression for the whole path; its groups are $1, $2 and so on.",
+  prefix: say.theRestOfThePathIs1,
+  wildcard: say.whatEachStandsForIs12,
+  pattern: say.aRegularExpressionForTheWholePath,
 } as const;
 
 /** Where a route leads, and under which address. */
@@ -48,14 +49,14 @@ export function WhereFields(props: {
       {kind === "gone" ? null : (
         <TextField
           name="destination"
-          label="Leads to"
+          label={say.leadsTo}
           mono
           autoFocus={!route && start.destination === ""}
-          placeholder={kind === "short" ? "Paste the long address" : "/new/path or https://…"}
+          placeholder={kind === "short" ? say.pasteTheLongAddress : say.newPathOrHttps}
           error={destination.trim() === "" ? undefined : found("destination")}
           hint={
             check?.repairs.length
-              ? `${check.repairs.join(" ")} It will lead to ${check.destination}`
+              ? say.itWillLeadTo(check.repairs.join(" "), check.destination ?? "")
               : undefined
           }
         />
@@ -63,7 +64,7 @@ export function WhereFields(props: {
       {kind === "short" && match === "exact" ? null : (
         <SelectField
           name="match"
-          label="Answers"
+          label={say.answers}
           hint={MATCH_HINTS[match] || undefined}
           options={MATCH_KINDS.map((one) => [one, MATCH_WORDS[one]])}
         />
@@ -71,15 +72,15 @@ export function WhereFields(props: {
       <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] gap-2">
         <ChooseField
           name="host"
-          label="Host"
+          label={say.host}
           options={[
             ...asOptions(site.hosts.filter(({ role }) => role !== "former").map(({ name }) => name)),
-            { value: EVERY_HOST, word: "every host" },
+            { value: EVERY_HOST, word: say.everyHost },
           ]}
         />
         <TextField
           name="address"
-          label="Address"
+          label={say.address}
           mono
           autoFocus={!route && start.destination !== ""}
           error={addressFault}
@@ -95,13 +96,13 @@ function Free({ check, address }: { check: RouteCheck; address: string }) {
   const taken = check.hosts.filter(({ free }) => !free);
   return (
     <>
-      <span className="text-good">{address.trim()} is free</span>
+      <span className="text-good">{say.isFree(address.trim())}</span>
       {taken.map(({ host, takenBy }) => (
         <span key={host} className="block text-warn">
-          On {host} it {takenBy}.
+          {say.onIt(host)} {takenBy}.
         </span>
       ))}
-      {check.spoken ? <span className="block">Say: “{check.spoken}”</span> : null}
+      {check.spoken ? <span className="block">{say.sayWord(check.spoken)}</span> : null}
     </>
   );
 }

@@ -12,13 +12,14 @@ import type { Site } from "../../../core/sites/site.ts";
 import { MATCH_KINDS } from "../../../core/routes/match/match-kind.ts";
 import { shortHome } from "./use-route-check.ts";
 import { usualRoute } from "../../../core/sites/usual-route.ts";
+import * as say from "../words.ts";
 
 /** What the form itself can say at once; everything else is the linter's, which asks the same schemas on the server. */
 export const routeFormSchema = z.object({
   destination: z.string(),
   host: z.string(),
   match: z.enum(MATCH_KINDS),
-  address: z.string().trim().min(1, "The address is missing. It starts with a slash, such as /eyepiece."),
+  address: z.string().trim().min(1, say.theAddressIsMissingItStartsWith),
   title: z.string(),
   status: z.string(),
   noticeSeconds: z.string(),

@@ -14,6 +14,7 @@ import { ShareRoute } from "./ShareRoute.tsx";
 import { asking } from "../../../ui/client/queries.ts";
 import { messageOf } from "../../../ui/client/api.ts";
 import { count, when } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 // The chart library is the heaviest thing on this screen; it comes when a route is opened.
 const ClicksChart = whenSeen(
@@ -32,7 +33,7 @@ export function OpenRoute({ site, id }: { site: Site; id: string }) {
   const zero = useResetCount(site);
   if (found.isError) return <p className="text-bad">{messageOf(found.error)}</p>;
   const route = found.data;
-  if (!route) return <p className="text-quiet">Fetching the route…</p>;
+  if (!route) return <p className="text-quiet">{say.fetchingTheRoute}</p>;
   return (
     <>
       <h2 className="pr-6 text-lg leading-tight">
@@ -40,40 +41,40 @@ export function OpenRoute({ site, id }: { site: Site; id: string }) {
       </h2>
       <div className="mt-2 mb-3 flex flex-wrap gap-2">
         <button className="action" onClick={() => void copyText(route.url)}>
-          <Copy size={14} aria-hidden /> Copy
+          <Copy size={14} aria-hidden /> {say.copy}
         </button>
         {route.match === "exact" ? (
           <a className="action" href={route.url} target="_blank" rel="noopener">
-            Open <ExternalLink size={14} aria-hidden />
+            {say.open2} <ExternalLink size={14} aria-hidden />
           </a>
         ) : null}
         <a
           className="action"
           href={`/${site.key}/trace?of=${encodeURIComponent(route.match === "exact" ? route.url : "")}`}
         >
-          Trace <Footprints size={14} aria-hidden />
+          {say.trace} <Footprints size={14} aria-hidden />
         </a>
         <button
           data-needs="editor"
           className="action action-plain ml-auto text-bad"
           onClick={() => remove.mutate(route)}
         >
-          Delete
+          {say.deleteWord}
         </button>
       </div>
       <Health route={route} />
       <p className="mb-1 text-sm">
-        <strong data-testid="click-count">{count(route.clicks)}</strong> clicks by people
-        {route.countedFrom ? ` since ${when(route.countedFrom)}` : ""}.{" "}
+        <strong data-testid="click-count">{count(route.clicks)}</strong>{" "}
+        {say.clicksByPeople(route.countedFrom ? say.since(when(route.countedFrom)) : "")}{" "}
         <a className="text-accent underline" href={`/${site.key}/clicks?route=${route.id}`}>
-          All about them
+          {say.allAboutThem}
         </a>{" "}
         <button
           data-needs="editor"
           className="text-accent underline"
           onClick={() => zero.mutate({ route, on: route.countedFrom === null })}
         >
-          {route.countedFrom ? "count from the beginning" : "count from zero"}
+          {route.countedFrom ? say.countFromTheBeginning : say.countFromZero}
         </button>
       </p>
       <ClicksChart site={site} routeId={route.id} />
@@ -96,7 +97,7 @@ function Health({ route: { health } }: { route: Route }) {
   if (!health || health.verdict === "fine") return null;
   return (
     <p className={`mb-2 text-sm ${isBadHealth(health.verdict) ? "text-bad" : "text-warn"}`}>
-      Its destination {health.note} ({when(health.checkedAt)}).
+      {say.itsDestination(health.note, when(health.checkedAt))}
     </p>
   );
 }

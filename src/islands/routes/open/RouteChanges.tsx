@@ -3,6 +3,7 @@ import type { Site } from "../../../core/sites/site.ts";
 import { changeInWords } from "./change-in-words.ts";
 import { HistoryLink } from "../../../ui/links/HistoryLink.tsx";
 import { when } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 /** Who changed a route, and when. */
 export function RouteChanges({ site, id }: { site: Site; id: string }) {
@@ -10,7 +11,7 @@ export function RouteChanges({ site, id }: { site: Site; id: string }) {
   if (!history.data || history.data.items.length === 0) return null;
   return (
     <details className="mt-3 text-sm">
-      <summary className="text-quiet">Changes ({history.data.items.length})</summary>
+      <summary className="text-quiet">{say.changes(history.data.items.length)}</summary>
       <ol className="mt-1 grid gap-1">
         {history.data.items.map((one) => (
           <li key={one.at + one.action} className="border-b border-line/60 pb-1">

@@ -4,11 +4,12 @@ import { setAddressState, useAddressState } from "../../../ui/client/url-state.t
 import { SidePanel } from "../../../ui/panel/SidePanel.tsx";
 import { RouteForm } from "../form/RouteForm.tsx";
 import { OpenRoute } from "./OpenRoute.tsx";
+import * as say from "../words.ts";
 
 const NEW: Readonly<Record<string, { kind: RouteKind; title: string }>> = {
-  "new-short": { kind: "short", title: "New short link" },
-  "new-redirect": { kind: "redirect", title: "New redirect" },
-  "new-gone": { kind: "gone", title: "New gone address" },
+  "new-short": { kind: "short", title: say.newShortLink },
+  "new-redirect": { kind: "redirect", title: say.newRedirect },
+  "new-gone": { kind: "gone", title: say.newGoneAddress },
 };
 
 /** Beside the table: a new route, or the one that was opened. */
@@ -19,9 +20,9 @@ export function RoutePanel({ site, open }: { site: Site; open: string }) {
   const made = NEW[open];
   return (
     <SidePanel
-      label={made?.title ?? "Route"}
+      label={made?.title ?? say.route}
       of={open}
-      title={made?.title ?? "Route"}
+      title={made?.title ?? say.route}
       className="sticky top-16 overflow-auto lg:max-h-[calc(100vh-5rem)]"
       onClose={close}
     >

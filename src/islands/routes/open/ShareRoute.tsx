@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Download } from "lucide-react";
 import type { Route } from "../../../core/routes/route.ts";
 import { spoken } from "../../../core/routes/slugs/spoken.ts";
+import * as say from "../words.ts";
 
 const PNG_PIXELS = 1024;
 
@@ -26,14 +27,14 @@ export function ShareRoute({ route }: { route: Route }) {
         <img
           className="size-24 rounded border border-line bg-[white]"
           src={`data:image/svg+xml,${encodeURIComponent(code.svg)}`}
-          alt={`QR code of ${route.url}`}
+          alt={say.qrCodeOf(route.url)}
         />
       ) : (
         <div className="size-24 rounded border border-line" />
       )}
       <div className="min-w-0 text-sm">
         <p>
-          <span className="text-quiet">Said aloud:</span> “{spoken(route.url)}”
+          <span className="text-quiet">{say.saidAloud}</span> “{spoken(route.url)}”
         </p>
         {code ? (
           <p className="mt-2 flex flex-wrap gap-2">
@@ -42,10 +43,10 @@ export function ShareRoute({ route }: { route: Route }) {
               download={`${name}.svg`}
               href={`data:image/svg+xml,${encodeURIComponent(code.svg)}`}
             >
-              <Download size={13} aria-hidden /> QR as SVG
+              <Download size={13} aria-hidden /> {say.qrAsSvg}
             </a>
             <a className="action py-0.5" download={`${name}.png`} href={code.png}>
-              <Download size={13} aria-hidden /> QR as PNG
+              <Download size={13} aria-hidden /> {say.qrAsPng}
             </a>
           </p>
         ) : null}

@@ -7,6 +7,7 @@ import { useDebounced } from "../../../ui/keys/use-debounced.ts";
 import { asking } from "../../../ui/client/queries.ts";
 import { messageOf } from "../../../ui/client/api.ts";
 import { count } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 /** Searches and replaces in the destinations of the marked routes; every change is shown before it is made. */
 export function Retarget(props: {
@@ -33,21 +34,21 @@ export function Retarget(props: {
   });
   const answer = find === "" ? undefined : preview.data;
   return (
-    <Form of={form} needs="editor" label="Change destinations" className="grid gap-2">
+    <Form of={form} needs="editor" label={say.changeDestinations} className="grid gap-2">
       <div className="flex flex-wrap items-start gap-2">
-        <TextField name="find" label="In destinations, replace" mono className="w-60 py-0.5" />
-        <TextField name="replace" label="with" mono className="w-60 py-0.5" />
+        <TextField name="find" label={say.inDestinationsReplace} mono className="w-60 py-0.5" />
+        <TextField name="replace" label={say.withWord} mono className="w-60 py-0.5" />
         <SaveButton
           of={form}
           className="mt-6 py-0.5"
           disabled={!answer || answer.changed === 0 || props.busy}
         >
-          {answer ? `Change ${count(answer.changed)}` : "Change"}
+          {answer ? say.change(count(answer.changed)) : say.change2}
         </SaveButton>
       </div>
       {preview.isError ? <p className="text-sm text-bad">{messageOf(preview.error)}</p> : null}
       {answer ? (
-        <ul aria-label="What would change" className="max-h-52 overflow-auto text-sm">
+        <ul aria-label={say.whatWouldChange} className="max-h-52 overflow-auto text-sm">
           {answer.samples.map(({ id, address, before, after }) => (
             <li key={id} className="border-b border-line/60 py-0.5">
               <span className="font-mono font-semibold">{address}</span>{" "}
@@ -57,11 +58,11 @@ export function Retarget(props: {
           ))}
           {answer.refused.map(({ id, address, message }) => (
             <li key={id} className="py-0.5 text-warn">
-              <span className="font-mono font-semibold">{address}</span> stays: {message}
+              <span className="font-mono font-semibold">{address}</span> {say.stays(message)}
             </li>
           ))}
           {answer.changed === 0 && answer.refused.length === 0 ? (
-            <li className="text-quiet">None of the marked routes has “{find}” in its destination.</li>
+            <li className="text-quiet">{say.noneOfTheMarkedRoutesHasIn(find)}</li>
           ) : null}
         </ul>
       ) : null}

@@ -8,6 +8,7 @@ import { WorkTable } from "../../../ui/table/WorkTable.tsx";
 import { setAddressState } from "../../../ui/client/url-state.ts";
 import { useDeleteRoute } from "../use-routes.ts";
 import { ROUTE_COLUMNS, routeColumns } from "./columns.tsx";
+import * as say from "../words.ts";
 
 // What is left of the width goes to the destination and, if there is room, the title.
 const WIDE: Readonly<Record<string, string>> = {
@@ -62,7 +63,7 @@ export function RoutesTable(props: {
       selection={props.selection}
       more={props.more}
       nameOf={({ address }) => address}
-      all="routes"
+      all={say.routes}
       isDim={({ enabled }) => !enabled}
       onKey={onKey}
     />

@@ -9,6 +9,7 @@ import { Retarget } from "./Retarget.tsx";
 import { MarkedBar } from "../../../ui/table/MarkedBar.tsx";
 import type { Selection } from "../../../ui/table/use-selection.ts";
 import { useBulk } from "./use-bulk.ts";
+import * as say from "../words.ts";
 
 /** What can be done with the marked routes, all at once and undone as one. */
 export function SelectionBar(props: {
@@ -27,7 +28,7 @@ export function SelectionBar(props: {
   const run = (action: WrittenBulk["action"]): void => change.mutate({ ...select, action });
   return (
     <MarkedBar
-      label="Marked routes"
+      label={say.markedRoutes}
       selection={selection}
       total={total}
       actions={
@@ -38,16 +39,16 @@ export function SelectionBar(props: {
             aria-expanded={retargeting}
             onClick={() => setRetargeting(!retargeting)}
           >
-            Change destinations…
+            {say.changeDestinations2}
           </button>
           <button className="action py-0.5" onClick={() => run({ do: "switch", on: true })}>
-            Switch on
+            {say.switchOn}
           </button>
           <button className="action py-0.5" onClick={() => run({ do: "switch", on: false })}>
-            Switch off
+            {say.switchOff}
           </button>
           <button className="action py-0.5 text-bad" onClick={() => run({ do: "delete" })}>
-            Delete
+            {say.deleteWord}
           </button>
         </>
       }
@@ -76,15 +77,15 @@ function TagForm({ site, onRun }: { site: Site; onRun: (action: WrittenBulk["act
     <Form of={form} needs="editor" className="flex gap-1">
       <ChooseField
         name="tag"
-        label="Tag"
+        label={say.tag}
         isLabelHidden
         className="w-36"
-        placeholder="a tag"
+        placeholder={say.aTag}
         isFree
         options={known.map(({ tag: word, routes }) => ({ value: word, word, note: String(routes) }))}
       />
       <SaveButton of={form} isPlain className="py-0.5" disabled={!tag}>
-        Add tag
+        {say.addTag}
       </SaveButton>
       <button
         type="button"
@@ -92,7 +93,7 @@ function TagForm({ site, onRun }: { site: Site; onRun: (action: WrittenBulk["act
         disabled={!tag}
         onClick={() => onRun({ do: "untag", tag })}
       >
-        Remove tag
+        {say.removeTag}
       </button>
     </Form>
   );

@@ -10,18 +10,19 @@ import { HEALTH_WORDS } from "../health-words.ts";
 import type { Columns } from "../../../ui/table/columns.ts";
 import { RouteSwitch } from "./RouteSwitch.tsx";
 import { count, when } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 const words: Readonly<Record<string, string>> = {
-  destination: "Leads to",
-  title: "Title",
-  status: "Answer",
-  tags: "Tags",
-  health: "Health",
-  clicks: "Clicks",
-  lastClick: "Last",
-  updatedAt: "Changed",
-  createdAt: "Made",
-  enabled: "On",
+  destination: say.leadsTo,
+  title: say.title,
+  status: say.answer,
+  tags: say.tags,
+  health: say.health,
+  clicks: say.clicks,
+  lastClick: say.last,
+  updatedAt: say.changed,
+  createdAt: say.made,
+  enabled: say.on2,
 };
 
 /** What the table of routes can show besides the address. */
@@ -32,14 +33,14 @@ export const ROUTE_COLUMNS: Columns = {
 };
 
 const column = createColumnHelper<Route>();
-const KIND_WORD = { short: "short link", redirect: "redirect", gone: "gone" } as const;
-const MATCH_MARK = { exact: "", prefix: "and below", wildcard: "wildcard", pattern: "pattern" } as const;
+const KIND_WORD = { short: say.shortLink, redirect: "redirect", gone: "gone" } as const;
+const MATCH_MARK = { exact: "", prefix: say.andBelow, wildcard: "wildcard", pattern: "pattern" } as const;
 
 /** The table's columns, the address first. */
 export function routeColumns(site: Site) {
   return [
     column.accessor("address", {
-      header: "Address",
+      header: say.address,
       cell: ({ row }) => <AddressCell route={row.original} />,
     }),
     column.accessor("destination", {
@@ -48,7 +49,7 @@ export function routeColumns(site: Site) {
         getValue() ? (
           <AddressText address={getValue()!} most={90} oneLine />
         ) : (
-          <span className="text-quiet">nothing: gone</span>
+          <span className="text-quiet">{say.nothingGone}</span>
         ),
     }),
     column.accessor("title", {
@@ -60,7 +61,7 @@ export function routeColumns(site: Site) {
       cell: ({ row: { original } }) => (
         <span className="whitespace-nowrap">
           <span className="font-mono text-[0.86em]">
-            {original.status === 200 ? "notice" : original.status}
+            {original.status === 200 ? say.notice : original.status}
           </span>{" "}
           <span className="text-sm text-quiet">{KIND_WORD[original.kind]}</span>
         </span>
@@ -95,14 +96,14 @@ export function routeColumns(site: Site) {
           className="block min-h-6 py-px text-right tabular-nums hover:text-accent hover:underline"
           href={`/${site.key}/clicks?route=${original.id}`}
         >
-          {original.counted ? count(original.clicks) : "not counted"}
+          {original.counted ? count(original.clicks) : say.notCounted}
         </a>
       ),
     }),
     column.accessor("lastClick", {
       header: words.lastClick,
       sortDescFirst: true,
-      cell: ({ getValue }) => <Quiet>{getValue() ? when(getValue()!) : "never"}</Quiet>,
+      cell: ({ getValue }) => <Quiet>{getValue() ? when(getValue()!) : say.never}</Quiet>,
     }),
     column.accessor("updatedAt", {
       header: words.updatedAt,
@@ -131,7 +132,7 @@ function AddressCell({ route }: { route: Route }) {
       {route.match === "exact" ? (
         <button
           className="grid place-items-center text-quiet hover:text-ink"
-          aria-label={`Copy ${route.url}`}
+          aria-label={say.copy2(route.url)}
           onClick={() => void copyText(route.url)}
         >
           <Copy size={13} aria-hidden />
@@ -149,20 +150,20 @@ function AddressCell({ route }: { route: Route }) {
 }
 
 function timeMark({ validFrom, validUntil }: Route): string {
-  if (validFrom && Date.parse(validFrom) > Date.now()) return `from ${when(validFrom)}`;
+  if (validFrom && Date.parse(validFrom) > Date.now()) return say.from2(when(validFrom));
   if (!validUntil) return "";
-  return Date.parse(validUntil) <= Date.now() ? "ended" : `until ${when(validUntil)}`;
+  return Date.parse(validUntil) <= Date.now() ? "ended" : say.until2(when(validUntil));
 }
 
 function HealthCell({ health }: { health: Route["health"] }) {
-  if (!health) return <Quiet>not yet</Quiet>;
+  if (!health) return <Quiet>{say.notYet}</Quiet>;
   const good = !isBadHealth(health.verdict);
   return (
     <span
       className={`text-sm whitespace-nowrap ${good ? (health.verdict === "fine" ? "text-good" : "text-warn") : "font-medium text-bad"}`}
       title={`${health.note}, ${when(health.checkedAt)}`}
     >
-      {health.verdict === "fine" ? "well" : HEALTH_WORDS[health.verdict]}
+      {health.verdict === "fine" ? say.well : HEALTH_WORDS[health.verdict]}
     </span>
   );
 }

@@ -6,6 +6,7 @@ import { notify } from "../../../ui/notices/notices.ts";
 import { outcomeOf } from "../../../ui/notices/job.ts";
 import { api, messageOf, startJob } from "../../../ui/client/api.ts";
 import { count } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 /** Changes many routes and offers the undo of all of them. */
 export function useBulk(site: Site, onDone: () => void) {
@@ -19,8 +20,8 @@ export function useBulk(site: Site, onDone: () => void) {
       refreshRoutes();
       const { changed, refused, batch } = answer;
       const left =
-        refused.length > 0 ? `; ${refused.length} left: ${refused[0]!.address}: ${refused[0]!.message}` : "";
-      notify(`Changed ${count(changed)} routes${left}`, {
+        refused.length > 0 ? say.left(refused.length, refused[0]!.address, refused[0]!.message) : "";
+      notify(say.changedRoutes(count(changed), left), {
         tone: changed === 0 && refused.length > 0 ? "failed" : "done",
         ...(batch ? { undo: () => void undo(site, batch) } : {}),
       });
@@ -37,8 +38,8 @@ async function undo(site: Site, batch: string): Promise<void> {
     });
     notify(
       left.length > 0
-        ? `Put back ${restored}; ${left.join(", ")} changed since and stay as they are`
-        : `Put back ${count(restored)} routes`,
+        ? say.putBackChangedSinceAndStayAs(restored, left.join(", "))
+        : say.putBackRoutes(count(restored)),
     );
   } catch (error) {
     notify(messageOf(error), { tone: "failed" });

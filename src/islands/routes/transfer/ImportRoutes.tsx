@@ -8,10 +8,11 @@ import { refreshRoutes } from "../use-routes.ts";
 import { DataTable, type Column } from "../../../ui/table/DataTable.tsx";
 import { startJobWithFile } from "../../../ui/client/upload.ts";
 import { count } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 const REFUSED_COLUMNS: readonly Column<{ line: number; message: string }>[] = [
-  { key: "line", word: "Line", className: "w-16", cellClass: "tabular-nums", cell: ({ line }) => line },
-  { key: "message", word: "Why it is refused", cell: ({ message }) => message },
+  { key: "line", word: say.line, className: "w-16", cellClass: "tabular-nums", cell: ({ line }) => line },
+  { key: "message", word: say.whyItIsRefused, cell: ({ message }) => message },
 ];
 
 /** Routes from a CSV or JSON file: tried first, every refused line named, then taken in as one step. */
@@ -39,42 +40,42 @@ export function ImportRoutes({ site }: { site: Site }) {
       }}
     >
       <h2 id="bring-in" className="mb-1 font-semibold">
-        Import routes from a file
+        {say.importRoutesFromAFile}
       </h2>
       <div className="rounded border border-dashed border-line p-5 text-center">
-        <p className="mb-3 text-sm text-quiet">
-          Drop a CSV or JSON file here. The first line of CSV names its columns: kind, host, match, address,
-          destination, status, query, title, tags, enabled, valid_from, valid_until. It is tried before
-          anything is written.
-        </p>
+        <p className="mb-3 text-sm text-quiet">{say.dropACsvOrJsonFileHere}</p>
         <ChooseFiles
-          label="File of routes"
+          label={say.fileOfRoutes}
           accept=".csv,.tsv,.txt,.json"
           className="action"
           onChoose={([chosen]) => chosen && run(chosen, true)}
         >
-          <Upload size={15} aria-hidden /> Choose a file
+          <Upload size={15} aria-hidden /> {say.chooseAFile}
         </ChooseFiles>
       </div>
       <div className="mt-3">
-        <WorkBar work={work} label={dry ? "Trying" : "Importing"} />
+        <WorkBar work={work} label={dry ? say.trying : say.importing} />
       </div>
       {answer && file ? (
         <div className="mt-2" aria-live="polite">
           <div className="flex flex-wrap items-center gap-3">
             <p className="font-medium">
-              {dry ? `Tried ${file.name}, nothing saved yet: ` : "Done: "}
-              {answer.created} new, {answer.updated} changed, {answer.unchanged} as they were,{" "}
-              {answer.refused.length} refused.
+              {say.newChangedAsTheyWereRefused(
+                dry ? say.triedNothingSavedYet(file.name) : say.done,
+                answer.created,
+                answer.updated,
+                answer.unchanged,
+                answer.refused.length,
+              )}
             </p>
             {dry && changes > 0 ? (
               <button className="action action-main" onClick={() => run(file, false)}>
-                Bring {count(changes)} in
+                {say.bringIn(count(changes))}
               </button>
             ) : null}
             {dry ? null : (
               <a className="text-accent underline" href={`/${site.key}/routes`} onClick={refreshRoutes}>
-                See the routes
+                {say.seeTheRoutes}
               </a>
             )}
           </div>
@@ -85,7 +86,7 @@ export function ImportRoutes({ site }: { site: Site }) {
           ))}
           {answer.refused.length > 0 ? (
             <DataTable
-              label="Refused lines"
+              label={say.refusedLines}
               rows={answer.refused.slice(0, 300)}
               columns={REFUSED_COLUMNS}
               keyOf={({ line }) => String(line)}
@@ -93,9 +94,7 @@ export function ImportRoutes({ site }: { site: Site }) {
             />
           ) : null}
           {answer.refused.length > 300 ? (
-            <p className="text-sm text-quiet">
-              The first 300 of {answer.refused.length} refused lines are shown.
-            </p>
+            <p className="text-sm text-quiet">{say.theFirst300OfRefusedLinesAre(answer.refused.length)}</p>
           ) : null}
         </div>
       ) : null}

@@ -4,12 +4,13 @@ import { Screen } from "../../../ui/frame/Screen.tsx";
 import { ImportRoutes } from "./ImportRoutes.tsx";
 import { ShortenMany } from "./ShortenMany.tsx";
 import { hrefOf } from "../../../ui/client/api.ts";
+import * as say from "../words.ts";
 
 const FORMATS = [
-  ["csv", "CSV", "for spreadsheets; read back as it was"],
-  ["json", "JSON", "everything, for other systems"],
-  ["nginx", "nginx", "maps and a server that answer the same"],
-  ["apache", "Apache", "a virtual host that answers the same"],
+  ["csv", "CSV", say.forSpreadsheetsReadBackAsItWas],
+  ["json", "JSON", say.everythingForOtherSystems],
+  ["nginx", "nginx", say.mapsAndAServerThatAnswerThe],
+  ["apache", say.apache, say.aVirtualHostThatAnswersTheSame],
 ] as const;
 
 /** Routes in from lists and files, and out as files and server configurations. */
@@ -24,7 +25,7 @@ export function RouteTransferScreen({ site }: { site: Site }) {
         </div>
         <section aria-labelledby="take-out">
           <h2 id="take-out" className="mb-1 font-semibold">
-            Export routes
+            {say.exportRoutes}
           </h2>
           <ul className="grid gap-2">
             {FORMATS.map(([format, word, what]) => (
@@ -40,10 +41,7 @@ export function RouteTransferScreen({ site }: { site: Site }) {
               </li>
             ))}
           </ul>
-          <p className="mt-3 text-sm text-quiet">
-            What a server's configuration cannot say (notices, schedules, merged queries) is named at its top
-            and left to Map Rope.
-          </p>
+          <p className="mt-3 text-sm text-quiet">{say.whatAServersConfigurationCannotSay}</p>
         </section>
       </div>
     </Screen>

@@ -12,27 +12,28 @@ import { refreshRoutes } from "../use-routes.ts";
 import { asking } from "../../../ui/client/queries.ts";
 import { DataTable, type Column } from "../../../ui/table/DataTable.tsx";
 import { api, messageOf, type Answer } from "../../../ui/client/api.ts";
+import * as say from "../words.ts";
 
 type Line = Answer<"POST /sites/:site/routes/shorten">["lines"][number];
 
 const TONE = { refused: "text-bad", existing: "text-warn", new: "text-good" } as const;
 const COLUMNS: readonly Column<Line>[] = [
-  { key: "line", word: "Line", cellClass: "tabular-nums", cell: ({ line }) => line },
+  { key: "line", word: say.line, cellClass: "tabular-nums", cell: ({ line }) => line },
   {
     key: "address",
-    word: "Short address",
+    word: say.shortAddress,
     cellClass: "font-mono font-semibold whitespace-nowrap",
     cell: ({ address }) => address ?? "—",
   },
   {
     key: "destination",
-    word: "Leads to",
+    word: say.leadsTo,
     cellClass: "font-mono wrap-anywhere",
     cell: ({ destination, pasted }) => destination ?? pasted,
   },
   {
     key: "message",
-    word: "What becomes of it",
+    word: say.whatBecomesOfIt,
     cell: ({ state, message }) => <span className={TONE[state]}>{message}</span>,
   },
 ];
@@ -48,9 +49,7 @@ export function ShortenMany({ site }: { site: Site }) {
     onSaved(answer) {
       setMade(answer);
       refreshRoutes();
-      notify(
-        `Made ${answer.lines.filter(({ state, route }) => state === "new" && route).length} short links`,
-      );
+      notify(say.madeShortLinks(answer.lines.filter(({ state, route }) => state === "new" && route).length));
     },
   });
   const text = form.watch("text");
@@ -70,12 +69,12 @@ export function ShortenMany({ site }: { site: Site }) {
   return (
     <section data-needs="editor" aria-labelledby="shorten">
       <h2 id="shorten" className="mb-1 font-semibold">
-        Shorten a list
+        {say.shortenAList}
       </h2>
       <Form of={form} needs="editor" className="grid gap-2">
         <AreaField
           name="text"
-          label="One address a line; behind it, if you like, the slug and a title"
+          label={say.oneAddressALineBehindItIf}
           mono
           rows={5}
           error={plan.isError ? messageOf(plan.error) : undefined}
@@ -86,17 +85,17 @@ export function ShortenMany({ site }: { site: Site }) {
             className="action justify-self-start"
             onClick={() => void copyText(made.lines.flatMap(({ route }) => route?.url ?? []).join("\n"))}
           >
-            Copy all of them
+            {say.copyAllOfThem}
           </button>
         ) : (
           <SaveButton of={form} className="justify-self-start" disabled={fresh.length === 0}>
-            Make {fresh.length > 0 ? fresh.length : ""} short {fresh.length === 1 ? "link" : "links"}
+            {say.makeShort(fresh.length > 0 ? fresh.length : "", fresh.length === 1 ? say.link : say.links)}
           </SaveButton>
         )}
       </Form>
       {answer ? (
         <DataTable
-          label="A short link for each line"
+          label={say.aShortLinkForEachLine}
           rows={answer.lines}
           columns={COLUMNS}
           keyOf={({ line }) => String(line)}

@@ -9,6 +9,7 @@ import { Form, SaveButton } from "../../../ui/form/Form.tsx";
 import { AreaField, ToggleField } from "../../../ui/form/fields.tsx";
 import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
 import { api, ApiProblem } from "../../../ui/client/api.ts";
+import * as say from "../words.ts";
 
 /** What readers are told of paid links. */
 export function DisclosureScreen({ site }: { site: Site }) {
@@ -31,7 +32,7 @@ function Disclosure({ first }: { first: Site }) {
     onSaved: (saved, { reset }) => {
       setSite(saved);
       reset(saved.disclosure);
-      notify("Saved; ledger and delivered pages follow");
+      notify(say.savedLedgerAndDeliveredPagesFollow);
     },
     onRefused: (error) => {
       if (error instanceof ApiProblem && error.status === 409) setSite(error.current as Site);
@@ -48,29 +49,27 @@ function Disclosure({ first }: { first: Site }) {
       actions={
         <div className="flex items-center gap-3">
           <SaveButton of={form} disabled={!isDirty}>
-            Save
+            {say.save}
           </SaveButton>
-          <span className="text-sm text-quiet">
-            {isDirty ? "Kept in this browser; not saved yet." : "Saved."}
-          </span>
+          <span className="text-sm text-quiet">{isDirty ? say.keptInThisBrowserNotSavedYet : say.saved}</span>
         </div>
       }
     >
       <p className="text-quiet">
-        A link counts as paid when it is marked sponsored or leads to one of your{" "}
+        {say.aLinkCountsAsPaidWhenIt}{" "}
         <a className="text-accent underline" href={`/${site.key}/programs`}>
-          programs
+          {say.programs}
         </a>
-        , through a short link too. Rules can name the program or its network.
+        {say.throughAShortLinkTooRulesCan}
       </p>
       <AreaField
         name="text"
-        label="What readers are told"
+        label={say.whatReadersAreTold}
         rows={2}
-        hint="The page check looks for these words on pages that carry paid links."
+        hint={say.thePageCheckLooksForTheseWords}
       />
-      <ToggleField name="place" label="Placed by itself">
-        Delivered pages that carry paid links say it by themselves, below their title
+      <ToggleField name="place" label={say.placedByItself}>
+        {say.deliveredPagesThatCarryPaidLinksSay}
       </ToggleField>
     </Form>
   );

@@ -3,6 +3,7 @@ import type { RuleMatch } from "../../../core/rules/rule.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { Choice } from "../../../ui/fields/Choice.tsx";
 import { MatchLists } from "./MatchLists.tsx";
+import * as say from "../words.ts";
 
 /** What a rule looks at in a link, each field left empty unless it is to count. */
 export function MatchFields(props: {
@@ -26,22 +27,22 @@ export function MatchFields(props: {
       <legend className="mb-1 font-medium">{props.title}</legend>
       <div className="flex flex-wrap gap-3">
         <Choice
-          label={`${props.title}: where they lead`}
+          label={say.whereTheyLead(props.title)}
           value={match.destination ?? "unsaid"}
           options={[
             { value: "unsaid", word: props.everything },
-            { value: "external", word: "outside" },
-            { value: "internal", word: "inside the site" },
+            { value: "external", word: say.outside },
+            { value: "internal", word: say.insideTheSite },
           ]}
           onChange={(value) => set("destination", value === "unsaid" ? undefined : value)}
         />
         <Choice
-          label={`${props.title}: on what they stand`}
+          label={say.onWhatTheyStand(props.title)}
           value={match.anchor ?? "unsaid"}
           options={[
-            { value: "unsaid", word: path === "match" ? "words and pictures" : "neither" },
-            { value: "text", word: "words" },
-            { value: "image", word: "pictures" },
+            { value: "unsaid", word: path === "match" ? say.wordsAndPictures : say.neither },
+            { value: "text", word: say.words },
+            { value: "image", word: say.pictures },
           ]}
           onChange={(value) => set("anchor", value === "unsaid" ? undefined : value)}
         />

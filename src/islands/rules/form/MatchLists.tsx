@@ -8,6 +8,7 @@ import { FieldRow } from "../../../ui/fields/FieldRow.tsx";
 import { useHostOptions } from "../../ledger/known-hosts.ts";
 import { useCategories, usePageOptions } from "../../pages/known-pages.ts";
 import { useNetworks } from "../../programs/use-programs.ts";
+import * as say from "../words.ts";
 
 /** Where links lead and stand, by name: domains, pages, programs, networks and categories. */
 export function MatchLists(props: {
@@ -37,27 +38,27 @@ export function MatchLists(props: {
   );
   return (
     <div className="grid gap-3 grid-cols-[minmax(0,1fr)] md:grid-cols-2">
-      {list("domains", "Domains", "shop.example, or *.shop.example for its subdomains", {
+      {list("domains", say.domains, say.shopExampleOrShopExampleForIts, {
         options: hosts,
         between: /[\s,]/,
         mono: true,
       })}
-      {list("pages", "Pages", "/reviews/first, or /reviews/* for all below", {
+      {list("pages", say.pages, "/reviews/first, or /reviews/* for all below", {
         options: pages.options,
         onType: pages.find,
         between: /[\s,]/,
         mono: true,
       })}
-      {list("programs", "Programs", "as they stand in Programs", {
+      {list("programs", say.programs2, say.asTheyStandInPrograms, {
         options: asOptions(site.partners.map(({ name }) => name)),
       })}
-      {list("networks", "Networks", "as they stand in Programs", {
+      {list("networks", say.networks, say.asTheyStandInPrograms, {
         options: asOptions([
           ...networks.map(({ name }) => name),
           ...site.partners.map(({ network }) => network),
         ]),
       })}
-      {list("categories", "Categories of the page", "as the pages name theirs", { options: categories })}
+      {list("categories", say.categoriesOfThePage, say.asThePagesNameTheirs, { options: categories })}
     </div>
   );
 }

@@ -12,11 +12,12 @@ import { Locked } from "../../../ui/form/Locked.tsx";
 import { messageIn } from "../../../ui/form/Row.tsx";
 import { useLiveForm } from "../../../ui/form/use-live-form.ts";
 import { MatchFields } from "./MatchFields.tsx";
+import * as say from "../words.ts";
 
 const LEAVE_ON_OFF = [
-  { value: "leave", word: "leave" },
-  { value: "on", word: "add" },
-  { value: "off", word: "remove" },
+  { value: "leave", word: say.leave },
+  { value: "on", word: say.add },
+  { value: "off", word: say.remove },
 ] as const;
 
 type TypedRule = Rule & { except: RuleMatch };
@@ -68,30 +69,28 @@ export function RuleForm(props: {
     <LiveForm of={form}>
       <div
         role="group"
-        aria-label={`The rule ${typed.name}`}
+        aria-label={say.theRule(typed.name)}
         className="mb-3 ml-8 grid gap-4 rounded border border-line bg-sheet p-4"
         onKeyDown={(event) => event.key === "Escape" && props.onClose()}
       >
         <Locked needs="editor">
           {/* The form opens because its rule was chosen: typing can begin. */}
-          <TextField name="name" label="Name" autoFocus />
-          {matchFields("match", "Which links", "all links")}
+          <TextField name="name" label={say.name} autoFocus />
+          {matchFields("match", say.whichLinks, say.allLinks)}
           <details open={Object.keys(typed.except).length > 0 || undefined}>
-            <summary className="font-medium">Except…</summary>
-            <p className="mb-2 text-sm text-quiet">
-              Links that any of these names are left alone by this rule.
-            </p>
-            {matchFields("except", "Exceptions", "none")}
+            <summary className="font-medium">{say.except}</summary>
+            <p className="mb-2 text-sm text-quiet">{say.linksThatAnyOfTheseNamesAre}</p>
+            {matchFields("except", say.exceptions, "none")}
           </details>
           <Effects />
         </Locked>
         {ruleSchema.safeParse(ruleOf(typed)).success ? null : (
           <p role="status" className="text-sm text-bad">
-            The set keeps this rule as it was until what is marked here is corrected.
+            {say.theSetKeepsThisRuleAsIt}
           </p>
         )}
         <button className="action justify-self-start" onClick={props.onClose}>
-          Close
+          {say.close}
         </button>
       </div>
     </LiveForm>
@@ -107,7 +106,7 @@ function Effects() {
   };
   return (
     <fieldset className="grid gap-2">
-      <legend className="mb-1 font-medium">What becomes of them</legend>
+      <legend className="mb-1 font-medium">{say.whatBecomesOfThem}</legend>
       <div className="grid gap-x-6 gap-y-1.5 grid-cols-[minmax(0,1fr)] sm:grid-cols-[repeat(auto-fill,minmax(17rem,1fr))]">
         {MANAGED_TOKENS.map((token) => (
           <div key={token} className="flex items-center justify-between gap-2">
@@ -123,21 +122,21 @@ function Effects() {
       </div>
       <div className="flex flex-wrap items-center gap-3">
         <Choice
-          label="Tab"
+          label={say.tab}
           value={field.value.target ?? "leave"}
           options={[
-            { value: "leave", word: "leave the tab" },
-            { value: "new", word: "a new tab" },
-            { value: "same", word: "the same tab" },
+            { value: "leave", word: say.leaveTheTab },
+            { value: "new", word: say.aNewTab },
+            { value: "same", word: say.theSameTab },
           ]}
           onChange={(value) => set("target", value === "leave" ? undefined : value)}
         />
         <ChoiceField
           name="mode"
-          label="Where the author wrote something"
+          label={say.whereTheAuthorWroteSomething}
           options={[
-            { value: "fill", word: "only where the author set nothing" },
-            { value: "overwrite", word: "replacing what the author set" },
+            { value: "fill", word: say.onlyWhereTheAuthorSetNothing },
+            { value: "overwrite", word: say.replacingWhatTheAuthorSet },
           ]}
         />
       </div>

@@ -4,6 +4,7 @@ import type { RuleAdvice } from "../../../core/rules/sets/advice.ts";
 import type { WorkedRule } from "../use-working-set.ts";
 import { SortedList } from "../../../ui/fields/SortedList.tsx";
 import { RuleRow } from "./RuleRow.tsx";
+import * as say from "../words.ts";
 
 /** The rules in their order: dragged by pointer, or by keyboard with Space and the arrows on their handle. */
 export function RuleList(props: {
@@ -23,7 +24,7 @@ export function RuleList(props: {
       nameOf={(key) => rules.find((one) => one.key === key)?.rule.name ?? ""}
       onDrop={({ from, to }) => from !== to && onChange(arrayMove([...rules], from, to))}
     >
-      <ol aria-label="Rules in their order" className="relative">
+      <ol aria-label={say.rulesInTheirOrder} className="relative">
         {rules.map((one, index) => (
           <RuleRow
             key={one.key}
@@ -40,7 +41,7 @@ export function RuleList(props: {
                 ...rules.slice(0, index + 1),
                 {
                   key: `${one.key}-copy-${rules.length}`,
-                  rule: { ...one.rule, name: `${one.rule.name}, again` },
+                  rule: { ...one.rule, name: say.again(one.rule.name) },
                 },
                 ...rules.slice(index + 1),
               ])

@@ -10,6 +10,7 @@ import { later } from "../../../ui/frame/later.tsx";
 import type { WorkedRule } from "../use-working-set.ts";
 import { mayHere } from "../../../ui/client/rights.ts";
 import { count } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 const RuleForm = later(async () => (await import("../form/RuleForm.tsx")).RuleForm);
 
@@ -43,7 +44,7 @@ export function RuleRow(props: {
           {...attributes}
           {...listeners}
           className="mt-0.5 cursor-grab touch-none text-quiet hover:text-ink"
-          aria-label={`Move “${rule.name}”, now at place ${props.place}`}
+          aria-label={say.moveNowAtPlace(rule.name, props.place)}
         >
           <GripVertical size={17} aria-hidden />
         </button>
@@ -60,7 +61,7 @@ export function RuleRow(props: {
             aria-expanded={isOpen}
             onClick={() => props.onOpen(!isOpen)}
           >
-            {rule.name || "(no name)"}
+            {rule.name || say.noName}
           </button>
           <p className="text-sm">{ruleSentence(rule)}</p>
           {advice.map(({ code, message }) => (
@@ -70,12 +71,12 @@ export function RuleRow(props: {
           ))}
         </div>
         <span className="shrink-0 text-sm text-quiet tabular-nums">
-          {decides === undefined ? "" : decides === 0 ? "decides nothing" : `decides ${count(decides)}`}
+          {decides === undefined ? "" : decides === 0 ? say.decidesNothing : say.decides(count(decides))}
         </span>
         <button
           data-needs="editor"
           className="mt-0.5 text-quiet hover:text-ink"
-          aria-label={`Copy “${rule.name}”`}
+          aria-label={say.copy(rule.name)}
           onClick={props.onCopy}
         >
           <Copy size={15} aria-hidden />
@@ -83,7 +84,7 @@ export function RuleRow(props: {
         <button
           data-needs="editor"
           className="mt-0.5 text-quiet hover:text-bad"
-          aria-label={`Remove “${rule.name}”`}
+          aria-label={say.remove2(rule.name)}
           onClick={props.onDelete}
         >
           <Trash2 size={15} aria-hidden />

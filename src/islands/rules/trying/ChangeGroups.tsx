@@ -4,6 +4,7 @@ import type { Site } from "../../../core/sites/site.ts";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
 import { api, messageOf } from "../../../ui/client/api.ts";
 import { count } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 type Group = TriedRules["groups"][number];
 type Changed = Group["samples"][number];
@@ -20,15 +21,15 @@ export function ChangeGroups({
 }) {
   if (groups.length === 0) return null;
   return (
-    <ul aria-label="What changes" className="divide-y divide-line/60 border-y border-line/60">
+    <ul aria-label={say.whatChanges} className="divide-y divide-line/60 border-y border-line/60">
       {groups.map((group) => (
         <li key={group.change}>
           <details>
             <summary className="flex items-baseline gap-2 py-1.5">
               <span className="grow font-mono text-sm">{group.change}</span>
               <span className="text-sm whitespace-nowrap text-quiet">
-                {count(group.links)} {group.links === 1 ? "link" : "links"}, {count(group.pages)}{" "}
-                {group.pages === 1 ? "page" : "pages"}
+                {count(group.links)} {group.links === 1 ? say.link : say.links}, {count(group.pages)}{" "}
+                {group.pages === 1 ? say.page : say.pages2}
               </span>
             </summary>
             <GroupLinks site={site} rules={rules} group={group} />
@@ -65,7 +66,7 @@ function GroupLinks({ site, rules, group }: { site: Site; rules: readonly Rule[]
       </ul>
       {links.length < group.links ? (
         <button className="text-sm text-accent underline" onClick={() => void more()}>
-          show more of {count(group.links)}
+          {say.showMoreOf(count(group.links))}
         </button>
       ) : null}
       {failure ? <p className="text-sm text-bad">{failure}</p> : null}
@@ -81,7 +82,7 @@ function ChangedLine({ site, link }: { site: Site; link: Changed }) {
           className="font-medium hover:underline"
           href={`/${site.key}/ledger?${new URLSearchParams({ q: link.href, ...(link.page ? { page: link.page } : {}) })}`}
         >
-          {link.anchor || "(no words)"}
+          {link.anchor || say.noWords}
         </a>
         <span className="font-mono text-xs text-quiet">{link.page || "navigation"}</span>
       </p>
@@ -100,6 +101,6 @@ function look({ rel, target }: { rel: string[]; target: string | null }): string
   return (
     [rel.length > 0 ? `rel="${rel.join(" ")}"` : "", target ? `target="${target}"` : ""]
       .filter(Boolean)
-      .join(" ") || "plain, same tab"
+      .join(" ") || say.plainSameTab
   );
 }

@@ -4,6 +4,7 @@ import { DataTable, type Column } from "../../../ui/table/DataTable.tsx";
 import { TREATMENTS } from "../../../core/rules/treatment.ts";
 import { Bars, type Series } from "../../../ui/charts/Bars.tsx";
 import { TREATMENT_COLOR, TREATMENT_WORD } from "../../../ui/links/link-words.ts";
+import * as say from "../words.ts";
 
 type Host = TriedRules["hosts"][number];
 const MAX_HOSTS = 12;
@@ -16,8 +17,8 @@ export default function HostChart({ hosts, isChanged }: { hosts: readonly Host[]
     label: host,
     ...Object.fromEntries(
       TREATMENTS.flatMap((one) => [
-        [`now ${one}`, before[one]],
-        [`then ${one}`, after[one]],
+        [say.now(one), before[one]],
+        [say.then2(one), after[one]],
       ]),
     ),
   }));
@@ -34,11 +35,13 @@ export default function HostChart({ hosts, isChanged }: { hosts: readonly Host[]
     <figure>
       <figcaption className="flex items-baseline gap-2">
         <span className="grow text-sm font-medium">
-          Outside links by host{isChanged ? ", with the set and (pale) without it" : ""}
-          {hosts.length > MAX_HOSTS ? `; the first ${MAX_HOSTS} of ${hosts.length}` : ""}
+          {say.outsideLinksByHost(
+            isChanged ? say.withTheSetAndPaleWithoutIt : "",
+            hosts.length > MAX_HOSTS ? say.theFirstOf(MAX_HOSTS, hosts.length) : "",
+          )}
         </span>
         <button className="text-sm text-accent underline" onClick={() => setAsTable(!asTable)}>
-          {asTable ? "as a chart" : "as a table"}
+          {asTable ? say.asAChart : say.asATable}
         </button>
       </figcaption>
       {asTable ? (
@@ -48,7 +51,10 @@ export default function HostChart({ hosts, isChanged }: { hosts: readonly Host[]
           rows={rows}
           series={series}
           lying
-          label={`Outside links of ${shown.length} hosts by treatment, ${isChanged ? "before and after" : "as they are"}. The table holds the same numbers.`}
+          label={say.outsideLinksOfHostsByTreatmentThe(
+            shown.length,
+            isChanged ? say.beforeAndAfter : say.asTheyAre,
+          )}
           className={shown.length > 6 ? "h-96 w-full" : "h-64 w-full"}
         />
       )}
@@ -60,7 +66,7 @@ function HostTable({ hosts }: { hosts: readonly Host[] }) {
   const columns: Column<Host>[] = [
     {
       key: "host",
-      word: "Host",
+      word: say.host,
       head: true,
       cellClass: "truncate font-mono text-xs",
       cell: ({ host }) => host,
@@ -74,6 +80,6 @@ function HostTable({ hosts }: { hosts: readonly Host[] }) {
     })),
   ];
   return (
-    <DataTable label="Treatment by host" rows={hosts} columns={columns} keyOf={({ host }) => host} dense />
+    <DataTable label={say.treatmentByHost} rows={hosts} columns={columns} keyOf={({ host }) => host} dense />
   );
 }

@@ -7,10 +7,11 @@ import type { WorkingSet } from "../use-working-set.ts";
 import { ChangeGroups } from "./ChangeGroups.tsx";
 import type { TrialWork } from "./use-trial.ts";
 import { count } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 const HostChart = whenSeen(
   async () => (await import("./HostChart.tsx")).default,
-  () => <p className="h-40 text-quiet">Drawing…</p>,
+  () => <p className="h-40 text-quiet">{say.drawing}</p>,
 );
 
 /** What the set would do to the whole site, before it is switched on. */
@@ -21,11 +22,11 @@ export function TryPanel({ site, set, trial }: { site: Site; set: WorkingSet; tr
   if (tried && tried !== shown) setShown(tried);
   return (
     <section
-      aria-label="What it would change"
+      aria-label={say.whatItWouldChange}
       className="grid gap-3 rounded border border-line bg-sheet p-4 lg:sticky lg:top-16 lg:max-h-[calc(100vh-5rem)] lg:overflow-auto"
     >
-      <h2 className="font-semibold">Tried on the whole site</h2>
-      <WorkBar work={work} label="Trying" />
+      <h2 className="font-semibold">{say.triedOnTheWholeSite}</h2>
+      <WorkBar work={work} label={say.trying} />
       {shown ? (
         <div className={work.state === "running" ? "grid gap-3 opacity-60" : "grid gap-3"}>
           <Summary tried={shown} isChanged={set.isChanged} />
@@ -33,7 +34,7 @@ export function TryPanel({ site, set, trial }: { site: Site; set: WorkingSet; tr
           {shown.hosts.length > 0 ? <HostChart hosts={shown.hosts} isChanged={set.isChanged} /> : null}
         </div>
       ) : work.state === "running" ? null : (
-        <p className="text-quiet">Nothing has been tried yet.</p>
+        <p className="text-quiet">{say.nothingHasBeenTriedYet}</p>
       )}
     </section>
   );
@@ -41,22 +42,19 @@ export function TryPanel({ site, set, trial }: { site: Site; set: WorkingSet; tr
 
 function Summary({ tried, isChanged }: { tried: TriedRules; isChanged: boolean }) {
   const { links, pages, changed, changedPages } = tried;
-  if (links === 0) return <p className="text-quiet">The site has no links yet.</p>;
+  if (links === 0) return <p className="text-quiet">{say.theSiteHasNoLinksYet}</p>;
   return (
     <p aria-live="polite">
       {changed === 0 ? (
         isChanged ? (
-          <>Applied, it would change none of {count(links)} links.</>
+          <>{say.appliedItWouldChangeNoneOfLinks(count(links))}</>
         ) : (
-          <>
-            This set is in force on {count(links)} links of {count(pages)} pages. Change something, and what
-            it would do stands here.
-          </>
+          <>{say.thisSetIsInForceOnLinks(count(links), count(pages))}</>
         )
       ) : (
         <>
-          Applied, it changes <strong>{count(changed)}</strong> of {count(links)} links on{" "}
-          <strong>{count(changedPages)}</strong> of {count(pages)} pages.
+          {say.appliedItChanges} <strong>{count(changed)}</strong> {say.ofLinksOn(count(links))}{" "}
+          <strong>{count(changedPages)}</strong> {say.ofPages(count(pages))}
         </>
       )}
     </p>

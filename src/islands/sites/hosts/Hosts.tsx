@@ -12,11 +12,12 @@ import { count } from "../../../ui/format/format.ts";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
 import { DataTable, type Column } from "../../../ui/table/DataTable.tsx";
 import { OpenHost } from "./OpenHost.tsx";
+import * as say from "../words.ts";
 
 const ANSWERS: Readonly<Record<Exclude<HostRole, "former">, string>> = {
-  primary: "pages and routes; pages say that they stand here",
-  short: "short links only",
-  other: "pages and routes",
+  primary: say.pagesAndRoutesPagesSayThatThey,
+  short: say.shortLinksOnly,
+  other: say.pagesAndRoutes,
 };
 
 /** The names under which readers find a site: what each is for, and what hangs on it. */
@@ -24,32 +25,32 @@ export function Hosts({ site }: { site: Site }) {
   const hosts = useQuery(asking("GET /sites/:site/hosts", { site: site.id }));
   const [open, setOpen] = useState<string>();
   const columns: Column<SiteHost>[] = [
-    { key: "url", word: "Host", head: true, cell: ({ url }) => <AddressText address={url} /> },
-    { key: "role", word: "Kind", cell: ({ role }) => role },
+    { key: "url", word: say.host, head: true, cell: ({ url }) => <AddressText address={url} /> },
+    { key: "role", word: say.kind, cell: ({ role }) => role },
     {
       key: "answers",
-      word: "Answers",
+      word: say.answers,
       className: "max-sm:hidden",
       cellClass: "text-quiet",
       cell: ({ role, leadsTo }) => (role === "former" ? `leads to ${leadsTo ?? ""}` : ANSWERS[role]),
     },
     {
       key: "routes",
-      word: "Routes of its own",
+      word: say.routesOfItsOwn,
       className: "max-sm:hidden",
       number: true,
       cell: ({ routes }) => count(routes),
     },
     {
       key: "links",
-      word: "Links that name it",
+      word: say.linksThatNameIt,
       className: "max-sm:hidden",
       number: true,
       cell: ({ links }) => count(links),
     },
     {
       key: "action",
-      word: <span className="sr-only">What can be done</span>,
+      word: <span className="sr-only">{say.whatCanBeDone}</span>,
       className: "text-right",
       cell: ({ name }) => (
         <button
@@ -57,7 +58,8 @@ export function Hosts({ site }: { site: Site }) {
           aria-expanded={open === name}
           onClick={() => setOpen(open === name ? undefined : name)}
         >
-          Change<span className="sr-only"> {name}</span>
+          {say.change}
+          <span className="sr-only"> {name}</span>
         </button>
       ),
     },
@@ -68,7 +70,7 @@ export function Hosts({ site }: { site: Site }) {
     <>
       {hosts.isError ? <p className="text-bad">{messageOf(hosts.error)}</p> : null}
       <DataTable
-        label={`Hosts of ${site.name}`}
+        label={say.hostsOf(site.name)}
         rows={items}
         columns={columns}
         keyOf={({ name }) => name}
@@ -99,17 +101,17 @@ function NewHost({ site }: { site: Site }) {
     },
   });
   return (
-    <Form of={form} needs="owner" label="New host" className="mt-3 flex flex-wrap items-start gap-3">
+    <Form of={form} needs="owner" label={say.newHost} className="mt-3 flex flex-wrap items-start gap-3">
       <TextField
         name="name"
-        label="Another host"
-        placeholder="www.lowlantern.example"
+        label={say.anotherHost}
+        placeholder={say.wwwLowlanternExample}
         mono
         className="w-72"
       />
-      <SelectField name="role" label="Kind" options={HOST_ROLES.map((role) => [role, role])} />
+      <SelectField name="role" label={say.kind} options={HOST_ROLES.map((role) => [role, role])} />
       <SaveButton of={form} isPlain className="mt-6">
-        Add it
+        {say.addIt}
       </SaveButton>
     </Form>
   );

@@ -12,6 +12,7 @@ import { useTitle } from "../../../ui/frame/use-title.ts";
 import { SidePanel } from "../../../ui/panel/SidePanel.tsx";
 import { HistoryLink } from "../../../ui/links/HistoryLink.tsx";
 import { whatHangsOn } from "./what-hangs-on.ts";
+import * as say from "../words.ts";
 
 /** One host: what hangs on it, whether its name leads here, another name or kind for it, and how to take it away. */
 export function OpenHost(props: {
@@ -32,7 +33,7 @@ export function OpenHost(props: {
     mutationFn: () => api("DELETE /sites/:site/hosts/:host", place),
     onSuccess: () => {
       onClose();
-      notify(`${host.name} was removed`);
+      notify(say.wasRemoved(host.name));
       return refreshHosts();
     },
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
@@ -40,7 +41,7 @@ export function OpenHost(props: {
   useTitle(host.name);
   return (
     <SidePanel
-      label={`The host ${host.name}`}
+      label={say.theHost(host.name)}
       of={host.name}
       title={host.name}
       className="mt-3"
@@ -53,7 +54,7 @@ export function OpenHost(props: {
         </p>
         <div className="flex flex-wrap items-start gap-3">
           <button className="action" disabled={check.isPending} onClick={() => check.mutate()}>
-            {check.isPending ? "Asking…" : "Does it lead here?"}
+            {check.isPending ? say.asking : say.doesItLeadHere}
           </button>
           {check.data ? <Checked check={check.data} /> : null}
         </div>
@@ -74,7 +75,7 @@ export function OpenHost(props: {
             disabled={remove.isPending}
             onClick={() => remove.mutate()}
           >
-            Remove {host.name}
+            {say.remove2(host.name)}
           </button>
         )}
       </div>
@@ -100,7 +101,7 @@ function ChangeHost({
         body: { name, ...(role === host.role ? {} : { role }), keepsOld },
       }),
     onSaved: ({ name }) => {
-      notify("Saved");
+      notify(say.saved);
       onChanged(name);
     },
   });
@@ -109,23 +110,21 @@ function ChangeHost({
     <Form
       of={form}
       needs="owner"
-      label={`Change ${host.name}`}
+      label={say.change2(host.name)}
       className="flex flex-wrap items-start gap-3"
       actions={
         <SaveButton of={form} className="mt-6">
-          Save
+          {say.save}
         </SaveButton>
       }
     >
-      <TextField name="name" label="Name" mono className="w-72" />
+      <TextField name="name" label={say.name2} mono className="w-72" />
       {host.role === "primary" ? null : (
-        <SelectField name="role" label="Kind" options={HOST_ROLES.map((role) => [role, role])} />
+        <SelectField name="role" label={say.kind} options={HOST_ROLES.map((role) => [role, role])} />
       )}
       {isRenamed ? (
         <div className="mt-7">
-          <CheckField name="keepsOld">
-            {host.name} goes on leading readers to the new name, path by path
-          </CheckField>
+          <CheckField name="keepsOld">{say.goesOnLeadingReadersToTheNew(host.name)}</CheckField>
         </div>
       ) : null}
     </Form>
@@ -135,7 +134,7 @@ function ChangeHost({
 function Checked({ check }: { check: HostCheck }) {
   return (
     <div role="status">
-      <ul aria-label="What it answered" className="grid gap-0.5 text-sm">
+      <ul aria-label={say.whatItAnswered} className="grid gap-0.5 text-sm">
         {Object.values(check).map(({ address, isOurs, says }) => (
           <li key={address} className={isOurs ? "text-good" : "text-warn"}>
             <span className="font-mono">{address}</span> {says}

@@ -1,12 +1,13 @@
 import type { SiteHost } from "../../../core/sites/host.ts";
 import { count } from "../../../ui/format/format.ts";
+import * as say from "../words.ts";
 
 /** What hangs on a host, in a sentence or two: what stops, or moves, where it is changed. */
 export function whatHangsOn({ name, role, routes, shortLinks, pages, links }: SiteHost): string {
   const parts = [
-    [routes, "route that answers nowhere else", "routes that answer nowhere else"],
+    [routes, say.routeThatAnswersNowhereElse, say.routesThatAnswerNowhereElse],
     [pages, "page", "pages"],
-    [links, "link in a text that names it", "links in texts that name it"],
+    [links, say.linkInATextThatNamesIt, say.linksInTextsThatNameIt],
   ] as const;
   const there = parts.flatMap(([number, one, many]) =>
     number === 0 ? [] : [`${count(number)} ${number === 1 ? one : many}`],
@@ -14,11 +15,15 @@ export function whatHangsOn({ name, role, routes, shortLinks, pages, links }: Si
   const codes =
     shortLinks === 0
       ? ""
-      : ` ${count(shortLinks)} short ${shortLinks === 1 ? "link answers" : "links answer"} there, and ${shortLinks === 1 ? "its code" : "their codes"} may be in print.`;
-  const hangs = there.length === 0 ? `Nothing hangs on ${name} alone.` : `On it hang ${inWords(there)}.`;
+      : say.shortThereAndMayBeInPrint(
+          count(shortLinks),
+          shortLinks === 1 ? say.linkAnswers : say.linksAnswer,
+          shortLinks === 1 ? say.itsCode : say.theirCodes,
+        );
+  const hangs = there.length === 0 ? say.nothingHangsOnAlone(name) : say.onItHang(inWords(there));
   return role === "former" ? hangs : hangs + codes;
 }
 
 function inWords(parts: readonly string[]): string {
-  return parts.length === 1 ? parts[0]! : `${parts.slice(0, -1).join(", ")} and ${parts.at(-1)!}`;
+  return parts.length === 1 ? parts[0]! : say.and(parts.slice(0, -1).join(", "), parts.at(-1)!);
 }

@@ -2,6 +2,7 @@ import { useId, type ReactNode } from "react";
 import { leaveKey, useBox } from "../../../../ui/choose/use-box.ts";
 import { KIND_WORD, Knot } from "../../../../ui/links/Knot.tsx";
 import type { Destination } from "./use-destinations.ts";
+import * as say from "../../words.ts";
 
 /** The one field for every destination: what is typed is kept, what is found is offered below and taken with the arrows. */
 export function DestinationField(props: {
@@ -32,7 +33,7 @@ export function DestinationField(props: {
   return (
     <div>
       <label htmlFor={id} className="mb-0.5 block text-sm font-medium">
-        {props.label ?? "Where it leads"}
+        {props.label ?? say.whereItLeads}
       </label>
       <input
         {...box.getInputProps({
@@ -42,8 +43,7 @@ export function DestinationField(props: {
           "aria-describedby": `${id}-note`,
           autoFocus: props.focus ?? true,
           autoComplete: "off",
-          placeholder:
-            props.placeholder ?? "Paste an address, or type words: a page, a short link, a file, a heading",
+          placeholder: props.placeholder ?? say.pasteAnAddressOrTypeWordsA,
           onChange: (event) => props.onChange(event.currentTarget.value),
           onFocus: (event) => event.currentTarget.select(),
           onKeyDown(event) {
@@ -58,7 +58,7 @@ export function DestinationField(props: {
         {props.error ?? props.hint}
       </div>
       <ul
-        {...box.getMenuProps({ "aria-label": "What it could lead to" })}
+        {...box.getMenuProps({ "aria-label": say.whatItCouldLeadTo })}
         className={found.length > 0 ? "mt-1 max-h-56 overflow-auto rounded border border-line" : "hidden"}
       >
         {found.map((destination, index) => (

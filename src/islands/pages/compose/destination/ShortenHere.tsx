@@ -8,6 +8,7 @@ import { RouteFindings } from "../../../routes/form/RouteFindings.tsx";
 import { shortHome, useRouteCheck } from "../../../routes/form/use-route-check.ts";
 import { useCreateRoute } from "../../../routes/use-routes.ts";
 import { messageOf } from "../../../../ui/client/api.ts";
+import * as say from "../../words.ts";
 
 /** A short link for the address that is being linked, without leaving the composer; the link then leads through it. */
 export function ShortenHere(props: {
@@ -42,7 +43,7 @@ export function ShortenHere(props: {
   if (!open) {
     return (
       <button type="button" className="action" autoFocus={props.slug !== ""} onClick={() => setOpen(true)}>
-        <Link2 size={14} aria-hidden /> Shorten it
+        <Link2 size={14} aria-hidden /> {say.shortenIt}
       </button>
     );
   }
@@ -62,11 +63,11 @@ export function ShortenHere(props: {
       <LiveForm of={form}>
         <TextField
           name="address"
-          label={`Short address on ${new URL(home.url).host}`}
+          label={say.shortAddressOn(new URL(home.url).host)}
           mono
           autoFocus
           error={fault}
-          hint={!fault && typed && check?.spoken ? `${address} is free. Say: “${check.spoken}”` : undefined}
+          hint={!fault && typed && check?.spoken ? say.isFreeSay(address, check.spoken) : undefined}
           onKeyDown={(event) => {
             if (event.key !== "Enter") return;
             event.preventDefault();
@@ -81,7 +82,7 @@ export function ShortenHere(props: {
         disabled={create.isPending || !typed || fault !== undefined}
         onClick={make}
       >
-        Make and use it
+        {say.makeAndUseIt}
       </button>
     </div>
   );

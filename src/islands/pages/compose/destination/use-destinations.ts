@@ -8,6 +8,7 @@ import type { Route } from "../../../../core/routes/route.ts";
 import type { Site } from "../../../../core/sites/site.ts";
 import { useDebounced } from "../../../../ui/keys/use-debounced.ts";
 import { asking } from "../../../../ui/client/queries.ts";
+import * as say from "../../words.ts";
 
 /** Something that the typed words, or the pasted address, may be meant for. */
 export interface Destination {
@@ -57,7 +58,7 @@ export function useDestinations(
   if (!isWords) {
     const short = answer.shortLinks
       .filter(({ enabled }) => enabled)
-      .map((route) => shortLink(route, "its short link"));
+      .map((route) => shortLink(route, say.itsShortLink));
     return { found: [...short, ...here, ...namedFiles], asked: true };
   }
   const pages = answer.pages.map((page): Destination => ({

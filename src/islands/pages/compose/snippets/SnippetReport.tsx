@@ -1,5 +1,6 @@
 import { X } from "lucide-react";
 import type { SnippetAnswer } from "../../../../core/pages/page.ts";
+import * as say from "../../words.ts";
 
 /** What became of a partner's snippet: what was taken over, what was left out, which places are filled from where. */
 export function SnippetReport({ report, onClose }: { report: SnippetAnswer; onClose: () => void }) {
@@ -7,26 +8,22 @@ export function SnippetReport({ report, onClose }: { report: SnippetAnswer; onCl
   return (
     <section
       role="status"
-      aria-label="The snippet"
+      aria-label={say.theSnippet}
       className="mb-2 flex items-start gap-3 rounded border border-line bg-sheet p-2 text-sm"
     >
       <div>
-        <p>
-          Taken over from the snippet: {count(report.links, "link")}, {count(report.pictures, "picture")}.
-        </p>
+        <p>{say.takenOverFromTheSnippet(count(report.links, "link"), count(report.pictures, "picture"))}</p>
         {report.dropped.length > 0 ? (
-          <p className="text-warn">Left out: {report.dropped.join("; ")}.</p>
+          <p className="text-warn">{say.leftOut(report.dropped.join("; "))}</p>
         ) : null}
         {report.placeholders.map(({ text, variable }) => (
           <p key={text} className={variable ? "text-good" : "text-bad"}>
             <code className="font-mono text-xs">{text}</code>{" "}
-            {variable
-              ? `is filled from the site variable “${variable}”.`
-              : "waits for something of yours, and no site variable has such a name. Write it in, or add the variable in the settings."}
+            {variable ? say.isFilledFromTheSiteVariable(variable) : say.waitsForSomethingOfYoursAndNo}
           </p>
         ))}
       </div>
-      <button className="action action-plain ml-auto px-1" aria-label="Close the report" onClick={onClose}>
+      <button className="action action-plain ml-auto px-1" aria-label={say.closeTheReport} onClick={onClose}>
         <X size={14} aria-hidden />
       </button>
     </section>

@@ -1,4 +1,4 @@
-import { catalogueEntrySchema } from "../core/programs/catalogue.ts";
+import { catalogueEntrySchema } from "../core/programs/catalogue-entry.ts";
 import { z } from "zod";
 import {
   programListQuery,

@@ -45,7 +45,8 @@ export const sites = {
     ofResting: true,
   }),
   remove: call("DELETE", "/sites/:site", {
-    summary: "Delete for good a site that is archived and was exported whole since; its key is given once more",
+    summary:
+      "Delete for good a site that is archived and was exported whole since; its key is given once more",
     role: "owner",
     body: z.strictObject({ key: z.string("key is the site's key.") }),
     ofResting: true,

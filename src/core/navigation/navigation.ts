@@ -2,9 +2,7 @@ import { z } from "zod";
 import type { Address } from "../address/address.ts";
 import { repairAddress } from "../address/repair/repair.ts";
 import { id, requiredLine } from "../ground/fields.ts";
-
-export const NAVIGATION_KINDS = ["page", "address", "route", "file", "heading"] as const;
-export type NavigationKind = (typeof NAVIGATION_KINDS)[number];
+import { NAVIGATION_KINDS, type NavigationKind } from "./choices.ts";
 
 /** One entry of the navigation. A heading groups its children and may have a landing address of its own. */
 export interface NavigationItem<A extends string = string> {

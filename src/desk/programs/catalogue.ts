@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { type CatalogueEntry } from "../../core/programs/catalogue.ts";
+import type { CatalogueEntry } from "../../core/programs/catalogue-entry.ts";
 import type { Network } from "../../core/programs/program.ts";
 import { keptCatalogue, putCatalogue } from "../../store/programs/networks.ts";
 import type { JobKind } from "../jobs/job-kind.ts";

@@ -1,4 +1,5 @@
-import { readCatalogue, type CatalogueEntry } from "../../core/programs/catalogue.ts";
+import type { CatalogueEntry } from "../../core/programs/catalogue-entry.ts";
+import { readCatalogue } from "../../core/programs/catalogue.ts";
 import { decodedText } from "../files/decoded-text.ts";
 import { Problem } from "../ground/problem.ts";
 

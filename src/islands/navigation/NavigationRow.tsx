@@ -2,29 +2,15 @@ import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { GripVertical } from "lucide-react";
 import type { KeyboardEvent } from "react";
-import {
-  NAVIGATION_KINDS,
-  type NavigationItem,
-  type NavigationKind,
-} from "../../core/navigation/navigation.ts";
+import type { NavigationItem } from "../../core/navigation/navigation.ts";
 import type { PageSummary } from "../../core/pages/page.ts";
 import type { Site } from "../../core/sites/site.ts";
-import { ChooseField } from "../../ui/form/choose-fields.tsx";
-import { SelectField, TextField } from "../../ui/form/fields.tsx";
-import { LiveForm } from "../../ui/form/LiveForm.tsx";
-import { useLiveForm } from "../../ui/form/use-live-form.ts";
-import { TabChoice } from "../../ui/fields/TabChoice.tsx";
 import type { FlatItem } from "../../core/navigation/branches.ts";
-import { NavigationAddress } from "./NavigationAddress.tsx";
+import { later } from "../../ui/frame/later.tsx";
+import { KIND_WORDS } from "./kind-words.ts";
 import * as say from "./words.ts";
 
-const KIND_WORDS: Readonly<Record<NavigationKind, string>> = {
-  page: say.page,
-  address: say.outsideAddress,
-  route: say.shortLink,
-  file: say.file,
-  heading: say.heading,
-};
+const EntryFields = later(async () => (await import("./EntryFields.tsx")).EntryFields);
 
 /** One entry of the navigation: where it stands, what it says, where it leads. */
 export function NavigationRow(props: {
@@ -76,7 +62,7 @@ export function NavigationRow(props: {
         </span>
         <span className="text-sm text-quiet">{KIND_WORDS[item.kind].toLowerCase()}</span>
         <span className="min-w-0 truncate font-mono text-xs text-quiet">
-          {page ? page.path : (item.address ?? (item.kind === "heading" ? "leads nowhere itself" : ""))}
+          {page ? page.path : (item.address ?? (item.kind === "heading" ? say.leadsNowhereItself : ""))}
         </span>
         {page?.status === "draft" ? (
           <span className="text-xs text-warn">{say.draftReadersDoNotSeeIt}</span>
@@ -98,57 +84,7 @@ export function NavigationRow(props: {
           <span className="sr-only"> {item.label}</span>
         </button>
       </div>
-      {open ? <Fields {...props} /> : null}
+      {open ? <EntryFields site={props.site} item={item} pages={pages} onChange={props.onChange} /> : null}
     </li>
-  );
-}
-
-function Fields(props: {
-  site: Site;
-  item: FlatItem;
-  pages: readonly PageSummary[];
-  onChange: (part: Partial<NavigationItem>) => void;
-}) {
-  const { site, item, pages, onChange } = props;
-  const byPage = item.kind === "page" || (item.kind === "heading" && item.address === undefined);
-  const form = useLiveForm({
-    values: { label: item.label, kind: item.kind, page: item.page ?? "" },
-    onChange: ({ label, kind, page }) =>
-      onChange(
-        kind === item.kind
-          ? { label, page: page || undefined }
-          : { label, kind, page: undefined, address: undefined },
-      ),
-  });
-  return (
-    <LiveForm of={form}>
-      <div className="grid gap-3 border-t border-line p-3 grid-cols-[minmax(0,1fr)] md:grid-cols-2">
-        <TextField name="label" label={say.label} autoFocus />
-        <SelectField
-          name="kind"
-          label={say.kind}
-          options={NAVIGATION_KINDS.map((kind) => [kind, KIND_WORDS[kind]])}
-        />
-        {byPage ? (
-          <ChooseField
-            name="page"
-            label={item.kind === "heading" ? say.landingPageOfTheHeadingNoneIt : say.page}
-            placeholder={say.chooseAPage}
-            none={item.kind === "heading" ? say.none : undefined}
-            options={pages.map(({ id, title, path, status }) => ({
-              value: id,
-              word: title,
-              note: status === "draft" ? `${path} (draft)` : path,
-            }))}
-          />
-        ) : null}
-        {item.kind !== "page" && item.page === undefined ? (
-          <NavigationAddress site={site} item={item} onChange={(address) => onChange({ address })} />
-        ) : null}
-        <div className="self-end">
-          <TabChoice value={item.target} onChange={(target) => onChange({ target })} />
-        </div>
-      </div>
-    </LiveForm>
   );
 }

@@ -29,6 +29,8 @@ export const landingPageOfTheHeadingNoneIt = "Landing page of the heading (none:
 export const chooseAPage = "Choose a page";
 export const none = "none";
 
+export const leadsNowhereItself = "leads nowhere itself";
+
 // NavigationScreen.tsx
 export const fetchingTheNavigation = "Fetching the navigation…";
 export const savedReadersHaveThisNavigationNow = "Saved; readers have this navigation now.";

@@ -1,11 +1,12 @@
-import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
-import { resetInputSchema } from "../../core/people/person.ts";
 import { askForReset } from "../../ui/client/session.ts";
 import { TextField } from "../../ui/form/fields.tsx";
 import { Form, SaveButton } from "../../ui/form/Form.tsx";
+import { schemaLater } from "../../ui/form/schema-later.ts";
 import { useSavedForm } from "../../ui/form/use-saved-form.ts";
 import * as say from "./words.ts";
+
+const checked = schemaLater(async () => (await import("../../core/people/person.ts")).resetInputSchema);
 
 /** Asks for a mail with a link for a new password. */
 export function ForgottenPassword() {
@@ -22,7 +23,7 @@ function AskForLink() {
   const [askedFor, setAskedFor] = useState<string>();
   const form = useSavedForm({
     values: { mail: "" },
-    resolver: zodResolver(resetInputSchema),
+    resolver: checked,
     save: ({ mail }) => askForReset(mail),
     onSaved: () => setAskedFor(form.getValues("mail")),
   });

@@ -1,17 +1,18 @@
-import { zodResolver } from "@hookform/resolvers/zod";
-import { signInSchema } from "../../core/people/person.ts";
 import { enter } from "../../ui/client/session.ts";
 import { Form, SaveButton } from "../../ui/form/Form.tsx";
 import { SignInFields } from "../../ui/form/SignInFields.tsx";
 import { ForgottenPassword } from "./ForgottenPassword.tsx";
+import { schemaLater } from "../../ui/form/schema-later.ts";
 import { useSavedForm } from "../../ui/form/use-saved-form.ts";
 import * as say from "./words.ts";
+
+const checked = schemaLater(async () => (await import("../../core/people/person.ts")).signInSchema);
 
 /** The way in. */
 export function SignIn({ to, hasMail }: { to: string; hasMail: boolean }) {
   const form = useSavedForm({
     values: { email: "", password: "", code: "" },
-    resolver: zodResolver(signInSchema),
+    resolver: checked,
     save: enter,
     onSaved: () => location.assign(to),
   });

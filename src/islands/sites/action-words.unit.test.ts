@@ -7,7 +7,7 @@ test("actions are told in words, also such as nobody has words for yet", () => {
     ["page.publish", "published the page"],
     ["rules.replace", "replaced rules"],
     ["routes.tag", "tagged routes"],
-    ["member.invite", "let in the member"],
+    ["member.invite", "invited the member"],
     ["page.turn-over", "turn over the page"],
   ] as const)
     assert.equal(actionWords(action), words);

@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
-import { consideredProgram, type CatalogueEntry } from "../../../core/programs/catalogue.ts";
+import type { CatalogueEntry } from "../../../core/programs/catalogue-entry.ts";
+import { consideredProgram } from "../../../core/programs/catalogue-terms.ts";
 import type { ProgramFigures } from "../../../core/programs/program.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { api, messageOf } from "../../../ui/client/api.ts";

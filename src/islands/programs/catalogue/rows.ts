@@ -1,5 +1,6 @@
 import type { ProgramFigures } from "../../../core/programs/program.ts";
-import { newerTerms, type CatalogueEntry } from "../../../core/programs/catalogue.ts";
+import type { CatalogueEntry } from "../../../core/programs/catalogue-entry.ts";
+import { newerTerms } from "../../../core/programs/catalogue-terms.ts";
 import { inOrder } from "../../../ui/table/in-order.ts";
 
 /** What is offered or joined already, as one row of the comparison. */

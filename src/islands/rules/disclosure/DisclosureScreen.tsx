@@ -1,15 +1,16 @@
-import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
-import { disclosureSchema } from "../../../core/programs/partner.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../../ui/frame/Screen.tsx";
 import { Form, SaveButton } from "../../../ui/form/Form.tsx";
 import { AreaField, ToggleField } from "../../../ui/form/fields.tsx";
+import { schemaLater } from "../../../ui/form/schema-later.ts";
 import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
 import { api, ApiProblem } from "../../../ui/client/api.ts";
 import * as say from "../words.ts";
+
+const checked = schemaLater(async () => (await import("../../../core/programs/partner.ts")).disclosureSchema);
 
 /** What readers are told of paid links. */
 export function DisclosureScreen({ site }: { site: Site }) {
@@ -25,7 +26,7 @@ function Disclosure({ first }: { first: Site }) {
   const [site, setSite] = useState(first);
   const form = useSavedForm({
     values: first.disclosure,
-    resolver: zodResolver(disclosureSchema),
+    resolver: checked,
     isLive: true,
     save: (disclosure) =>
       api("PATCH /sites/:site", { site: site.id, body: { version: site.version, disclosure } }),

@@ -84,7 +84,7 @@ const GROUPS = [
 
 // Of our own parts, those that are fetched when they are wanted, and those that stand on a group below.
 const APART =
-  /\/ui\/(charts|choose|form|reference)\/|\/(SignIn|KeysDialog|WorkTable|WorkHead|Column|Popup\.|FilterSelect|SortedList|Choice\.|Toggle\.|ViewChoice\.|TabChoice\.)/;
+  /\/ui\/(charts|choose|form|reference)\/|\/(SignIn|KeysDialog|WorkTable|WorkHead|Column|Popup\.|FilterSelect|SortedList|Choice\.|Toggle\.|DayInput|FilterDay|typed-day|ViewChoice\.|TabChoice\.)/;
 const PART = /\/src\/ui\/|\/src\/core\/\w+\/choices\.ts|\/node_modules\/lucide-react\/dist\/esm\/icons\//;
 
 function groupOf(id) {

@@ -176,3 +176,13 @@ export const unmarkAll = "Unmark all";
 
 // WorkTable.tsx
 export const mark2 = (props: Value) => `Mark ${props}`;
+
+// Choices and columns
+export const nothingOfThisName = "Nothing of this name.";
+export const asWideAsItNeeds = "as wide as it needs";
+export const pixels = (px: Value) => `${px} pixels`;
+
+// DayInput.tsx and Calendar.tsx
+export const pickDay = (what: Value) => `Pick a day: ${what}`;
+export const theMonthBefore = "The month before";
+export const theMonthAfter = "The month after";

@@ -35,7 +35,7 @@ describe("a creative", () => {
     const snippet = `<a href="${go()}/{id}/harbour-optics?to=/&sub={sub}" onclick="x()">Glass for dark nights</a>`;
     await fresh.getByLabel("Snippet").fill(snippet);
     await fresh.getByRole("button", { name: "Keep it" }).click();
-    await creatives.getByText("Left out of it: event handlers.").waitFor();
+    await creatives.getByText("Not kept of it: event handlers.").waitFor();
     const kept = creatives.getByRole("listitem").filter({ hasText: "Spring text" });
     await kept.getByText("Used nowhere.").waitFor();
     await kept.getByRole("button", { name: "Copy ready to paste" }).click();
@@ -58,7 +58,7 @@ describe("a creative", () => {
     const html = async (): Promise<string> =>
       ((await (await page.request.get(`/api/v1/sites/1/pages/${id}`)).json()) as { html: string }).html;
     assert.match(await html(), /sub=spring-nights-1" data-creative="\d+">Glass for dark nights<\/a>/);
-    await page.getByRole("button", { name: "Publish" }).click();
+    await page.getByRole("button", { name: "Publish", exact: true }).click();
     await page
       .getByText(/^Published/)
       .first()

@@ -78,7 +78,7 @@ describe("the ledger", () => {
     await page.keyboard.press("Escape");
     await page.getByRole("button", { name: "Views", exact: true }).click();
     await page.getByLabel("Name for this view").fill("Harbour");
-    await page.getByRole("button", { name: "Keep", exact: true }).click();
+    await page.getByRole("button", { name: "Save view", exact: true }).click();
     await page.getByText("This view is saved as “Harbour”").waitFor();
     await page.goto("/low-lantern/ledger");
     await page.getByRole("button", { name: "Views", exact: true }).click();

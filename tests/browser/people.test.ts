@@ -100,12 +100,12 @@ describe("people", () => {
 
     await page.reload();
     const everybody = page.getByRole("table", { name: "Everybody" });
-    await everybody.getByRole("button", { name: "Keep out Wren Moss" }).click();
+    await everybody.getByRole("button", { name: "Deactivate Wren Moss" }).click();
     await page.getByText("Wren Moss is signed out everywhere and can no longer sign in.").waitFor();
     await welcome.goto("/low-lantern/pages");
     await welcome.waitForURL(/\/sign-in/);
     await page.getByRole("button", { name: "Undo" }).click();
-    await everybody.getByRole("button", { name: "Keep out Wren Moss" }).waitFor();
+    await everybody.getByRole("button", { name: "Deactivate Wren Moss" }).waitFor();
     await everybody
       .getByRole("combobox", { name: "What Mara Quill may do on every site" })
       .selectOption("editor");

@@ -69,7 +69,7 @@ describe("a program, the whole way", () => {
       /rel="nofollow sponsored noopener"/,
     );
     await composer.getByRole("button", { name: "Set link" }).click();
-    await page.getByRole("button", { name: "Publish" }).click();
+    await page.getByRole("button", { name: "Publish", exact: true }).click();
     const asReader = () => ask(app.sitePort, "/gear/warm-hands", { host: "lowlantern.localhost" });
     await until("readers get the link", async () => (await asReader()).body.includes("gear-warm-hands-1"));
 

@@ -271,18 +271,14 @@ describe("clicks, looked into", () => {
     const panel = page.getByRole("complementary", { name: "Route" });
     const before = await panel.getByTestId("click-count").textContent();
     assert.notEqual(before, "0");
-    await panel.getByRole("button", { name: "count from zero" }).click();
+    await panel.getByRole("button", { name: "reset the count" }).click();
     await panel.getByTestId("click-count").getByText("0", { exact: true }).waitFor();
     await panel.getByRole("link", { name: "All about them" }).click();
     await page.getByText("Since the count was reset: 0.").waitFor();
     await page
       .getByRole("list", { name: "Changes in these days" })
-      .getByText(/counted from zero/)
+      .getByText(/count reset/)
       .waitFor();
-    await page
-      .getByText(new RegExp(`^${before} clicks by people`))
-      .waitFor({ state: "attached" })
-      .catch(() => undefined);
     await assertAccessible(page, "a route's clicks");
     await context.close();
   });
@@ -316,7 +312,7 @@ describe("routes in and out", () => {
     await row(page, "circle").getByText("4", { exact: true }).waitFor();
     assert.equal(await location("/from-file"), "404");
     await assertAccessible(page, "routes in and out");
-    await page.getByRole("button", { name: "Bring 1 in" }).click();
+    await page.getByRole("button", { name: "Import 1" }).click();
     await page.getByText(/^Done: 1 new/).waitFor();
     await answers("/from-file", "301 /resources");
     const nginx = await context.request.get(
@@ -339,7 +335,7 @@ describe("a page that leaves its path", () => {
       .getByText(/^Saved/)
       .first()
       .waitFor();
-    await page.getByRole("button", { name: "Publish" }).click();
+    await page.getByRole("button", { name: "Publish", exact: true }).click();
     const left = page.getByRole("region", { name: "The path that was left" });
     await left.getByRole("button", { name: "Redirect them to /dark-places/fernhill-cabins" }).click();
     await answers("/dark-places/fernhill", "301 /dark-places/fernhill-cabins");

@@ -98,16 +98,16 @@ describe("rules on the bench", () => {
     await page.getByText("Not in force yet.").waitFor();
     await page.getByRole("button", { name: "At a time…" }).click();
     await page.getByLabel("Comes into force").fill("2020-01-01T10:00");
-    await page.getByRole("button", { name: "Let it wait until then" }).click();
+    await page.getByRole("button", { name: "Apply it then" }).click();
     await page.getByText("That time has passed.").waitFor();
     await page.getByLabel("Comes into force").fill("2099-01-01T10:00");
-    await page.getByRole("button", { name: "Let it wait until then" }).click();
+    await page.getByRole("button", { name: "Apply it then" }).click();
     await page
       .getByText(/comes into force by itself/)
       .first()
       .waitFor();
     await page.getByRole("button", { name: "Cancel it" }).click();
-    await page.getByText("The waiting set will not come into force").waitFor();
+    await page.getByText("The scheduled set is cancelled").waitFor();
 
     await page.goto("/low-lantern/rules/earlier");
     await page.getByRole("button", { name: "Set 1", exact: true }).click();

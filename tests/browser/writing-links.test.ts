@@ -89,7 +89,7 @@ describe("one composer for every destination, by keyboard alone", () => {
     await composer(page).getByLabel("Downloads the file").check();
     await composer(page).getByRole("button", { name: "Set link" }).click();
     await saved(page);
-    await page.getByRole("button", { name: "Publish" }).click();
+    await page.getByRole("button", { name: "Publish", exact: true }).click();
     await until("it is delivered as a download", async () =>
       /<a href="\/files\/pier\.svg" download="">the drawing/.test(await delivered("/a-file")),
     );
@@ -131,7 +131,7 @@ describe("pictures", () => {
         (await textOf(page).locator('figure[data-width="small"][data-align="right"]').count()) === 2,
     );
     await saved(page);
-    await page.getByRole("button", { name: "Publish" }).click();
+    await page.getByRole("button", { name: "Publish", exact: true }).click();
     await until("it is delivered whole", async () =>
       /<figure data-width="small" data-align="right"><a href="[^"]*red-torch" rel="nofollow sponsored noopener" target="_blank"><img src="\/files\/dot-\d\.png" alt="A red lamp" width="1" height="1"><\/a><figcaption>It hangs in the shed\./.test(
         await delivered("/pictures"),
@@ -266,7 +266,7 @@ describe("the rope", () => {
     await report.getByText(/Left out: .*script.*onclick|Left out: .*onclick.*script/).waitFor();
     await report.getByText("is filled from the site variable “account”").waitFor();
     await saved(page);
-    await page.getByRole("button", { name: "Publish" }).click();
+    await page.getByRole("button", { name: "Publish", exact: true }).click();
     await until("readers get it filled", async () =>
       (await delivered("/snippet")).includes('href="https://n.example/c?id=LL-2291"'),
     );

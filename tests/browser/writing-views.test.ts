@@ -166,7 +166,7 @@ describe("nothing is lost", () => {
     const { context, page } = await app.signedIn();
     await newPage(page, "Versions", "/versions", "Old words here");
     await saved(page);
-    await page.getByRole("button", { name: "Publish" }).click();
+    await page.getByRole("button", { name: "Publish", exact: true }).click();
     await page.getByText("Published", { exact: true }).waitFor();
     await textOf(page).getByText("Old").dblclick();
     await page.keyboard.press("Control+k");
@@ -191,7 +191,7 @@ describe("nothing is lost", () => {
     await page.getByRole("button", { name: "About this page" }).click();
     await page.getByLabel("Path").fill("/reviews/forty-nights");
     await saved(page);
-    await page.getByRole("button", { name: "Publish" }).click();
+    await page.getByRole("button", { name: "Publish", exact: true }).click();
     await until("other pages link to the new path", async () =>
       (await delivered("/")).includes('href="/reviews/forty-nights">Our long review'),
     );
@@ -287,7 +287,7 @@ describe("what stands around pages", () => {
     await textOf(page).click();
     await page.keyboard.type("Start with nothing.");
     await saved(page);
-    await page.getByRole("button", { name: "Publish" }).click();
+    await page.getByRole("button", { name: "Publish", exact: true }).click();
     await until("it stands on its pages", async () =>
       (await delivered("/first-nights/an-hour-with-nothing")).includes("Start with nothing."),
     );

@@ -47,7 +47,7 @@ describe("from marked words to a reader who arrives", () => {
       "a draft is nobody's to read",
     );
 
-    await page.getByRole("button", { name: "Publish" }).click();
+    await page.getByRole("button", { name: "Publish", exact: true }).click();
     const opened = context.waitForEvent("page");
     await page.getByRole("link", { name: "Delivered page" }).click();
     const reader = await opened;
@@ -73,7 +73,7 @@ describe("from marked words to a reader who arrives", () => {
     await composer(page).getByRole("button", { name: "sponsored", exact: true }).click();
     await tag.getByText('rel="nofollow">').waitFor();
     await composer(page).getByText("override on this link, ahead of Network links are paid").waitFor();
-    await composer(page).getByRole("button", { name: "Give sponsored back to the rules" }).click();
+    await composer(page).getByRole("button", { name: "Leave sponsored to the rules" }).click();
     await tag.getByText('rel="nofollow sponsored">').waitFor();
 
     const opened = context.waitForEvent("page");
@@ -104,7 +104,7 @@ describe("from marked words to a reader who arrives", () => {
     await rope.getByRole("button", { name: /Fernhill/ }).waitFor();
     await saved(page);
     await page.getByText("Published, draft ahead").waitFor();
-    await page.getByRole("button", { name: "Publish" }).click();
+    await page.getByRole("button", { name: "Publish", exact: true }).click();
     await until("readers get what was set by hand", async () =>
       (await delivered("/reviews/harbour-eight-inch")).includes(
         'rel="nofollow sponsored">the Starling eyepiece</a>',

@@ -8,6 +8,7 @@ import { ViewChoice } from "../../ui/filter/ViewChoice.tsx";
 import { Choice } from "../../ui/fields/Choice.tsx";
 import { useClicksAsked } from "./use-clicks-asked.ts";
 import { spanOf } from "./use-clicks.ts";
+import { FilterDay } from "../../ui/filter/FilterDay.tsx";
 import * as say from "./words.ts";
 
 const WORDS: Readonly<Record<ClickGrouping, string>> = {
@@ -60,24 +61,8 @@ export function ClicksBar({ site, by }: { site: Site; by: ClickGrouping }) {
         options={["14", "60", "365"].map((value) => ({ value, word: say.days2(value) }))}
         onChange={(value) => setAddressState({ days: value === "60" ? "" : value, from: "", to: "" })}
       />
-      <label className="flex items-center gap-1 text-sm text-quiet">
-        {say.from}
-        <input
-          type="date"
-          className="field w-auto py-0.5"
-          value={from}
-          onChange={(event) => setAddressState({ from: event.target.value })}
-        />
-      </label>
-      <label className="flex items-center gap-1 text-sm text-quiet">
-        {say.to}
-        <input
-          type="date"
-          className="field w-auto py-0.5"
-          value={to}
-          onChange={(event) => setAddressState({ to: event.target.value })}
-        />
-      </label>
+      <FilterDay name="from" label={say.from} />
+      <FilterDay name="to" label={say.to} />
       <label className="flex items-center gap-1.5 text-sm">
         <input
           type="checkbox"

@@ -83,7 +83,7 @@ function Files({ site }: { site: Site }) {
           label: say.searchFilesByNamePathOrAlternative,
           placeholder: say.searchFiles,
         }}
-        found={files.isSuccess ? `${files.data.pages[0]!.total} files; drop more anywhere here` : undefined}
+        found={files.isSuccess ? say.filesDropMore(files.data.pages[0]!.total) : undefined}
         actions={
           <ChooseFiles
             label={say.filesToUpload}

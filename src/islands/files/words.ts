@@ -60,3 +60,6 @@ export const whatIsShown = "What is shown";
 export const itsFocus = "Its focus";
 export const theFocusStaysInSightWhereA =
   "The focus stays in sight where a preview cuts the picture further.";
+
+// What was found
+export const filesDropMore = (files: Value) => `${files} files; drop more anywhere here`;

@@ -7,7 +7,11 @@ import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
 import { count } from "../../ui/format/format.ts";
 import * as say from "./words.ts";
 
-const PLACE_WORD = { page: "pages", block: "shared blocks", navigation: "navigation" } as const;
+const PLACE_WORD = {
+  page: say.pagesOnes,
+  block: say.sharedBlocksOnes,
+  navigation: say.navigationOnes,
+} as const;
 const word: Readonly<Record<string, (value: string) => string>> = {
   kind: (value) => KIND_WORD[value as keyof typeof KIND_WORD],
   place: (value) => PLACE_WORD[value as keyof typeof PLACE_WORD],

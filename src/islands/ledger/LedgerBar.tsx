@@ -44,7 +44,9 @@ export function LedgerBar({ total }: { total: number | undefined }) {
       search={{ label: say.searchLinksByWordsAddressOrPage, placeholder: say.searchLinks }}
       narrows={Object.keys(NOTHING_ASKED)}
       found={
-        total === undefined ? undefined : `${count(total)} ${by ? `${by}s` : total === 1 ? "link" : "links"}`
+        total === undefined
+          ? undefined
+          : say.foundOf(count(total), by ? `${by}s` : total === 1 ? say.oneLink : say.manyLinks)
       }
       choices={[
         <FilterSelect key="health" name="health" label={say.health} every={say.anyHealth} options={HEALTH} />,

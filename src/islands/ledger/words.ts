@@ -36,7 +36,7 @@ export const noneLeadOutside = "none lead outside";
 // KeepView.tsx
 export const thisViewIsSavedAs = (value: Value) => `This view is saved as “${value}”`;
 export const nameForThisView = "Name for this view";
-export const keep = "Keep";
+export const keep = "Save view";
 
 // LedgerBar.tsx
 export const whichFormOfThePages = "Which form of the pages";
@@ -75,7 +75,7 @@ export const readsTheLinksOfEveryPageAgain = "Reads the links of every page agai
 export const refresh = "Refresh";
 
 // SavedViews.tsx
-export const theViewIsGone = (name: Value) => `The view “${name}” is gone`;
+export const theViewIsGone = (name: Value) => `Deleted the view “${name}”`;
 export const savedViews = "Saved views";
 export const views = "Views";
 export const noViewIsSavedYetNarrowThe = "No view is saved yet. Narrow the ledger, then give it a name here.";
@@ -225,3 +225,15 @@ export const nobody = "nobody";
 export const exists = " exists";
 export const draft = "draft";
 export const toTheWordsIn2 = (link: Value, title: Value) => `To the words “${link}” in ${title}`;
+
+// Columns, facets and what was found
+export const whereItLeads = "Leads to";
+export const kindOfLink = "Kind";
+export const deliveredRel = "Delivered rel";
+export const tabOfLink = "Tab";
+export const pagesOnes = "pages";
+export const sharedBlocksOnes = "shared blocks";
+export const navigationOnes = "navigation";
+export const oneLink = "link";
+export const manyLinks = "links";
+export const foundOf = (found: Value, what: Value) => `${found} ${what}`;

@@ -99,7 +99,7 @@ export function useResetCount(site: FrameSite) {
           (error: unknown) => notify(messageOf(error), { tone: "failed" }),
         );
       notify(
-        on ? say.countingFromZeroNothingWasDeleted : say.countingFromTheBeginning,
+        on ? say.theCountIsResetNothingWasDeleted : say.countingFromTheBeginning,
         on ? { undo: back } : {},
       );
     },

@@ -161,7 +161,7 @@ export const since = (countedFrom: Value) => ` since ${countedFrom}`;
 export const clicksByPeople = (word: Value) => `clicks by people${word}.`;
 export const allAboutThem = "All about them";
 export const countFromTheBeginning = "count from the beginning";
-export const countFromZero = "count from zero";
+export const resetTheCount = "reset the count";
 export const itsDestination = (note: Value, checkedAt: Value) => `Its destination ${note} (${checkedAt}).`;
 
 // RouteChanges.tsx
@@ -250,7 +250,7 @@ export const newChangedAsTheyWereRefused = (
   unchanged: Value,
   refused: Value,
 ) => `${word}${created} new, ${updated} changed, ${unchanged} as they were, ${refused} refused.`;
-export const bringIn = (changes: Value) => `Bring ${changes} in`;
+export const bringIn = (changes: Value) => `Import ${changes}`;
 export const seeTheRoutes = "See the routes";
 export const refusedLines = "Refused lines";
 export const theFirst300OfRefusedLinesAre = (refused: Value) =>
@@ -281,5 +281,5 @@ export const aShortLinkForEachLine = "A short link for each line";
 // use-routes.ts
 export const isAnsweredNow = (address: Value) => `${address} is answered now`;
 export const deleted = (address: Value) => `Deleted ${address}`;
-export const countingFromZeroNothingWasDeleted = "Counting from zero; nothing was deleted";
+export const theCountIsResetNothingWasDeleted = "The count is reset; nothing was deleted";
 export const countingFromTheBeginning = "Counting from the beginning";

@@ -87,5 +87,5 @@ function Rules({ site }: { site: Site }) {
 
 function freeName(taken: readonly string[]): string {
   for (let number = taken.length + 1; ; number += 1)
-    if (!taken.includes(`Rule ${number}`)) return say.rule(number);
+    if (!taken.includes(say.rule(number))) return say.rule(number);
 }

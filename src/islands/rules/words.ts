@@ -39,7 +39,7 @@ export const firstAndTheirLinksAreMarkedAs = "first, and their links are marked 
 export const beginWithThis = "Begin with this";
 
 // SwitchOn.tsx
-export const theWaitingSetWillNotComeInto = "The waiting set will not come into force";
+export const theWaitingSetWillNotComeInto = "The scheduled set is cancelled";
 export const notInForceYet = "Not in force yet.";
 export const youAreWorkingOverSet = (base: Value) => `You are working over set ${base}.`;
 export const isInForce = "is in force.";
@@ -62,7 +62,7 @@ export const cancelIt = "Cancel it";
 // Timing.tsx
 export const thisSetComesIntoForceByItself = (value: Value) => `This set comes into force by itself ${value}`;
 export const comesIntoForce = "Comes into force";
-export const letItWaitUntilThen = "Let it wait until then";
+export const letItWaitUntilThen = "Apply it then";
 
 // DisclosureScreen.tsx
 export const savedLedgerAndDeliveredPagesFollow = "Saved; ledger and delivered pages follow";
@@ -178,3 +178,6 @@ export const ofPages = (pages: Value) => `of ${pages} pages.`;
 // use-working-set.ts
 export const setIsInForceDeliveredPagesFollow = (version: Value) =>
   `Set ${version} is in force; delivered pages follow at once`;
+
+// MatchLists.tsx, too
+export const hintOfPages = "/reviews/first, or /reviews/* for all below";

@@ -74,7 +74,7 @@ export function DeliveredFields({ site }: { site: Site }) {
       </SettingsGroup>
       <SettingsGroup
         word={say.icon}
-        says={icon ?? (now.icon ? "a picture" : say.theFirstLetterOfTheName)}
+        says={icon ?? (now.icon ? say.aPictureOfTheSite : say.theFirstLetterOfTheName)}
         names={["delivered.icon"]}
       >
         <div className="max-w-96">

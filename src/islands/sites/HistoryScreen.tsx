@@ -12,6 +12,7 @@ import { Screen } from "../../ui/frame/Screen.tsx";
 import { notify } from "../../ui/notices/notices.ts";
 import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
 import { actionWords, HISTORY_KINDS } from "./action-words.ts";
+import { FilterDay } from "../../ui/filter/FilterDay.tsx";
 import * as say from "./words.ts";
 
 const NARROWS = ["action", "person", "object", "from", "to"];
@@ -89,17 +90,8 @@ function History({ site }: { site: Site }) {
         actions={<CsvLink href={hrefOf("GET /sites/:site/history/export", { site: site.id, query })} />}
       >
         <FilterSelect name="action" label={say.kind} every={say.everything} options={HISTORY_KINDS} />
-        {(["from", "to"] as const).map((name) => (
-          <label key={name} className="flex items-center gap-1 text-sm text-quiet">
-            {name}
-            <input
-              type="date"
-              className="field w-auto py-0.5"
-              value={name === "from" ? from : to}
-              onChange={(event) => setAddressState({ [name]: event.target.value })}
-            />
-          </label>
-        ))}
+        <FilterDay name="from" label={say.fromDay} />
+        <FilterDay name="to" label={say.toDay} />
         {person ? <span className="text-sm">{say.by2(person)}</span> : null}
         {object ? <span className="text-sm">{say.ofOneObject}</span> : null}
       </FilterBar>

@@ -65,7 +65,7 @@ function Elsewhere({ site }: { site: Site }) {
       say.disclosureOfPaidLinks,
       disclosure.place ? say.placedOnPagesWithPaidLinks : say.placedByHand,
     ],
-    ["navigation", say.navigation, "what leads around the site"],
+    ["navigation", say.navigation, say.whatLeadsAroundTheSite],
     ["people", say.people, say.whoCanSignIn],
   ] as const;
   return (

@@ -8,7 +8,7 @@ import { api, messageOf } from "../../ui/client/api.ts";
 import { asking, refresh } from "../../ui/client/queries.ts";
 import { Form, SaveButton } from "../../ui/form/Form.tsx";
 import { ChooseManyField } from "../../ui/form/choose-fields.tsx";
-import { SelectField, TextField } from "../../ui/form/fields.tsx";
+import { DayField, SelectField, TextField } from "../../ui/form/fields.tsx";
 import { useSavedForm } from "../../ui/form/use-saved-form.ts";
 import { when } from "../../ui/format/format.ts";
 import { copyText } from "../../ui/keys/copy.ts";
@@ -127,7 +127,7 @@ function NewToken(props: { own: boolean; sites: readonly Site[]; onMade: (token:
     <Form of={form} label={say.newToken} className="mb-4 flex flex-wrap items-end gap-3">
       <TextField name="name" label={say.nameOfANewToken} className="w-64" />
       <SelectField name="role" label={say.mayActAs} options={ROLES.map((role) => [role, role])} />
-      <TextField name="expires" label={say.lastDayNoneNoEnd} type="date" />
+      <DayField name="expires" label={say.lastDayNoneNoEnd} />
       {sites.length > 1 ? (
         <ChooseManyField
           name="sites"

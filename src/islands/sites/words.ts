@@ -271,3 +271,10 @@ export const shortThereAndMayBeInPrint = (shortLinks: Value, word: Value, word2:
 export const nothingHangsOnAlone = (name: Value) => `Nothing hangs on ${name} alone.`;
 export const onItHang = (there: Value) => `On it hang ${there}.`;
 export const and = (parts: Value, parts2: Value) => `${parts} and ${parts2}`;
+
+// Summaries of settings and hosts
+export const aPictureOfTheSite = "a picture";
+export const whatLeadsAroundTheSite = "what leads around the site";
+export const leadsToHost = (host: Value) => `leads to ${host}`;
+export const fromDay = "from";
+export const toDay = "to";

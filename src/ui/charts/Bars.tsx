@@ -9,6 +9,7 @@ import {
 import { init, use as register, type EChartsType } from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
 import { useEffect, useRef } from "react";
+import { shortDay } from "../format/format.ts";
 import * as say from "../words.ts";
 
 register([
@@ -95,6 +96,7 @@ export function Bars(props: BarsProps) {
 }
 
 const DAY = /^\d{4}-\d\d-\d\d$/;
+const dayInWords = (name: string): string => (DAY.test(name) ? shortDay(name) : name);
 const FEW_NAMES = 12;
 const LEFT_PX = 44;
 const RIGHT_PX = 12;
@@ -132,7 +134,7 @@ function optionOf(props: BarsProps, width: number, color: (name: string) => stri
             overflow: "truncate",
           }
         : {}),
-      formatter: (name: string) => (DAY.test(name) ? name.slice(5).replace("-", "/") : name),
+      formatter: dayInWords,
     },
     axisTick: { show: false },
     axisLine: { lineStyle: { color: color("--color-line") } },
@@ -162,7 +164,13 @@ function optionOf(props: BarsProps, width: number, color: (name: string) => stri
             selected: { "HEAD requests": false, Prefetches: false },
           },
         }),
-    tooltip: { trigger: "axis", axisPointer: { type: "shadow" } },
+    tooltip: {
+      trigger: "axis",
+      axisPointer: {
+        type: "shadow",
+        label: { formatter: ({ value }: { value: unknown }) => dayInWords(String(value)) },
+      },
+    },
     xAxis: lying ? numbers : names,
     yAxis: lying ? names : numbers,
     series: [

@@ -1,3 +1,4 @@
+import * as say from "../words.ts";
 import { useState } from "react";
 import { Menu } from "./Menu.tsx";
 import { MAX_SHOWN, optionsFor, type Option } from "./options.ts";
@@ -82,7 +83,7 @@ export default function Combobox(props: ComboboxProps) {
       >
         ▾
       </span>
-      <Menu of={box} found={found} nothing={isFree ? undefined : "Nothing of this name."} />
+      <Menu of={box} found={found} nothing={isFree ? undefined : say.nothingOfThisName} />
     </div>
   );
 }

@@ -133,7 +133,7 @@ export default function MultiChoice(props: MultiChoiceProps) {
           {say.nothingHereIsCalled(unknown.join(", "))}
         </p>
       ) : null}
-      <Menu of={box} found={found} nothing={isFree ? undefined : "Nothing of this name."} />
+      <Menu of={box} found={found} nothing={isFree ? undefined : say.nothingOfThisName} />
     </div>
   );
 }

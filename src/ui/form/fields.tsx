@@ -1,6 +1,7 @@
 import type { InputHTMLAttributes, ReactNode, TextareaHTMLAttributes } from "react";
 import { useController, useFormContext } from "react-hook-form";
 import { Choice } from "../fields/Choice.tsx";
+import { DayInput } from "../fields/DayInput.tsx";
 import { Select } from "../fields/Select.tsx";
 import { useTakenOver } from "../frame/later.tsx";
 import { Toggle } from "../fields/Toggle.tsx";
@@ -32,6 +33,26 @@ export function TextField({
             ...(onBlur ? { onBlur } : {}),
           })}
           className={`field ${mono ? "font-mono text-sm" : ""} ${className ?? ""}`}
+        />
+      )}
+    </Row>
+  );
+}
+
+/** A day. */
+export function DayField({ name, label, hint, error, className }: FieldProps) {
+  const { field } = useController({ name });
+  const isTakenOver = useTakenOver();
+  return (
+    <Row name={name} label={label} hint={hint} error={error}>
+      {(attributes) => (
+        <DayInput
+          attributes={attributes}
+          label={label}
+          readOnly={!isTakenOver}
+          className={className ?? "w-full"}
+          value={field.value ?? ""}
+          onChange={field.onChange}
         />
       )}
     </Row>

@@ -2,7 +2,7 @@ import { COMMISSION_FOR, COMMISSION_KINDS } from "../../../core/programs/choices
 import type { Site } from "../../../core/sites/site.ts";
 import { asOptions } from "../../../ui/choose/options.ts";
 import { ChooseManyField } from "../../../ui/form/choose-fields.tsx";
-import { AreaField, SelectField, TextField, ToggleField } from "../../../ui/form/fields.tsx";
+import { DayField, AreaField, SelectField, TextField, ToggleField } from "../../../ui/form/fields.tsx";
 import { usePrograms } from "../use-programs.ts";
 import * as say from "../words.ts";
 
@@ -57,7 +57,7 @@ export function PayFields() {
         <TextField name="text.payoutThreshold" label={say.paysOutFrom} inputMode="decimal" />
         <TextField name="text.payoutDay" label={say.onDayOfTheMonth} inputMode="numeric" />
         <TextField name="text.payoutMethod" label={say.payoutMethod} />
-        <TextField name="text.paidUntil" label={say.paidOutUntil} type="date" />
+        <DayField name="text.paidUntil" label={say.paidOutUntil} />
       </div>
       <div className="grid gap-3 grid-cols-[minmax(0,1fr)] sm:grid-cols-3">
         <TextField name="text.epc7" label={say.theirEpc7Days} inputMode="decimal" />
@@ -79,8 +79,8 @@ export function NoteFields({ site }: { site: Site }) {
       <legend className="sr-only">{say.notes}</legend>
       <div className="grid gap-3 grid-cols-[minmax(0,1fr)] sm:grid-cols-[1fr_10rem_10rem]">
         <TextField name="text.nextStep" label={say.nextStep} />
-        <TextField name="text.nextStepDue" label={say.on2} type="date" />
-        <TextField name="text.termsReview" label={say.lookAtTermsAgain} type="date" />
+        <DayField name="text.nextStepDue" label={say.on2} />
+        <DayField name="text.termsReview" label={say.lookAtTermsAgain} />
       </div>
       <ChooseManyField name="tags" label={say.tags} isFree options={tags} />
       <AreaField

@@ -74,7 +74,7 @@ export function OpenRoute({ site, id }: { site: Site; id: string }) {
           className="text-accent underline"
           onClick={() => zero.mutate({ route, on: route.countedFrom === null })}
         >
-          {route.countedFrom ? say.countFromTheBeginning : say.countFromZero}
+          {route.countedFrom ? say.countFromTheBeginning : say.resetTheCount}
         </button>
       </p>
       <ClicksChart site={site} routeId={route.id} />

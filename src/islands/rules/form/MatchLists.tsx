@@ -43,7 +43,7 @@ export function MatchLists(props: {
         between: /[\s,]/,
         mono: true,
       })}
-      {list("pages", say.pages, "/reviews/first, or /reviews/* for all below", {
+      {list("pages", say.pages, say.hintOfPages, {
         options: pages.options,
         onType: pages.find,
         between: /[\s,]/,

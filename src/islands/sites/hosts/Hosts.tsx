@@ -32,7 +32,7 @@ export function Hosts({ site }: { site: Site }) {
       word: say.answers,
       className: "max-sm:hidden",
       cellClass: "text-quiet",
-      cell: ({ role, leadsTo }) => (role === "former" ? `leads to ${leadsTo ?? ""}` : ANSWERS[role]),
+      cell: ({ role, leadsTo }) => (role === "former" ? say.leadsToHost(leadsTo ?? "") : ANSWERS[role]),
     },
     {
       key: "routes",

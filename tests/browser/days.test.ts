@@ -1,0 +1,56 @@
+import assert from "node:assert/strict";
+import { after, before, describe, test } from "node:test";
+import { until } from "../support/ask.ts";
+import { assertAccessible, testApp, type TestApp } from "../support/browser.ts";
+
+let app: TestApp;
+before(async () => {
+  app = await testApp();
+});
+after(() => app.stop());
+
+describe("a day", () => {
+  test("is typed in the order of the site's language, and what is none changes nothing", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/clicks?days=365");
+    const from = page.getByRole("textbox", { name: "from" });
+    assert.equal(await from.getAttribute("placeholder"), "dd/mm/yyyy");
+    await from.fill("3/11/2026");
+    await page.waitForURL(/from=2026-11-03/);
+    await from.blur();
+    assert.equal(await from.inputValue(), "03/11/2026");
+    await from.fill("31/11/2026");
+    assert.equal(await from.getAttribute("aria-invalid"), "true");
+    assert.match(page.url(), /from=2026-11-03/);
+    await from.fill("");
+    await until("it is taken back", () => !page.url().includes("from="));
+    await context.close();
+  });
+
+  test("is picked from a calendar whose weeks begin as the country has it, by keys alone", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/history?from=2026-11-18");
+    await page.getByRole("button", { name: "Pick a day: from" }).focus();
+    await page.keyboard.press("Enter");
+    const calendar = page.getByRole("dialog", { name: "from" });
+    await calendar.getByRole("grid", { name: "November 2026" }).waitFor();
+    assert.equal(await calendar.getByRole("columnheader").first().getAttribute("aria-label"), "Monday");
+    await assertAccessible(page, "the calendar");
+    await page.keyboard.press("ArrowDown");
+    await page.keyboard.press("Enter");
+    await page.waitForURL(/from=2026-11-25/);
+    await calendar.waitFor({ state: "detached" });
+    assert.equal(await page.getByRole("textbox", { name: "from" }).inputValue(), "25/11/2026");
+    await context.close();
+  });
+
+  test("on a chart's axis is written as the site's language has it", async () => {
+    const { context, page } = await app.signedIn();
+    await page.goto("/low-lantern/clicks?from=2026-11-01&to=2026-11-10");
+    await page
+      .locator("svg text", { hasText: /^\d{1,2} Nov$/ })
+      .first()
+      .waitFor();
+    await context.close();
+  });
+});

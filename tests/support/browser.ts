@@ -83,7 +83,15 @@ function goWhenTakenOver(page: Page): void {
 
 /** Waits until what the server drew can be worked with, where there is any of it. */
 export async function takenOver(page: Page): Promise<void> {
-  await page.waitForFunction(() => !document.querySelector('[aria-busy="true"], astro-island[ssr]'));
+  try {
+    await page.waitForFunction(() => !document.querySelector('[aria-busy="true"], astro-island[ssr]'));
+  } catch (error) {
+    const waits = page.locator('[aria-busy="true"], astro-island[ssr]');
+    const parts = await waits.evaluateAll((all) =>
+      all.map((one) => (one as HTMLElement).outerHTML.slice(0, 160)),
+    );
+    throw new Error(`${page.url()} is not taken over, it waits for ${parts.join(" and ")}`, { cause: error });
+  }
 }
 
 function failOnErrors(context: BrowserContext, page: Page): void {

@@ -103,7 +103,7 @@ export const thisPageOpenToo = (others: Value, word: Value) => `${others} ${word
 // AttributeChoices.tsx
 export const tabAndRel = "Tab and rel";
 export const relTokens = "rel tokens";
-export const giveToTheRules = (token: Value) => `Leave ${token} to the rules`;
+export const leaveToTheRules = (token: Value) => `Leave ${token} to the rules`;
 
 // ComposerParts.tsx
 export const thePictureThatThisWasOpenedOn = "The picture that this was opened on is";

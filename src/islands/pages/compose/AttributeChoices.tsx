@@ -67,7 +67,7 @@ function Token(props: {
         <button
           type="button"
           className="border-l border-accent px-1 py-1 text-accent"
-          aria-label={say.giveToTheRules(props.token)}
+          aria-label={say.leaveToTheRules(props.token)}
           onClick={props.onRelease}
         >
           <RotateCcw size={11} aria-hidden />

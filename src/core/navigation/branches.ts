@@ -1,9 +1,10 @@
+import { MAX_LEVELS } from "./choices.ts";
 import type { NavigationItem } from "./navigation.ts";
 
 /** An entry of the tree as a list, with its level. */
 export type FlatItem = NavigationItem & { level: number };
 
-const DEEPEST = 2;
+const DEEPEST = MAX_LEVELS - 1;
 
 /** An entry and everything below it, as positions in the list. */
 function branchOf(flat: readonly FlatItem[], at: number): number {
@@ -41,4 +42,28 @@ export function shiftBranch(flat: readonly FlatItem[], id: string, steps: number
   return flat.map((item, index) =>
     index >= at && index < end ? { ...item, level: Math.min(DEEPEST, item.level + by) } : item,
   );
+}
+
+/** The entries in reading order, each with its level from 0: the tree as a list that can be dragged about. */
+export function flattenNavigation<A extends string>(
+  list: readonly NavigationItem<A>[],
+  level = 0,
+): (NavigationItem<A> & { level: number })[] {
+  return list.flatMap((item) => [{ ...item, level }, ...flattenNavigation(item.children, level + 1)]);
+}
+
+/** The tree of such a list; a level too deep for what stands before it is lifted to the deepest that is allowed. */
+export function treeNavigation<A extends string>(
+  flat: readonly (NavigationItem<A> & { level: number })[],
+): NavigationItem<A>[] {
+  const root: NavigationItem<A>[] = [];
+  const open: NavigationItem<A>[][] = [root];
+  for (const { level, ...item } of flat) {
+    const at = Math.min(level, open.length - 1, MAX_LEVELS - 1);
+    const entry: NavigationItem<A> = { ...item, children: [] };
+    open[at]!.push(entry);
+    open.length = at + 1;
+    open.push(entry.children);
+  }
+  return root;
 }

@@ -1,14 +1,9 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import fc from "fast-check";
-import { moveBranch, shiftBranch, type FlatItem } from "./branches.ts";
+import { moveBranch, shiftBranch, type FlatItem, flattenNavigation, treeNavigation } from "./branches.ts";
 import { appliesTo } from "../rules/placement.ts";
-import {
-  flattenNavigation,
-  navigationInputSchema,
-  treeNavigation,
-  type NavigationItem,
-} from "./navigation.ts";
+import { navigationInputSchema, type NavigationItem } from "./navigation.ts";
 
 const item = (id: string, children: NavigationItem[] = []): NavigationItem => ({
   id,

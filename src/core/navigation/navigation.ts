@@ -2,7 +2,7 @@ import { z } from "zod";
 import type { Address } from "../address/address.ts";
 import { repairAddress } from "../address/repair/repair.ts";
 import { id, requiredLine } from "../ground/fields.ts";
-import { NAVIGATION_KINDS, type NavigationKind } from "./choices.ts";
+import { MAX_LEVELS, NAVIGATION_KINDS, type NavigationKind } from "./choices.ts";
 
 /** One entry of the navigation. A heading groups its children and may have a landing address of its own. */
 export interface NavigationItem<A extends string = string> {
@@ -20,8 +20,6 @@ export interface NavigationItem<A extends string = string> {
 
 /** An entry whose address was checked: only such ones are stored. */
 export type StoredItem = NavigationItem<Address>;
-
-const MAX_LEVELS = 3;
 
 const landing = z
   .string()
@@ -94,28 +92,4 @@ export type Navigation = z.infer<typeof navigationSchema>;
 
 function depthOf(list: readonly NavigationItem[]): number {
   return list.length === 0 ? 0 : 1 + Math.max(...list.map(({ children }) => depthOf(children)));
-}
-
-/** The entries in reading order, each with its level from 0: the tree as a list that can be dragged about. */
-export function flattenNavigation<A extends string>(
-  list: readonly NavigationItem<A>[],
-  level = 0,
-): (NavigationItem<A> & { level: number })[] {
-  return list.flatMap((item) => [{ ...item, level }, ...flattenNavigation(item.children, level + 1)]);
-}
-
-/** The tree of such a list; a level too deep for what stands before it is lifted to the deepest that is allowed. */
-export function treeNavigation<A extends string>(
-  flat: readonly (NavigationItem<A> & { level: number })[],
-): NavigationItem<A>[] {
-  const root: NavigationItem<A>[] = [];
-  const open: NavigationItem<A>[][] = [root];
-  for (const { level, ...item } of flat) {
-    const at = Math.min(level, open.length - 1, MAX_LEVELS - 1);
-    const entry: NavigationItem<A> = { ...item, children: [] };
-    open[at]!.push(entry);
-    open.length = at + 1;
-    open.push(entry.children);
-  }
-  return root;
 }

@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import type { NavigationItem } from "../../core/navigation/navigation.ts";
-import { flattenNavigation } from "../../core/navigation/navigation.ts";
+import { flattenNavigation } from "../../core/navigation/branches.ts";
 import type { LedgerSourceRow } from "../../store/ledger/ledger-rows.ts";
 import { escapeAttribute, escapeText } from "entities";
 import { pagePaths } from "../links/bound-links.ts";

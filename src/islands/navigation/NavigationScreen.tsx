@@ -2,12 +2,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { arrayMove } from "@dnd-kit/sortable";
 import { Plus } from "lucide-react";
 import { useState } from "react";
-import {
-  flattenNavigation,
-  treeNavigation,
-  type Navigation,
-  type NavigationItem,
-} from "../../core/navigation/navigation.ts";
+import type { Navigation, NavigationItem } from "../../core/navigation/navigation.ts";
 import type { PageSummary } from "../../core/pages/page.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { useKeptState } from "../../ui/client/kept-state.ts";
@@ -17,7 +12,13 @@ import { SortedList, type Dropped } from "../../ui/fields/SortedList.tsx";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { HistoryLink } from "../../ui/links/HistoryLink.tsx";
 import { NavigationRow } from "./NavigationRow.tsx";
-import { moveBranch, shiftBranch, type FlatItem } from "../../core/navigation/branches.ts";
+import {
+  flattenNavigation,
+  moveBranch,
+  shiftBranch,
+  treeNavigation,
+  type FlatItem,
+} from "../../core/navigation/branches.ts";
 import { queries, asking, refresh, keyOf } from "../../ui/client/queries.ts";
 import { api, messageOf, ApiProblem } from "../../ui/client/api.ts";
 import * as say from "./words.ts";

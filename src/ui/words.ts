@@ -186,3 +186,4 @@ export const pixels = (px: Value) => `${px} pixels`;
 export const pickDay = (what: Value) => `Pick a day: ${what}`;
 export const theMonthBefore = "The month before";
 export const theMonthAfter = "The month after";
+export const noSuchDay = "There is no such day.";

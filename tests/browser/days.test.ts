@@ -20,8 +20,11 @@ describe("a day", () => {
     await from.blur();
     assert.equal(await from.inputValue(), "03/11/2026");
     await from.fill("31/11/2026");
+    await from.blur();
+    await page.getByText("There is no such day.").waitFor();
     assert.equal(await from.getAttribute("aria-invalid"), "true");
     assert.match(page.url(), /from=2026-11-03/);
+    assert.equal(await from.inputValue(), "31/11/2026", "what was typed is lost");
     await from.fill("");
     await until("it is taken back", () => !page.url().includes("from="));
     await context.close();
@@ -41,6 +44,13 @@ describe("a day", () => {
     await page.waitForURL(/from=2026-11-25/);
     await calendar.waitFor({ state: "detached" });
     assert.equal(await page.getByRole("textbox", { name: "from" }).inputValue(), "25/11/2026");
+    const focused = page.locator(":focus");
+    assert.equal(await focused.getAttribute("aria-label"), "Pick a day: from");
+    await page.keyboard.press("Enter");
+    await calendar.waitFor();
+    await page.keyboard.press("Escape");
+    await calendar.waitFor({ state: "detached" });
+    assert.equal(await focused.getAttribute("aria-label"), "Pick a day: from");
     await context.close();
   });
 

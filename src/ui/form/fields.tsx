@@ -42,14 +42,13 @@ export function TextField({
 /** A day. */
 export function DayField({ name, label, hint, error, className }: FieldProps) {
   const { field } = useController({ name });
-  const isTakenOver = useTakenOver();
   return (
     <Row name={name} label={label} hint={hint} error={error}>
       {(attributes) => (
         <DayInput
+          ref={field.ref}
           attributes={attributes}
           label={label}
-          readOnly={!isTakenOver}
           className={className ?? "w-full"}
           value={field.value ?? ""}
           onChange={field.onChange}

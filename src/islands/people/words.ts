@@ -82,7 +82,7 @@ export const onEverySite2 = (everywhere: Value) => `${everywhere} on every site`
 export const remove = "Remove";
 export const whatMayDoHere2 = (name: Value) => `what ${name} may do here`;
 export const aReaderLooksAnEditorWritesLinks =
-  "A reader looks; an editor writes, links and makes routes; an owner changes the site and who may come in.";
+  "A reader looks; an editor writes, links and makes routes; an owner changes the site and who can sign in.";
 export const whoCanSignInTo = (name: Value) => `Who can sign in to ${name}`;
 
 // SecondFactor.tsx

@@ -111,10 +111,10 @@ const GROUPS = [
 
 // Of our own parts, those that are fetched when they are wanted, and those that stand on a group below.
 const APART =
-  /\/ui\/(charts|choose|form|reference)\/|\/(SignIn|KeysDialog|WorkTable|WorkHead|Column|Popup\.|FilterSelect|SortedList|Choice\.|Toggle\.|DayInput|FilterDay|Calendar|typed-day|ViewChoice\.|TabChoice\.)/;
+  /\/ui\/(charts|choose|reference)\/|\/(SignIn|KeysDialog|WorkTable|WorkHead|Column|Popup\.|FilterSelect|SortedList|Calendar)/;
 const PART = /\/src\/ui\/|\/src\/core\/\w+\/choices\.ts|\/node_modules\/lucide-react\/dist\/esm\/icons\//;
 
 function groupOf(id) {
-  if (PART.test(id) && !APART.test(id)) return "parts";
-  return GROUPS.find(([, paths]) => paths.some((path) => id.includes(path)))?.[0];
+  const group = GROUPS.find(([, paths]) => paths.some((path) => id.includes(path)));
+  return group?.[0] ?? (PART.test(id) && !APART.test(id) ? "parts" : undefined);
 }

@@ -46,7 +46,7 @@ export function LedgerBar({ total }: { total: number | undefined }) {
       found={
         total === undefined
           ? undefined
-          : say.foundOf(count(total), by ? `${by}s` : total === 1 ? say.oneLink : say.manyLinks)
+          : say.foundOf(count(total), by ? `${by}s` : total === 1 ? say.link : say.links3)
       }
       choices={[
         <FilterSelect key="health" name="health" label={say.health} every={say.anyHealth} options={HEALTH} />,

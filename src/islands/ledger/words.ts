@@ -228,12 +228,9 @@ export const toTheWordsIn2 = (link: Value, title: Value) => `To the words “${l
 
 // Columns, facets and what was found
 export const whereItLeads = "Leads to";
-export const kindOfLink = "Kind";
 export const deliveredRel = "Delivered rel";
 export const tabOfLink = "Tab";
 export const pagesOnes = "pages";
 export const sharedBlocksOnes = "shared blocks";
 export const navigationOnes = "navigation";
-export const oneLink = "link";
-export const manyLinks = "links";
 export const foundOf = (found: Value, what: Value) => `${found} ${what}`;

@@ -10,6 +10,7 @@ import { init, use as register, type EChartsType } from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
 import { useEffect, useRef } from "react";
 import { shortDay } from "../format/format.ts";
+import { isDay } from "../format/iso-day.ts";
 import * as say from "../words.ts";
 
 register([
@@ -95,8 +96,7 @@ export function Bars(props: BarsProps) {
   return <div ref={element} role="img" aria-label={label} className={`contain-inline-size ${className}`} />;
 }
 
-const DAY = /^\d{4}-\d\d-\d\d$/;
-const dayInWords = (name: string): string => (DAY.test(name) ? shortDay(name) : name);
+const dayInWords = (name: string): string => (isDay(name) ? shortDay(name) : name);
 const FEW_NAMES = 12;
 const LEFT_PX = 44;
 const RIGHT_PX = 12;
@@ -127,7 +127,7 @@ function optionOf(props: BarsProps, width: number, color: (name: string) => stri
       ...text,
       ...(lying ? { width: 200, overflow: "truncate" } : {}),
       // A few names are all written out; days and long lists leave some out.
-      ...(!lying && rows.length <= FEW_NAMES && !rows.some(({ label }) => DAY.test(label))
+      ...(!lying && rows.length <= FEW_NAMES && !rows.some(({ label }) => isDay(label))
         ? {
             interval: 0,
             width: (width - LEFT_PX - RIGHT_PX) / rows.length - BETWEEN_NAMES_PX,

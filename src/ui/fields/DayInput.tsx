@@ -1,7 +1,8 @@
 import { CalendarDays } from "lucide-react";
 import { useId, useRef, useState, type InputHTMLAttributes, type Ref } from "react";
 import { localeOf } from "../format/format.ts";
-import { dayPattern, isDay, readDay, writeDay } from "../format/typed-day.ts";
+import { isDay } from "../format/iso-day.ts";
+import { dayPattern, readDay, writeDay } from "../format/typed-day.ts";
 import { frameData } from "../frame/frame.ts";
 import { later, useTakenOver } from "../frame/later.tsx";
 import * as say from "../words.ts";

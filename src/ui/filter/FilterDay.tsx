@@ -1,6 +1,6 @@
 import { useAddressState } from "../client/url-state.ts";
 import { DayInput } from "../fields/DayInput.tsx";
-import { isDay } from "../format/typed-day.ts";
+import { isDay } from "../format/iso-day.ts";
 
 /** A day that a list begins or ends with; it stands in the screen's address as YYYY-MM-DD. What is no day narrows nothing. */
 export function FilterDay({ name, label }: { name: string; label: string }) {

@@ -1,4 +1,5 @@
 import { frameData, type FrameData } from "../frame/frame.ts";
+import { isDay } from "./iso-day.ts";
 
 /** In which language and time zone the workspace shows what has one: both are the site's. */
 export interface Locale {
@@ -47,8 +48,7 @@ export function formatFor({ language, timeZone }: Locale): Format {
   const ago = new Intl.RelativeTimeFormat(language, { numeric: "auto" });
   const calendar = new Intl.DateTimeFormat("en-CA", { ...zone });
   const dayNumber = (at: number): number => Date.parse(calendar.format(at)) / DAY_MS;
-  const isWhole = (date: string | Date): date is string =>
-    typeof date === "string" && /^\d{4}-\d\d-\d\d$/.test(date);
+  const isWhole = (date: string | Date): boolean => typeof date === "string" && isDay(date);
   return {
     count: (value) => numbers.format(value),
     percent: (share) => `${shares.format(share * 100)} %`,

@@ -1,12 +1,20 @@
-const ISO_DAY = /^\d{4}-\d\d-\d\d$/;
+import { isDay } from "./iso-day.ts";
+
 const PARTS = { day: "2-digit", month: "2-digit", year: "numeric", timeZone: "UTC" } as const;
 type Part = "day" | "month" | "year";
 
+const made = new Map<string, Intl.DateTimeFormat>();
+
+// Whatever calendar and figures a language is used with: fields hold days of the common calendar. Making one takes a while.
+function figuresOf(language: string): Intl.DateTimeFormat {
+  const figures = made.get(language) ?? new Intl.DateTimeFormat(`${language}-u-ca-gregory-nu-latn`, PARTS);
+  made.set(language, figures);
+  return figures;
+}
+
 /** The parts of a day as a language writes it in figures, with what stands between them. */
 function partsOf(language: string, day = "2026-11-23"): Intl.DateTimeFormatPart[] {
-  // Whatever calendar and figures a language is used with: fields hold days of the common calendar.
-  const figures = new Intl.DateTimeFormat(`${language}-u-ca-gregory-nu-latn`, PARTS);
-  return figures
+  return figuresOf(language)
     .formatToParts(new Date(day))
     .map(({ type, value }) => ({ type, value: value.replace(/[\u200e\u200f]/g, "") }));
 }
@@ -40,13 +48,6 @@ export function readDay(text: string, language: string): string | undefined {
   const of = Object.fromEntries(order.map((part, at) => [part, figures[at]!])) as Record<Part, string>;
   const day = `${of.year}-${of.month.padStart(2, "0")}-${of.day.padStart(2, "0")}`;
   return isDay(day) ? day : undefined;
-}
-
-/** Whether that is a day of the calendar, written as ISO 8601 does. */
-export function isDay(text: string): boolean {
-  return (
-    ISO_DAY.test(text) && !Number.isNaN(Date.parse(text)) && new Date(text).toISOString().startsWith(text)
-  );
 }
 
 /** The day that a week begins with in that language's country, as numbers of days go: 0 is Sunday. Monday where that is not known. */

@@ -1,7 +1,8 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
 import fc from "fast-check";
-import { dayPattern, firstDayOfWeek, isDay, readDay, writeDay } from "./typed-day.ts";
+import { isDay } from "./iso-day.ts";
+import { dayPattern, firstDayOfWeek, readDay, writeDay } from "./typed-day.ts";
 
 const LANGUAGES = [
   "en-GB",

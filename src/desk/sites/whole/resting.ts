@@ -39,7 +39,11 @@ export async function deleteSite(
   if (key !== site.key)
     throw invalid([{ path: "key", message: `Type the site's key, ${site.key}, to delete it for good.` }]);
   if (site.archivedAt === null)
-    throw new Problem(409, "It does not rest", "Archive the site first; readers get it until it is deleted.");
+    throw new Problem(
+      409,
+      "It is not archived",
+      "Archive the site first; readers get it until it is deleted.",
+    );
   if (!(await exportedSince(desk.store, { site: site.id, action: EXPORTED, since: site.archivedAt })))
     throw new Problem(
       409,

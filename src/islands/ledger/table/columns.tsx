@@ -19,7 +19,7 @@ export const LEDGER_COLUMNS: Columns = {
     page: say.page,
     href: say.whereItLeads,
     host: say.host,
-    kind: say.kindOfLink,
+    kind: say.kind,
     treatment: say.treatment,
     rel: say.deliveredRel,
     target: say.tabOfLink,

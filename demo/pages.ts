@@ -21,7 +21,7 @@ function picture(
 export const DEMO_PICTURES: readonly (readonly [file: string, alt: string])[] = [
   ["eight-inch.svg", "A big Dobsonian telescope on a lawn at night"],
   ["moon-three-days.svg", "The moon, three days old, above a garden with one lit window"],
-  ["pier.svg", "A concrete pier in a lawn, and a hedgehog beside it"],
+  ["pier.jpg", "A concrete pier in a lawn, and a hedgehog beside it"],
 ];
 
 /** The shared blocks: a footer on every page, and a note beside reviews. */
@@ -145,6 +145,7 @@ function mainPages(out: Outside, short: string): DemoPage[] {
       html: `<p>The trouble with a tripod is not that it shakes. It is that it is never where you left it. After nine winters of levelling legs by torchlight we dug a hole.</p>
 <p>The hole is sixty centimetres deep and as wide as a bucket. The ${a(out.gannet("quiet-mount", "garden-pier", "pier"), "pier itself is the short one from Quiet Mount Works")}; a steel post and a weld by somebody patient would do as well. Four bags of concrete, one wet weekend, and three weeks of not touching it.</p>
 <blockquote><p>Measure true north before the concrete, not after. We know of two gardens where this sentence came too late.</p></blockquote>
+${picture("pier.jpg", "A concrete pier in a lawn at night, and a hedgehog beside it", "The pier after three weeks of not being touched, and the one who touched it first.", { width: "full" })}
 <p>What changed is time. Cover off, eyepiece in, looking: four minutes. It used to be twenty-five, and on a night with gaps between clouds that is the difference between seeing something and not. The ${a("/reviews/harbour-eight-inch", "eight-inch")} does not need a pier, being a thing that sits on the ground; the ${a(out.saltmarsh("harbour-optics", "travel-refractor", "pier"), "little refractor")} very much does.</p>`,
     },
     {

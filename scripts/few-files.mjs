@@ -95,7 +95,58 @@ const GROUPS = [
       "node_modules/@radix-ui/react-focus-",
     ],
   ],
-  ["days", ["/src/ui/fields/DayInput.tsx", "/src/ui/format/typed-day.ts", "/src/ui/filter/FilterDay.tsx"]],
+  [
+    "days",
+    [
+      "/src/ui/fields/DayInput.tsx",
+      "/src/ui/fields/MomentInput.tsx",
+      "/src/ui/format/typed-day.ts",
+      "/src/ui/filter/FilterDay.tsx",
+    ],
+  ],
+  [
+    "addresses",
+    [
+      "/src/core/text/cut.ts",
+      "/src/core/text/decoded.ts",
+      "/src/core/address/host.ts",
+      "/src/core/address/address.ts",
+      "/src/core/address/may-leave.ts",
+      "/src/core/address/path-key.ts",
+      "/src/core/address/classify.ts",
+      "/src/core/programs/parsed-url.ts",
+      "/src/core/programs/recognise.ts",
+      "/src/core/programs/build-link.ts",
+      "/src/core/programs/sub-id.ts",
+      "/src/core/programs/template.ts",
+      "/src/core/rules/partners.ts",
+      "/src/core/rules/attribute.ts",
+      "/src/core/rules/sentence.ts",
+      "/src/core/rules/resolve/facts.ts",
+      "/src/core/rules/resolve/match.ts",
+      "node_modules/entities/dist/escape",
+    ],
+  ],
+  [
+    "pages",
+    [
+      "/src/core/text/variables.ts",
+      "/src/islands/pages/LeftBehind.tsx",
+      "/src/islands/pages/TextToRead.tsx",
+      "/src/islands/pages/known-pages.ts",
+      "/src/islands/files/use-pictures.ts",
+      "/src/islands/sites/locale-options.ts",
+    ],
+  ],
+  [
+    "frame",
+    [
+      "/src/islands/links/paste/PasteField.tsx",
+      "/src/islands/sites/SiteMenu.tsx",
+      "/src/islands/sites/site-name.ts",
+      "/src/ui/frame/Overlays.tsx",
+    ],
+  ],
   ["schemas", ["node_modules/zod/", "node_modules/@hookform/"]],
   ["forms", ["node_modules/react-hook-form/", "/src/ui/form/"]],
   [
@@ -111,7 +162,7 @@ const GROUPS = [
 
 // Of our own parts, those that are fetched when they are wanted, and those that stand on a group below.
 const APART =
-  /\/ui\/(charts|choose|reference)\/|\/(SignIn|KeysDialog|WorkTable|WorkHead|Column|Popup\.|FilterSelect|SortedList|Calendar)/;
+  /\/ui\/(charts|choose|reference)\/|\/(SignIn|KeysDialog|WorkTable|WorkHead|Column|Popup\.|FilterSelect|SortedList|Calendar|clock-time)/;
 const PART = /\/src\/ui\/|\/src\/core\/\w+\/choices\.ts|\/node_modules\/lucide-react\/dist\/esm\/icons\//;
 
 function groupOf(id) {

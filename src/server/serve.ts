@@ -24,6 +24,7 @@ import { createOutgoing, type OutgoingOptions } from "../outgoing/outgoing.ts";
 import { migrate } from "../store/ground/migrate.ts";
 import { openStore } from "../store/ground/store.ts";
 import { createWatching } from "./watching.ts";
+import { inTime } from "./in-time.ts";
 import { reportTo } from "./reporting.ts";
 import { createWorkspace } from "./workspace.ts";
 
@@ -34,6 +35,9 @@ export interface Serving {
   deliveryUrl: string;
   stop(): Promise<void>;
 }
+
+/** How long a step of the end may take, in milliseconds: longer than the last answers, which have 25 s. */
+const STEP_MS = 30_000;
 
 /** Opens the store, migrates, lets `prepare` fill it, and serves both listeners. Ports in use are told in one sentence. */
 export async function serve(
@@ -101,11 +105,16 @@ export async function serve(
   const close = async (): Promise<void> => {
     watching.leave();
     if (workspace.listening) await rest(config.drainSeconds * 1000);
-    await Promise.all([watches.stop(), jobs.stop()]);
-    await Promise.all([closed(workspace), closed(delivery.server)]);
-    await Promise.all([delivery.stop(), desk.thread.end(), desk.texts.end()]);
-    await watching.stop();
-    await store.close();
+    const end = (steps: Record<string, Promise<unknown>>): Promise<void> => inTime(steps, STEP_MS, report);
+    await end({ "the watches": watches.stop(), "long work": jobs.stop() });
+    await end({ "the workspace": closed(workspace), "the readers' listener": closed(delivery.server) });
+    await end({
+      delivery: delivery.stop(),
+      "the desk's thread": desk.thread.end(),
+      "the reading of texts": desk.texts.end(),
+    });
+    await end({ "the measures": watching.stop() });
+    await end({ "the database's connections": store.close() });
     reporting.stop();
   };
   try {

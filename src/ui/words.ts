@@ -21,10 +21,6 @@ export const somethingWentWrong = "Something went wrong.";
 export const theWorkspaceCannotBeReachedNothingYou =
   "The workspace cannot be reached. Nothing you typed is lost; it is tried again when you are.";
 
-// cookies.ts
-export const mapropePathMaxAgeSamesiteLax = (name: Value, value: Value, word: Value) =>
-  `maprope_${name}=${value}; Path=/; Max-Age=${word}; SameSite=Lax`;
-
 // kept-state.ts
 export const restoredWhatWasTypedHereAndNot = "Restored what was typed here and not saved.";
 export const thisWasChangedSinceYouTypedHere =
@@ -186,4 +182,19 @@ export const pixels = (px: Value) => `${px} pixels`;
 export const pickDay = (what: Value) => `Pick a day: ${what}`;
 export const theMonthBefore = "The month before";
 export const theMonthAfter = "The month after";
+export const timeOn = (what: Value) => `${what}: time`;
+export const byTheClocksOf = (zone: Value) => `By the clocks of ${zone}`;
 export const noSuchDay = "There is no such day.";
+
+// 404.astro
+export const nothingHere = "Nothing here";
+export const nothingUnderThisAddress = "There is nothing under this address of the workspace";
+export const itMayHaveBeenMistyped = "It may have been mistyped.";
+export const goToYourPages = "Go to your pages";
+
+// Workspace.astro
+export const toTheScreen = "To the screen";
+export const sections = "Sections";
+export const isArchived = (site: Value) =>
+  `${site} is archived: readers get what they got, and nothing is changed until an owner reopens it.`;
+export const youLookAsAReader = "You look at this site as a reader: nothing is changed by you.";

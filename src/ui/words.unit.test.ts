@@ -37,6 +37,13 @@ test("what screens say stands in the words of their subject", () => {
   assert.deepEqual(said, []);
 });
 
+test("the titles of screens do, too", () => {
+  const files = globSync(["src/pages/**/*.astro"], { ignore: ["src/pages/api/**"] });
+  assert.ok(files.length > 25, `${files.length} pages`);
+  const said = files.filter((name) => /<(?:Workspace|Head)\s[^>]*title="/.test(readFileSync(name, "utf8")));
+  assert.deepEqual(said, []);
+});
+
 test("words between tags and in what is heard are told, code and names are not", () => {
   assert.deepEqual(saidIn(`const a = <p className="grid gap-2">Two words<code>maprope serve</code></p>;`), [
     "1: Two words",

@@ -270,7 +270,7 @@ describe("what is opened has no accessibility finding", () => {
       name("button", /^Network links are paid$/),
       "What becomes of them",
     ],
-    ["a file", "/low-lantern/files", "pier.svg", name("button", "pier.svg"), "Used by"],
+    ["a file", "/low-lantern/files", "pier.jpg", name("button", "pier.jpg"), "Used by"],
     [
       "about a page",
       "/low-lantern/pages/6",

@@ -20,7 +20,7 @@ async function nothingIsRefused(page: Page): Promise<void> {
     ["pages", "What we lean on"],
     ["pages/1", "Compare"],
     ["navigation", "First nights"],
-    ["files", "pier.svg"],
+    ["files", "pier.jpg"],
     ["routes?open=1", "Changes ("],
     ["routes/findings", "Look"],
     ["misses", "Asked for"],

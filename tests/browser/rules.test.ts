@@ -83,6 +83,13 @@ describe("rules on the bench", () => {
     await page.getByRole("button", { name: "Move “Network links are paid”, now at place 1" }).waitFor();
     await page.getByRole("button", { name: "Discard my changes" }).click();
     await page.getByRole("button", { name: "Move “Network links are paid”, now at place 2" }).waitFor();
+
+    const rule = page.getByRole("button", { name: "Network links are paid", exact: true });
+    await rule.press("Enter");
+    const form = page.getByRole("group", { name: /Network links are paid/ });
+    await form.getByLabel("Name").press("Escape");
+    await form.waitFor({ state: "detached" });
+    assert.equal(await rule.evaluate((one) => one === document.activeElement), true);
     await context.close();
   });
 
@@ -97,10 +104,12 @@ describe("rules on the bench", () => {
       .click();
     await page.getByText("Not in force yet.").waitFor();
     await page.getByRole("button", { name: "At a time…" }).click();
-    await page.getByLabel("Comes into force").fill("2020-01-01T10:00");
+    const day = page.getByRole("textbox", { name: "Comes into force", exact: true });
+    await day.fill("1/1/2020");
     await page.getByRole("button", { name: "Apply it then" }).click();
     await page.getByText("That time has passed.").waitFor();
-    await page.getByLabel("Comes into force").fill("2099-01-01T10:00");
+    await day.fill("1/1/2099");
+    await page.getByLabel("Comes into force: time").fill("10:00");
     await page.getByRole("button", { name: "Apply it then" }).click();
     await page
       .getByText(/comes into force by itself/)

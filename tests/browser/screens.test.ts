@@ -43,7 +43,7 @@ const SCREENS: readonly (readonly [path: string, ready: string])[] = [
   ["/low-lantern/account", "Your API tokens"],
   ["/low-lantern/new-site", "Make the site"],
   ["/low-lantern/navigation", "Save for readers"],
-  ["/low-lantern/files", "pier.svg"],
+  ["/low-lantern/files", "pier.jpg"],
   ["/low-lantern/blocks", "Beside reviews"],
   ["/api/v1/docs", "Every call is below"],
   ["/api/v1/docs/routes", "List routes"],

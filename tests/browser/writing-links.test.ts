@@ -85,15 +85,15 @@ describe("one composer for every destination, by keyboard alone", () => {
     await newPage(page, "Files", "/a-file", "the drawing");
     await page.keyboard.press("Control+a");
     await page.keyboard.press("Control+k");
-    await composer(page).getByRole("combobox").fill("/files/pier.svg");
+    await composer(page).getByRole("combobox").fill("/files/moon-three-days.svg");
     await composer(page).getByLabel("Downloads the file").check();
     await composer(page).getByRole("button", { name: "Set link" }).click();
     await saved(page);
     await page.getByRole("button", { name: "Publish", exact: true }).click();
     await until("it is delivered as a download", async () =>
-      /<a href="\/files\/pier\.svg" download="">the drawing/.test(await delivered("/a-file")),
+      /<a href="\/files\/moon-three-days\.svg" download="">the drawing/.test(await delivered("/a-file")),
     );
-    const file = await ask(app.sitePort, "/files/pier.svg", { host: "lowlantern.localhost" });
+    const file = await ask(app.sitePort, "/files/moon-three-days.svg", { host: "lowlantern.localhost" });
     assert.deepEqual([file.status, file.headers["content-type"]], [200, "image/svg+xml"]);
     assert.match(String(file.headers["content-security-policy"]), /sandbox/);
     await context.close();

@@ -5,6 +5,7 @@ export interface Reply {
   status: number;
   headers: IncomingHttpHeaders;
   body: string;
+  bytes: Buffer;
 }
 
 /** Asks a listener on loopback, as a host of the tester's choice; redirects are not followed. */
@@ -29,16 +30,13 @@ export function ask(
         const chunks: Buffer[] = [];
         response.on("data", (chunk: Buffer) => chunks.push(chunk));
         response.on("error", reject);
-        response.on("end", () =>
-          resolve({
-            status: response.statusCode!,
-            headers: response.headers,
-            body: Buffer.concat(chunks).toString(),
-          }),
-        );
+        response.on("end", () => {
+          const bytes = Buffer.concat(chunks);
+          resolve({ status: response.statusCode!, headers: response.headers, body: bytes.toString(), bytes });
+        });
       },
     );
-    asked.on("timeout", () => asked.destroy(new Error("no answer within ten seconds")));
+    asked.on("timeout", () => asked.destroy(new Error("no answer within twenty seconds")));
     asked.on("error", reject);
     asked.end();
   });

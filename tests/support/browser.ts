@@ -1,5 +1,6 @@
 import { fork } from "node:child_process";
 import { once } from "node:events";
+import { setTimeout as rest } from "node:timers/promises";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { createRequire } from "node:module";
 import { tmpdir } from "node:os";
@@ -26,13 +27,16 @@ export interface TestApp {
   stop(): Promise<void>;
 }
 
+/** How long a step of starting or ending may take, in milliseconds: loading the demo on a slow machine has a minute. */
+const STEP_MS = 240_000;
+
 /** Starts everything, on a fresh database: with the demo in it, or empty. */
 export async function testApp({ demo = true } = {}): Promise<TestApp> {
   await requireTestBuild();
   const { url, ports, drop } = await (demo ? demoDatabase(load) : emptyDatabase());
   const { sitePort, simPort } = ports;
-  const { port, stop } = await start(url, ports, demo);
-  const browser = await chromium.launch(CHROMIUM);
+  const { port, stop } = await within("the application is ready", start(url, ports, demo));
+  const browser = await within("the browser starts", chromium.launch(CHROMIUM));
   const workspace = `http://localhost:${port}`;
   return {
     workspace,
@@ -58,11 +62,25 @@ export async function testApp({ demo = true } = {}): Promise<TestApp> {
       return { context, page };
     },
     async stop() {
-      await browser.close();
-      await stop();
-      await drop();
+      await within("the browser closes", browser.close());
+      await within("the application ends", stop());
+      await within("its database is dropped", drop());
     },
   };
+}
+
+// A test that waits for what never comes is to say for what.
+async function within<T>(what: string, work: Promise<T>): Promise<T> {
+  const over = new AbortController();
+  const late = rest(STEP_MS, undefined, { signal: over.signal }).then(() => {
+    throw new Error(`It took more than ${STEP_MS / 1000} s until ${what}.`);
+  });
+  late.catch(() => undefined); // told by the race, where it is lost
+  try {
+    return await Promise.race([work, late]);
+  } finally {
+    over.abort();
+  }
 }
 
 // Keys that are pressed before a screen can be worked with mean nothing: nobody is so quick, but tests are.
@@ -109,8 +127,8 @@ async function emptyDatabase(): Promise<TestDatabase & { ports: DemoPorts }> {
 }
 
 async function load(url: string, ports: DemoPorts): Promise<void> {
-  const { stop } = await start(url, ports, true);
-  await stop();
+  const { stop } = await within("the demo is loaded", start(url, ports, true));
+  await within("the application that loaded it ends", stop());
 }
 
 // The built application in a process of its own: what reaches a browser is what an installation serves.

@@ -120,7 +120,7 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
         : []),
     ],
     files: createSiteFiles(store),
-    documents: createMachineDocuments(store, deliveryPort),
+    documents: createMachineDocuments(store, deliveryPort, report),
     assets: loadThemeAssets(),
     deliveryPort,
     trust,

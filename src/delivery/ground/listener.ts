@@ -15,7 +15,7 @@ import type { Tally } from "../../incoming/tally.ts";
 import { headerSafe } from "../../core/routes/chain/header-safe.ts";
 import { HOST_CHECK_PATH } from "../../core/sites/host.ts";
 import { SECURITY } from "./security-headers.ts";
-import { fileAt, iconOf, pageAt, pathOfPage, type SiteIndex } from "../sites/site-index.ts";
+import { fileAt, pageAt, pathOfPage, type SiteIndex } from "../sites/site-index.ts";
 import { formAt } from "../sites/pictures.ts";
 import type { MachineDocuments } from "../sites/machine-documents.ts";
 import type { SiteFiles } from "../sites/site-files.ts";
@@ -201,12 +201,6 @@ function answerMachine(parts: ListenerParts, asked: Asked, place: Place, key: st
   if (picture) {
     response.once("close", () => count(parts, "file", began));
     parts.files.answer(picture.file, { request, response }, parts.report, picture.form);
-    return true;
-  }
-  const icon = key === "/favicon.ico" || key === "/apple-touch-icon.png" ? iconOf(site) : undefined;
-  if (icon) {
-    response.once("close", () => count(parts, "file", began));
-    parts.files.answer(icon, { request, response }, parts.report);
     return true;
   }
   const document = parts.documents.at(site, { key, servesPages: servesPages(site, host) });

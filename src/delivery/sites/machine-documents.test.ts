@@ -1,5 +1,6 @@
 import assert from "node:assert/strict";
 import { after, before, describe, test } from "node:test";
+import sharp from "sharp";
 import { ask, until } from "../../../tests/support/ask.ts";
 import { testDelivery, type TestDelivery } from "../../../tests/support/delivery.ts";
 import { testDesk, type TestDesk } from "../../../tests/support/desk.ts";
@@ -107,10 +108,20 @@ describe("what machines read of a site", () => {
       raw: '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><path d="M0 0h9v9z"/></svg>',
     });
     await settle({ icon: file.id });
-    assert.match((await ask(delivery.port, "/favicon.ico")).body, /M0 0h9v9z/);
+    for (const [path, size] of [
+      ["/favicon.ico", 48],
+      ["/apple-touch-icon.png", 180],
+    ] as const) {
+      const icon = await ask(delivery.port, path);
+      assert.equal(icon.headers["content-type"], "image/png");
+      const { width, height, format } = await sharp(icon.bytes).metadata();
+      assert.deepEqual([width, height, format], [size, size, "png"]);
+    }
     assert.match(
       (await ask(delivery.port, "/moss")).body,
-      new RegExp(`<link rel="icon" href="${file.path}"`),
+      new RegExp(
+        `<link rel="icon" href="${file.path}"/?><link rel="apple-touch-icon" href="/apple-touch-icon.png"`,
+      ),
     );
     await settle({});
     await garden.call("DELETE", `/sites/garden/files/${file.id}`);

@@ -1,13 +1,17 @@
 import { LRUCache } from "lru-cache";
 import { feedPath, machineDocument } from "../../core/sites/machine-documents.ts";
 import { publicAddress } from "../../core/address/public-address.ts";
-import type { DeliveredPage } from "../../store/sites/delivery-view.ts";
+import { WHOLE } from "../../core/files/picture.ts";
+import { readContent } from "../../store/files/files.ts";
+import { readForm } from "../../store/files/forms.ts";
+import type { DeliveredFile, DeliveredPage } from "../../store/sites/delivery-view.ts";
 import { feedPages } from "../../store/pages/feed.ts";
 import type { Store } from "../../store/ground/store.ts";
 import { representationOf, type Representation } from "../ground/sending/representation.ts";
 import { atomFeed } from "./feed.ts";
 import { letterIcon } from "./letter-icon.ts";
-import { pathOfPage, type SiteIndex } from "./site-index.ts";
+import { iconPng } from "./icon-png.ts";
+import { iconOf, pathOfPage, type SiteIndex } from "./site-index.ts";
 import { sitemapIndexXml, sitemapParts, sitemapXml } from "./sitemap.ts";
 
 const MAX_BYTES = 64 * 1024 * 1024;
@@ -30,7 +34,11 @@ export interface AskedDocument {
   servesPages: boolean;
 }
 
-export function createMachineDocuments(store: Store, deliveryPort: number): MachineDocuments {
+export function createMachineDocuments(
+  store: Store,
+  deliveryPort: number,
+  report: (message: string, error: unknown) => void,
+): MachineDocuments {
   const kept = new LRUCache<string, Representation>({
     maxSize: MAX_BYTES,
     sizeCalculation: ({ body }) => body.length + 1,
@@ -81,6 +89,27 @@ export function createMachineDocuments(store: Store, deliveryPort: number): Mach
     const address = whole(site, feedPath(category));
     return atomFeed(told, { address, category }, pages, (page) => ofPage(site, page));
   }
+  async function icon(site: SiteIndex, size: number): Promise<Representation | undefined> {
+    const file = iconOf(site);
+    const own =
+      file &&
+      (await once(site, `icon ${size} ${file.id} ${file.digest}`, "image/png", () => png(file, size)));
+    // A picture that is none, or was taken away a moment ago.
+    return own ?? once(site, "icon", "image/svg+xml", () => Promise.resolve(letterIcon(site.site.name)));
+  }
+  async function png(file: DeliveredFile, size: number): Promise<Buffer | undefined> {
+    const whole = file.forms.some(({ name }) => name === WHOLE)
+      ? (await readForm(store, { id: file.id, name: WHOLE }))?.content
+      : undefined;
+    const content = whole ?? (await readContent(store, file.id));
+    return (
+      content &&
+      iconPng(content, size).catch((error: unknown) => {
+        report(`No icon could be made of ${file.path}.`, error);
+        return undefined;
+      })
+    );
+  }
   return {
     at(site, { key, servesPages }) {
       const document = machineDocument(key);
@@ -90,7 +119,7 @@ export function createMachineDocuments(store: Store, deliveryPort: number): Mach
             Promise.resolve(robotsTxt(site, servesPages ? whole(site, "/sitemap.xml") : undefined)),
           );
         case "icon":
-          return once(site, "icon", "image/svg+xml", () => Promise.resolve(letterIcon(site.site.name)));
+          return icon(site, document.size);
         case "sitemap":
           return servesPages ? once(site, key, XML, () => sitemap(site, document.part)) : undefined;
         case "feed":

@@ -20,6 +20,7 @@ interface PageAround {
 /** What stands around a document of the site: navigation, and the shared blocks that belong on this page. */
 export function frameOf(site: SiteIndex, home = "/", page?: PageAround): SiteFrame {
   const prefix = home.slice(0, -1);
+  const icon = iconOf(site);
   const blocks = (place: "footer" | "sidebar"): string[] =>
     site.site.blocks
       .filter((block) => block.place === place && appliesTo(block, page))
@@ -34,7 +35,8 @@ export function frameOf(site: SiteIndex, home = "/", page?: PageAround): SiteFra
     siteName: site.site.name,
     tagline: site.site.tagline,
     language: site.site.language,
-    icon: prefix + (iconOf(site)?.path ?? "/favicon.ico"),
+    icon: prefix + (icon?.path ?? "/favicon.ico"),
+    touchIcon: icon && `${prefix}/apple-touch-icon.png`,
     feeds: [null, ...(page?.category ? [page.category] : [])].map((category) => ({
       name: category === null ? site.site.name : `${site.site.name}: ${category}`,
       path: prefix + feedPath(category),

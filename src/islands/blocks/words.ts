@@ -17,3 +17,6 @@ export const newBlock = "New block";
 export const noSharedBlocksYetNewBlockBegins =
   "No shared blocks yet. “New block” begins one, for a footer that stands below every page, say.";
 export const sharedBlocks = "Shared blocks";
+
+// In the tab of the browser
+export const titleBlocks = "Shared blocks";

@@ -93,3 +93,6 @@ export const noneThen = "none then";
 
 // series.ts
 export const headRequests = "HEAD requests";
+
+// In the tab of the browser
+export const titleClicks = "Clicks";

@@ -140,3 +140,6 @@ export const inReportsIs = (word: Value, name: Value) => `“${word}” in repor
 export const belongsTo2 = (word: Value) => `${word} belongs to`;
 export const saving = "Saving…";
 export const choose = "choose";
+
+// In the tab of the browser
+export const titleEarnings = "Earnings";

@@ -77,11 +77,7 @@ export function FileTable(props: {
       key: "uses",
       word: say.used,
       cell: ({ uses }) =>
-        uses === 0 ? (
-          <span className="text-quiet">{say.nowhere}</span>
-        ) : (
-          `${uses} ${uses === 1 ? "page" : "pages"}`
-        ),
+        uses === 0 ? <span className="text-quiet">{say.nowhere}</span> : say.onPages(uses),
     },
     {
       key: "createdAt",

@@ -1,3 +1,5 @@
+import { counted } from "../../ui/format/counted.ts";
+
 // What the screens of files say, in the order of their files.
 
 /** What is filled in. */
@@ -23,6 +25,7 @@ export const noPageAndNoBlockInDraft = "No page and no block, in draft or publis
 export const sharedBlock = "shared block";
 
 // FileTable.tsx
+export const onPages = (number: number) => counted(number, "page", "pages");
 export const picture = "Picture";
 export const name = "Name";
 export const copyThePathOf = (name: Value) => `Copy the path of ${name}`;
@@ -63,3 +66,6 @@ export const theFocusStaysInSightWhereA =
 
 // What was found
 export const filesDropMore = (files: Value) => `${files} files; drop more anywhere here`;
+
+// In the tab of the browser
+export const titleFiles = "Files";

@@ -12,3 +12,6 @@ export const stop = "Stop";
 export const startAgain = "Start again";
 export const nothingWithinADayImportsChangesOf =
   "Nothing within a day. Imports, changes of many links and checks of destinations stand here while they go on.";
+
+// In the tab of the browser
+export const titleJobs = "Background tasks";

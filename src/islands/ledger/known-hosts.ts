@@ -13,6 +13,6 @@ export function useHostOptions(site: Site): Option[] {
   return (data?.host ?? []).map(({ value, links }) => ({
     value,
     word: value,
-    note: links === 1 ? "1 link" : say.links2(links),
+    note: say.links2(links),
   }));
 }

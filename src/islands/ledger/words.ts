@@ -1,3 +1,5 @@
+import { counted } from "../../ui/format/counted.ts";
+
 // What the screens of ledger say, in the order of their files.
 
 /** What is filled in. */
@@ -82,7 +84,7 @@ export const noViewIsSavedYetNarrowThe = "No view is saved yet. Narrow the ledge
 export const deleteTheView = (name: Value) => `Delete the view ${name}`;
 
 // known-hosts.ts
-export const links2 = (links: Value) => `${links} links`;
+export const links2 = (number: number) => counted(number, "link", "links");
 
 // link-place.ts
 export const pictureWithoutWords = "(picture without words)";
@@ -234,3 +236,7 @@ export const pagesOnes = "pages";
 export const sharedBlocksOnes = "shared blocks";
 export const navigationOnes = "navigation";
 export const foundOf = (found: Value, what: Value) => `${found} ${what}`;
+
+// In the tab of the browser
+export const titleLedgerReport = "Report";
+export const titleLedger = "Ledger";

@@ -85,3 +85,6 @@ export const oneAddressIs = "One address is";
 export const addressesAre = (ids: Value) => `${ids} addresses are`;
 export const ignoredFromNowOn = "ignored from now on";
 export const noLongerIgnored = "no longer ignored";
+
+// In the tab of the browser
+export const titleMisses = "Misses";

@@ -50,3 +50,6 @@ export const pagesKeptOut = "Pages kept out";
 export const keptOutOfTheNavigation = "Kept out of the navigation";
 export const draft = "draft";
 export const add = "Add";
+
+// In the tab of the browser
+export const titleNavigation = "Navigation";

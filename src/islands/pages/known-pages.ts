@@ -15,7 +15,7 @@ export function useCategories(site: Site): Option[] {
   return (data?.items ?? []).map(({ category, pages }) => ({
     value: category,
     word: category,
-    note: pages === 1 ? "1 page" : say.pages(pages),
+    note: say.pages(pages),
   }));
 }
 

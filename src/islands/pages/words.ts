@@ -1,3 +1,5 @@
+import { counted } from "../../ui/format/counted.ts";
+
 // What the screens of pages say, in the order of their files.
 
 /** What is filled in. */
@@ -161,8 +163,8 @@ export const itsShortLink = "its short link";
 
 // SnippetReport.tsx
 export const theSnippet = "The snippet";
-export const takenOverFromTheSnippet = (count: Value, count2: Value) =>
-  `Taken over from the snippet: ${count}, ${count2}.`;
+export const takenOverFromTheSnippet = (links: number, pictures: number) =>
+  `Taken over from the snippet: ${counted(links, "link", "links")}, ${counted(pictures, "picture", "pictures")}.`;
 export const leftOut = (dropped: Value) => `Left out: ${dropped}.`;
 export const isFilledFromTheSiteVariable = (variable: Value) =>
   `is filled from the site variable “${variable}”.`;
@@ -184,7 +186,7 @@ export const savedThisPageInAnotherWindowWhat = (who: Value) =>
   `${who} saved this page in another window; what you see is that version.`;
 
 // known-pages.ts
-export const pages = (pages: Value) => `${pages} pages`;
+export const pages = (number: number) => counted(number, "page", "pages");
 
 // PageList.tsx
 export const searchPagesByTitlePathOrText = "Search pages by title, path or text";
@@ -357,3 +359,8 @@ export const takeTheirs = "Take theirs";
 export const whatChanged = "What changed";
 export const beforeAndAfter = "Before and after";
 export const linksThatDiffer = "Links that differ";
+
+// In the tab of the browser
+export const titlePagesTransfer = "Import and export";
+export const titlePagesId = "Write";
+export const titlePages = "Write";

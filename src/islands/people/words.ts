@@ -145,3 +145,9 @@ export const severalWordsThatNobodyWouldExpect2 =
 // seen-column.ts
 export const lastHere = "Last here";
 export const notSignedIn = "not signed in";
+
+// In the tab of the browser
+export const titleAccount = "Your account";
+export const titlePeople = "People";
+export const titleWelcome = "Choose a password";
+export const titleSignIn = "Sign in";

@@ -272,3 +272,7 @@ export const changed = (name: Value, word: Value) => `Changed ${name}${word}`;
 
 // program-values.ts
 export const newWord = "New";
+
+// In the tab of the browser
+export const titleProgramsCatalogue = "Find a program";
+export const titlePrograms = "Programs";

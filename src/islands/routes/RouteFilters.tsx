@@ -41,7 +41,7 @@ export function RouteFilters({ site, total }: { site: Site; total: number | unde
       }
       search={{ label: say.searchRoutesByAddressDestinationOr, placeholder: say.searchRoutes }}
       narrows={NARROWS}
-      found={total === undefined ? undefined : `${count(total)} ${total === 1 ? "route" : "routes"}`}
+      found={total === undefined ? undefined : say.routesFound(total)}
       actions={<ColumnChoice of={ROUTE_COLUMNS} />}
       choices={[
         <FilterChoice

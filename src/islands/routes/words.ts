@@ -1,9 +1,12 @@
+import { counted } from "../../ui/format/counted.ts";
+
 // What the screens of routes say, in the order of their files.
 
 /** What is filled in. */
 type Value = string | number;
 
 // RouteFilters.tsx
+export const routesFound = (number: number) => counted(number, "route", "routes");
 export const switchedOff = "switched off";
 export const beforeItsTime = "before its time";
 export const afterItsEnd = "after its end";
@@ -148,6 +151,7 @@ export const onIt = (host: Value) => `On ${host} it`;
 export const sayWord = (spoken: Value) => `Say: “${spoken}”`;
 
 // form-values.ts
+export const typeADayAndATime = "Type a day and a time, or leave both empty.";
 export const theAddressIsMissingItStartsWith =
   "The address is missing. It starts with a slash, such as /eyepiece.";
 
@@ -283,3 +287,8 @@ export const isAnsweredNow = (address: Value) => `${address} is answered now`;
 export const deleted = (address: Value) => `Deleted ${address}`;
 export const theCountIsResetNothingWasDeleted = "The count is reset; nothing was deleted";
 export const countingFromTheBeginning = "Counting from the beginning";
+
+// In the tab of the browser
+export const titleRoutesTransfer = "Import and export";
+export const titleRoutes = "Routes";
+export const titleRoutesFindings = "Findings";

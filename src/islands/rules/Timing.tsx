@@ -1,15 +1,18 @@
 import type { Site } from "../../core/sites/site.ts";
 import { api } from "../../ui/client/api.ts";
 import { Form, SaveButton } from "../../ui/form/Form.tsx";
-import { TextField } from "../../ui/form/fields.tsx";
+import { MomentField } from "../../ui/form/fields.tsx";
 import { useSavedForm } from "../../ui/form/use-saved-form.ts";
-import { when } from "../../ui/format/format.ts";
+import { instantOf, isClockTime } from "../../ui/format/clock-time.ts";
+import { localeOf, when } from "../../ui/format/format.ts";
+import { frameData } from "../../ui/frame/frame.ts";
 import { notify } from "../../ui/notices/notices.ts";
 import type { WorkingSet } from "./use-working-set.ts";
 import * as say from "./words.ts";
 
 /** When the set that is worked on comes into force by itself. */
 export default function Timing({ site, set, onDone }: { site: Site; set: WorkingSet; onDone: () => void }) {
+  const { timeZone } = localeOf(frameData());
   const form = useSavedForm({
     values: { at: "" },
     save: ({ at }) =>
@@ -18,19 +21,19 @@ export default function Timing({ site, set, onDone }: { site: Site; set: Working
         body: {
           version: set.base,
           rules: set.rules.map(({ rule }) => rule),
-          at: new Date(at).toISOString(),
+          at: instantOf(at, timeZone),
         },
       }),
     onSaved: (_, { getValues }) => {
-      notify(say.thisSetComesIntoForceByItself(when(new Date(getValues("at")).toISOString())));
+      notify(say.thisSetComesIntoForceByItself(when(instantOf(getValues("at"), timeZone))));
       set.discard();
       onDone();
     },
   });
   return (
     <Form of={form} needs="editor" className="flex flex-wrap items-end gap-2">
-      <TextField name="at" label={say.comesIntoForce} type="datetime-local" className="w-auto" />
-      <SaveButton of={form} disabled={!form.watch("at")}>
+      <MomentField name="at" label={say.comesIntoForce} />
+      <SaveButton of={form} disabled={!isClockTime(form.watch("at"))}>
         {say.letItWaitUntilThen}
       </SaveButton>
     </Form>

@@ -181,3 +181,8 @@ export const setIsInForceDeliveredPagesFollow = (version: Value) =>
 
 // MatchLists.tsx, too
 export const hintOfPages = "/reviews/first, or /reviews/* for all below";
+
+// In the tab of the browser
+export const titleRulesEarlier = "Earlier sets";
+export const titleRulesDisclosure = "Disclosure";
+export const titleRules = "Rules";

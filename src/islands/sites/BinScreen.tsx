@@ -8,7 +8,7 @@ import { keyOf, refresh } from "../../ui/client/queries.ts";
 import { useAddressState } from "../../ui/client/url-state.ts";
 import { FilterBar } from "../../ui/filter/FilterBar.tsx";
 import { FilterSelect } from "../../ui/filter/FilterSelect.tsx";
-import { count, when } from "../../ui/format/format.ts";
+import { when } from "../../ui/format/format.ts";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { useDebounced } from "../../ui/keys/use-debounced.ts";
 import { notify } from "../../ui/notices/notices.ts";
@@ -91,7 +91,7 @@ function Bin({ site }: { site: Site }) {
       <FilterBar
         search={{ label: say.searchWhatWasDeletedByNameOr, placeholder: say.searchTheBin }}
         narrows={["kind", "q"]}
-        found={total === undefined ? undefined : `${count(total)} ${total === 1 ? "thing" : "things"}`}
+        found={total === undefined ? undefined : say.things(total)}
       >
         <FilterSelect
           name="kind"

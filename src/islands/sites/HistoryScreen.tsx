@@ -7,7 +7,7 @@ import { setAddressState, useAddressState } from "../../ui/client/url-state.ts";
 import { CsvLink } from "../../ui/filter/CsvLink.tsx";
 import { FilterBar } from "../../ui/filter/FilterBar.tsx";
 import { FilterSelect } from "../../ui/filter/FilterSelect.tsx";
-import { count, when } from "../../ui/format/format.ts";
+import { when } from "../../ui/format/format.ts";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { notify } from "../../ui/notices/notices.ts";
 import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
@@ -86,7 +86,7 @@ function History({ site }: { site: Site }) {
       <h1 className="mb-2 text-lg font-semibold">{say.historyOf(site.name)}</h1>
       <FilterBar
         narrows={NARROWS}
-        found={total === undefined ? undefined : `${count(total)} ${total === 1 ? "change" : "changes"}`}
+        found={total === undefined ? undefined : say.changesFound(total)}
         actions={<CsvLink href={hrefOf("GET /sites/:site/history/export", { site: site.id, query })} />}
       >
         <FilterSelect name="action" label={say.kind} every={say.everything} options={HISTORY_KINDS} />

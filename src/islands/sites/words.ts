@@ -1,9 +1,12 @@
+import { counted } from "../../ui/format/counted.ts";
+
 // What the screens of sites say, in the order of their files.
 
 /** What is filled in. */
 type Value = string | number;
 
 // BinScreen.tsx
+export const things = (number: number) => counted(number, "thing", "things");
 export const kind = "Kind";
 export const whatItWas = "What it was";
 export const deleted = "Deleted";
@@ -57,6 +60,7 @@ export const whereTheSitemapIsStandsBelowIt =
 export const yourFirstSite = "Your first site";
 
 // HistoryScreen.tsx
+export const changesFound = (number: number) => counted(number, "change", "changes");
 export const when = "When";
 export const who = "Who";
 export const what = "What";
@@ -278,3 +282,11 @@ export const whatLeadsAroundTheSite = "what leads around the site";
 export const leadsToHost = (host: Value) => `leads to ${host}`;
 export const fromDay = "from";
 export const toDay = "to";
+
+// In the tab of the browser
+export const titleHistory = "History";
+export const titleBin = "Bin";
+export const titleSettings = "Settings";
+export const titleNewSite = "A new site";
+export const titleFirstSite = "The first site";
+export const noSiteForYou = "There is no site that you may come into. An owner of one lets you in.";

@@ -35,3 +35,6 @@ export const faultsOnly = "Faults only";
 export const pasteAddressesEachIsFollowedThroughOur =
   "Paste addresses: each is followed through our routes as readers are answered now, and then outside, with every hop, who answered it, and whether the tracking arrives.";
 export const theFirst500AreShownInAll = (object: Value) => `The first 500 are shown; ${object} in all.`;
+
+// In the tab of the browser
+export const titleTrace = "Trace";

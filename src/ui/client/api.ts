@@ -75,8 +75,14 @@ async function send(name: CallName, input: unknown, headers: object): Promise<un
   return /json/.test(response.headers.get("content-type") ?? "") ? response.json() : response.text();
 }
 
-/** The message of whatever was thrown, for people. */
+// As browsers word it, for calls and for files that are fetched when they are wanted.
+const NETWORK = /fetch|load|network/i;
+
+/** The message of whatever was thrown, for people. What is neither refused nor cut off is a fault of ours, and not hidden. */
 export function messageOf(error: unknown): string {
   if (error instanceof ApiProblem) return error.message;
-  return say.theWorkspaceCannotBeReachedNothingYou;
+  if (error instanceof TypeError && NETWORK.test(error.message))
+    return say.theWorkspaceCannotBeReachedNothingYou;
+  globalThis.reportError?.(error);
+  return say.somethingWentWrong;
 }

@@ -1,5 +1,4 @@
 import { serverFrame } from "../frame/frame.ts";
-import * as say from "../words.ts";
 
 const YEAR_S = 31_536_000;
 
@@ -15,9 +14,6 @@ export function readCookie(name: string, cookies = serverFrame()?.cookies ?? doc
 
 /** Keeps it; what is empty is forgotten. */
 export function writeCookie(name: string, value: string): void {
-  document.cookie = say.mapropePathMaxAgeSamesiteLax(
-    name,
-    encodeURIComponent(value),
-    value === "" ? 0 : YEAR_S,
-  );
+  const seconds = value === "" ? 0 : YEAR_S;
+  document.cookie = `maprope_${name}=${encodeURIComponent(value)}; Path=/; Max-Age=${seconds}; SameSite=Lax`;
 }

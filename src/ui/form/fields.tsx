@@ -2,9 +2,13 @@ import type { InputHTMLAttributes, ReactNode, TextareaHTMLAttributes } from "rea
 import { useController, useFormContext } from "react-hook-form";
 import { Choice } from "../fields/Choice.tsx";
 import { DayInput } from "../fields/DayInput.tsx";
+import { MomentInput } from "../fields/MomentInput.tsx";
 import { Select } from "../fields/Select.tsx";
+import { localeOf } from "../format/format.ts";
+import { frameData } from "../frame/frame.ts";
 import { useTakenOver } from "../frame/later.tsx";
 import { Toggle } from "../fields/Toggle.tsx";
+import * as say from "../words.ts";
 import { Row, type FieldProps } from "./Row.tsx";
 
 /** One line of text; `mono` for addresses and the like. */
@@ -50,6 +54,26 @@ export function DayField({ name, label, hint, error, className }: FieldProps) {
           attributes={attributes}
           label={label}
           className={className ?? "w-full"}
+          value={field.value ?? ""}
+          onChange={field.onChange}
+        />
+      )}
+    </Row>
+  );
+}
+
+/** A day and a time on it, by the site's clocks. */
+export function MomentField({ name, label, hint, error, className }: FieldProps) {
+  const { field } = useController({ name });
+  const { timeZone } = localeOf(frameData());
+  return (
+    <Row name={name} label={label} hint={hint ?? (timeZone && say.byTheClocksOf(timeZone))} error={error}>
+      {(attributes) => (
+        <MomentInput
+          ref={field.ref}
+          attributes={attributes}
+          label={label}
+          className={className}
           value={field.value ?? ""}
           onChange={field.onChange}
         />

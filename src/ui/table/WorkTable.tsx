@@ -39,11 +39,11 @@ export function WorkTable<T extends WorkRow>(props: WorkTableProps<T>) {
   const virtual = useWindowVirtualizer({
     count: rows.length,
     estimateSize: () => (isNarrow ? NARROW_ROW_PX : ROW_PX),
-    overscan: 15,
+    overscan: 6,
     scrollMargin: top,
     // What the server draws, and is taken over: the rows of a window of common size.
     initialOffset: 0,
-    initialRect: { width: 1280, height: 900 },
+    initialRect: { width: 1280, height: 800 },
     getItemKey: (index) => rows[index]?.id ?? index,
   });
   useEffect(() => virtual.measure(), [isNarrow, virtual]);

@@ -10,6 +10,8 @@ export interface SiteFrame {
   language: string;
   /** Path of its icon. */
   icon: string;
+  /** Path of the icon that phones put on their first screen; absent where the site has none of its own. */
+  touchIcon?: string | undefined;
   /** Paths of the feeds that are told of in every page, by what each is called. */
   feeds: readonly { name: string; path: string }[];
   navigation: FrameLink[];
@@ -58,6 +60,7 @@ export function SiteDocument(props: {
         {noindex ? <meta name="robots" content="noindex" /> : null}
         {head}
         <link rel="icon" href={frame.icon} />
+        {frame.touchIcon ? <link rel="apple-touch-icon" href={frame.touchIcon} /> : null}
         {frame.feeds.map(({ name, path }) => (
           <link key={path} rel="alternate" type="application/atom+xml" title={name} href={path} />
         ))}

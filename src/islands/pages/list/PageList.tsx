@@ -53,7 +53,7 @@ function Pages({ site }: { site: Site }) {
       <SectionTabs site={site} tab="pages" />
       <FilterBar
         search={{ label: say.searchPagesByTitlePathOrText, placeholder: say.searchPages }}
-        found={pages.isSuccess ? `${total} ${total === 1 ? "page" : "pages"}` : undefined}
+        found={pages.isSuccess ? say.pages(total) : undefined}
         actions={<NewPage site={site} />}
       />
       {pages.isError ? <p className="text-bad">{messageOf(pages.error)}</p> : null}

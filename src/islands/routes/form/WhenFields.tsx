@@ -1,6 +1,6 @@
 import { useFormContext, useWatch } from "react-hook-form";
 import type { RouteKind } from "../../../core/routes/choices.ts";
-import { SelectField, TextField } from "../../../ui/form/fields.tsx";
+import { MomentField, SelectField, TextField } from "../../../ui/form/fields.tsx";
 import type { RouteFormValues } from "./form-values.ts";
 import * as say from "../words.ts";
 
@@ -21,8 +21,8 @@ export function WhenFields({ kind }: { kind: RouteKind }) {
       <summary className="text-quiet">{say.fromWhenUntilWhen}</summary>
       <div className="mt-2 grid gap-3">
         <div className="grid grid-cols-2 gap-2">
-          <TextField name="validFrom" label={say.from} type="datetime-local" />
-          <TextField name="validUntil" label={say.until} type="datetime-local" />
+          <MomentField name="validFrom" label={say.from} />
+          <MomentField name="validUntil" label={say.until} />
         </div>
         {validUntil && kind !== "gone" ? (
           <SelectField name="afterEnd" label={say.whenItEnds} options={Object.entries(AFTER_WORDS)} />

@@ -12,7 +12,12 @@ import type { Site } from "../../../core/sites/site.ts";
 import { MATCH_KINDS } from "../../../core/routes/match/match-kind.ts";
 import { shortHome } from "./use-route-check.ts";
 import { usualRoute } from "../../../core/sites/usual-route.ts";
+import { clockTimeOf, instantOf, isClockTime } from "../../../ui/format/clock-time.ts";
+import { localeOf } from "../../../ui/format/format.ts";
+import { frameData } from "../../../ui/frame/frame.ts";
 import * as say from "../words.ts";
+
+const moment = z.string().refine((typed) => typed === "" || isClockTime(typed), say.typeADayAndATime);
 
 /** What the form itself can say at once; everything else is the linter's, which asks the same schemas on the server. */
 export const routeFormSchema = z.object({
@@ -28,8 +33,8 @@ export const routeFormSchema = z.object({
   parameters: z.string(),
   aliases: z.string(),
   tags: z.array(z.string()),
-  validFrom: z.string(),
-  validUntil: z.string(),
+  validFrom: moment,
+  validUntil: moment,
   afterEnd: z.enum(AFTER_END),
   endDestination: z.string(),
   noindex: z.boolean(),
@@ -55,6 +60,7 @@ export function initialValues(
       ? shortHome(site)
       : { host: site.hosts.find(({ role }) => role === "primary")!.name, prefix: "/" };
   const usual = usualRoute(site.defaults, kind);
+  const { timeZone } = localeOf(frameData());
   return {
     destination: route?.destination ?? start.destination,
     host: route ? (route.host ?? EVERY_HOST) : (home.host ?? EVERY_HOST),
@@ -68,8 +74,8 @@ export function initialValues(
     parameters: route?.parameters ?? "",
     aliases: route?.aliases.join(" ") ?? "",
     tags: route?.tags ?? [],
-    validFrom: localMinute(route?.validFrom),
-    validUntil: localMinute(route?.validUntil),
+    validFrom: clockTimeOf(route?.validFrom, timeZone),
+    validUntil: clockTimeOf(route?.validUntil, timeZone),
     afterEnd: route?.afterEnd ?? "nothing",
     endDestination: route?.endDestination ?? "",
     noindex: route?.robots.noindex ?? usual.noindex,
@@ -84,6 +90,7 @@ export function initialValues(
 /** What is sent for the form. */
 export function inputOf(kind: RouteKind, values: RouteFormValues): WrittenRoute {
   const status = Number(values.status) as RouteStatus;
+  const { timeZone } = localeOf(frameData());
   return {
     kind,
     match: values.match,
@@ -97,8 +104,8 @@ export function inputOf(kind: RouteKind, values: RouteFormValues): WrittenRoute 
     parameters: values.parameters.trim(),
     aliases: values.match === "exact" ? values.aliases.split(/\s+/).filter(Boolean) : [],
     tags: values.tags,
-    validFrom: instant(values.validFrom),
-    validUntil: instant(values.validUntil),
+    validFrom: values.validFrom === "" ? null : instantOf(values.validFrom, timeZone),
+    validUntil: values.validUntil === "" ? null : instantOf(values.validUntil, timeZone),
     afterEnd: values.afterEnd,
     endDestination: values.afterEnd === "destination" ? values.endDestination : null,
     robots: { noindex: values.noindex, nofollow: values.nofollow },
@@ -107,15 +114,4 @@ export function inputOf(kind: RouteKind, values: RouteFormValues): WrittenRoute 
     inContent: values.inContent,
     contentPages: values.inContent === "pages" ? values.contentPages : [],
   };
-}
-
-// Fields of type datetime-local are in the person's own time, without a zone.
-function localMinute(iso: string | null | undefined): string {
-  if (!iso) return "";
-  const at = new Date(iso);
-  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
-}
-
-function instant(local: string): string | null {
-  return local === "" ? null : new Date(local).toISOString();
 }

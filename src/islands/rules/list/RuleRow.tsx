@@ -1,6 +1,7 @@
 import { useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { Copy, GripVertical, Trash2 } from "lucide-react";
+import { useRef } from "react";
 import type { Rule } from "../../../core/rules/rule.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import type { RuleAdvice } from "../../../core/rules/sets/advice.ts";
@@ -29,6 +30,7 @@ export function RuleRow(props: {
 }) {
   const { site, advice, decides, isOpen } = props;
   const { key, rule } = props.worked;
+  const opener = useRef<HTMLButtonElement>(null);
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
     useSortable({ id: key });
   return (
@@ -57,6 +59,7 @@ export function RuleRow(props: {
         />
         <div className={`min-w-0 grow ${rule.enabled ? "" : "text-quiet"}`}>
           <button
+            ref={opener}
             className="text-left font-medium hover:underline"
             aria-expanded={isOpen}
             onClick={() => props.onOpen(!isOpen)}
@@ -91,7 +94,15 @@ export function RuleRow(props: {
         </button>
       </div>
       {isOpen ? (
-        <RuleForm site={site} rule={rule} onChange={props.onChange} onClose={() => props.onOpen(false)} />
+        <RuleForm
+          site={site}
+          rule={rule}
+          onChange={props.onChange}
+          onClose={() => {
+            props.onOpen(false);
+            opener.current?.focus();
+          }}
+        />
       ) : null}
     </li>
   );

@@ -4,7 +4,6 @@ import * as say from "../../words.ts";
 
 /** What became of a partner's snippet: what was taken over, what was left out, which places are filled from where. */
 export function SnippetReport({ report, onClose }: { report: SnippetAnswer; onClose: () => void }) {
-  const count = (number: number, word: string): string => `${number} ${word}${number === 1 ? "" : "s"}`;
   return (
     <section
       role="status"
@@ -12,7 +11,7 @@ export function SnippetReport({ report, onClose }: { report: SnippetAnswer; onCl
       className="mb-2 flex items-start gap-3 rounded border border-line bg-sheet p-2 text-sm"
     >
       <div>
-        <p>{say.takenOverFromTheSnippet(count(report.links, "link"), count(report.pictures, "picture"))}</p>
+        <p>{say.takenOverFromTheSnippet(report.links, report.pictures)}</p>
         {report.dropped.length > 0 ? (
           <p className="text-warn">{say.leftOut(report.dropped.join("; "))}</p>
         ) : null}

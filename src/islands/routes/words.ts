@@ -271,6 +271,14 @@ export const whatAServersConfigurationCannotSay =
   "What a server's configuration cannot say (notices, schedules, merged queries) is named at its top and left to Map Rope.";
 
 // ShortenMany.tsx
+export const ofTheList = (fresh: number, existing: number, refused: number) =>
+  [
+    counted(fresh, "new short link", "new short links"),
+    existing > 0 ? counted(existing, "there already", "there already") : "",
+    refused > 0 ? counted(refused, "refused", "refused") : "",
+  ]
+    .filter(Boolean)
+    .join(", ");
 export const shortAddress = "Short address";
 export const whatBecomesOfIt = "What becomes of it";
 export const madeShortLinks = (lines: Value) => `Made ${lines} short links`;

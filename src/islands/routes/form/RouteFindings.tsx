@@ -4,11 +4,27 @@ import { copyText } from "../../../ui/keys/copy.ts";
 import * as say from "../words.ts";
 
 /** What the linter says of a route that is being typed: what exists already, what is risky, and the mend. */
-export function RouteFindings({ check, onFix }: { check: RouteCheck; onFix: (destination: string) => void }) {
-  if (check.advice.length + check.existing.length === 0) return null;
+export function RouteFindings(props: {
+  check: RouteCheck | undefined;
+  onFix: (destination: string) => void;
+}) {
+  const { advice = [], existing = [] } = props.check ?? {};
+  return (
+    // Always there: what comes into it later is told to who hears the form.
+    <div aria-live="polite" className="empty:-mt-3">
+      {advice.length + existing.length > 0 ? <List {...{ advice, existing }} onFix={props.onFix} /> : null}
+    </div>
+  );
+}
+
+function List({
+  advice,
+  existing,
+  onFix,
+}: Pick<RouteCheck, "advice" | "existing"> & { onFix: (destination: string) => void }) {
   return (
     <ul aria-label={say.advice} className="grid gap-1.5 text-sm">
-      {check.existing.map((route) => (
+      {existing.map((route) => (
         <li key={route.id} className="rounded bg-wash px-2 py-1.5">
           {say.thisDestinationHasAShortLinkAlready} <AddressText address={route.url} />{" "}
           <button
@@ -20,7 +36,7 @@ export function RouteFindings({ check, onFix }: { check: RouteCheck; onFix: (des
           </button>
         </li>
       ))}
-      {check.advice.map(({ code, message, fix }) => (
+      {advice.map(({ code, message, fix }) => (
         <li key={code + message} className="text-warn">
           {message}{" "}
           {fix ? (

@@ -95,12 +95,10 @@ export function RouteForm(props: {
           onPick={(address) => form.setValue("address", address, { shouldDirty: true, shouldValidate: true })}
         />
       ) : null}
-      {check ? (
-        <RouteFindings
-          check={check}
-          onFix={(fix) => form.setValue("destination", fix, { shouldDirty: true })}
-        />
-      ) : null}
+      <RouteFindings
+        check={check}
+        onFix={(fix) => form.setValue("destination", fix, { shouldDirty: true })}
+      />
       {replacing ? <CheckField name="replacesPage">{say.thisRouteReplacesThePage}</CheckField> : null}
       <TextField
         name="title"

@@ -65,6 +65,7 @@ export function ShortenMany({ site }: { site: Site }) {
     retry: false,
   });
   const answer = made ?? (text.trim() === "" ? undefined : plan.data);
+  const lines = (of: Line["state"]): number => answer?.lines.filter(({ state }) => state === of).length ?? 0;
   const fresh = answer?.lines.filter(({ state }) => state === "new") ?? [];
   return (
     <section data-needs="editor" aria-labelledby="shorten">
@@ -93,6 +94,9 @@ export function ShortenMany({ site }: { site: Site }) {
           </SaveButton>
         )}
       </Form>
+      <p role="status" className="text-sm text-quiet">
+        {answer ? say.ofTheList(fresh.length, lines("existing"), lines("refused")) : ""}
+      </p>
       {answer ? (
         <DataTable
           label={say.aShortLinkForEachLine}

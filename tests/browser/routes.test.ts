@@ -268,6 +268,38 @@ describe("the routes screen", () => {
     await context.close();
   });
 
+  test("is as long as its rows in a narrow window, stays where it is moved to, and its panel is worked with there", async () => {
+    const { context, page } = await app.signedIn();
+    await page.setViewportSize({ width: 390, height: 800 });
+    await page.goto("/low-lantern/routes");
+    const rows = page.locator("tbody tr[data-key]");
+    await rows.first().waitFor();
+    const tallest = page.evaluate<number>("document.documentElement.scrollHeight");
+    const count = Number(await page.getByRole("table").getAttribute("aria-rowcount"));
+    assert.ok((await tallest) > count * 60, `${await tallest} px for ${count} rows`);
+    await page.evaluate("scrollTo(0, 2500)");
+    await until(
+      "the first row is no longer drawn",
+      async () => (await page.locator('[data-row="0"]').count()) === 0,
+    );
+    const stands = (): Promise<number[]> =>
+      page.evaluate<number[]>(`new Promise((done) => {
+        const at = [];
+        const look = () => (at.push(Math.round(scrollY)) < 30 ? requestAnimationFrame(look) : done(at.slice(-10)));
+        look();
+      })`);
+    assert.equal(new Set(await stands()).size, 1, "it moves by itself");
+    await page.evaluate("scrollTo(0, 0)");
+    await page.getByRole("button", { name: "New short link" }).click();
+    const panel = page.getByRole("complementary", { name: "New short link" });
+    await panel.getByLabel("Leads to").fill("https://somewhere.example/narrow");
+    await panel.getByRole("textbox", { name: "Address" }).fill("/narrow-window");
+    await panel.getByText("From when, until when").click();
+    await panel.getByRole("button", { name: "Make and copy" }).click();
+    await panel.waitFor({ state: "detached" });
+    await context.close();
+  });
+
   test("is narrowed, sorted and searched, with its state in the address", async () => {
     const { context, page } = await app.signedIn();
     await page.goto("/low-lantern/routes");

@@ -67,7 +67,7 @@ export function WorkTable<T extends WorkRow>(props: WorkTableProps<T>) {
       <table role="table" className="stacking w-full border-collapse text-left" aria-rowcount={rows.length}>
         <WorkHead {...props} {...{ table, isTooWide, widths, setWidth }} />
         <tbody role="rowgroup" ref={body} onKeyDown={keys.onKeyDown}>
-          {before > 0 ? <Space height={before} /> : null}
+          {before > 0 ? <Space height={before} isNarrow={isNarrow} /> : null}
           {items.map(({ index }) => {
             const row = rows[index]!;
             const { id } = row.original;
@@ -112,7 +112,7 @@ export function WorkTable<T extends WorkRow>(props: WorkTableProps<T>) {
               </tr>
             );
           })}
-          {after > 0 ? <Space height={after} /> : null}
+          {after > 0 ? <Space height={after} isNarrow={isNarrow} /> : null}
         </tbody>
       </table>
     </div>
@@ -124,10 +124,11 @@ function wordOf(header: unknown): string | undefined {
   return typeof header === "string" && header !== "" ? header : undefined;
 }
 
-function Space({ height }: { height: number }) {
+// In the place of rows that are not drawn. A narrow window leaves out cells that say nothing: not this one.
+function Space({ height, isNarrow }: { height: number; isNarrow: boolean }) {
   return (
-    <tr aria-hidden>
-      <td style={{ height }} />
+    <tr aria-hidden style={isNarrow ? { padding: 0 } : undefined}>
+      <td style={isNarrow ? { height, display: "block" } : { height }} />
     </tr>
   );
 }

@@ -40,7 +40,7 @@ export function OpenLink({ site, link }: { site: Site; link: LedgerLink }) {
     <SidePanel
       label={say.theLink(wordsOf(link))}
       of={link.id}
-      className="sticky top-16 max-h-[calc(100vh-5rem)] overflow-auto"
+      className="sticky top-36 z-20 max-h-[calc(100dvh-10rem)] overflow-auto lg:top-16 lg:z-auto lg:max-h-[calc(100vh-5rem)]"
       title={
         <span className="flex items-start gap-2">
           <Knot kind={link.kind} size={20} />

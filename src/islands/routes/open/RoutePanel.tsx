@@ -23,7 +23,7 @@ export function RoutePanel({ site, open }: { site: Site; open: string }) {
       label={made?.title ?? say.route}
       of={open}
       title={made?.title ?? say.route}
-      className="sticky top-16 overflow-auto lg:max-h-[calc(100vh-5rem)]"
+      className="sticky top-36 z-20 max-h-[calc(100dvh-10rem)] overflow-auto lg:top-16 lg:z-auto lg:max-h-[calc(100vh-5rem)]"
       onClose={close}
     >
       {made ? (

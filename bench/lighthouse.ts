@@ -1,4 +1,7 @@
-import lighthouse from "lighthouse";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import lighthouse, { desktopConfig } from "lighthouse";
 import { chromium } from "playwright-core";
 import { DEMO_SIGN_IN } from "../demo/people.ts";
 import { CHROMIUM } from "../scripts/chromium.mjs";
@@ -20,50 +23,64 @@ const WORKSPACE = [
 ];
 const RUNS = 3;
 
-/** The scores of Lighthouse, the best of three runs, for delivered pages, a miss, a notice and the workspace's screens. */
-export async function lighthouseScores(): Promise<void> {
+/** What Lighthouse found: its scores of a hundred, and what fell short beside speed. */
+interface Found {
+  scores: Record<string, number>;
+  short: string[];
+}
+
+/**
+ * The scores of Lighthouse, the best of three runs: as on a phone for delivered pages, a miss and a notice, as on a desk for
+ * the workspace's screens, or for those that are named.
+ */
+export async function lighthouseScores(...named: string[]): Promise<void> {
   const demo = await serveDemo();
-  const tell = async (name: string, url: string, cookie?: string): Promise<void> =>
-    console.log(name, await scored(url, cookie));
+  const isAsked = (name: string): boolean => named.length === 0 || named.includes(name);
+  const tell = async (name: string, url: string, signInAt?: string): Promise<void> => {
+    if (isAsked(name)) console.log(name, await scored(url, signInAt));
+  };
   try {
     for (const path of DELIVERED) await tell(path, `http://lowlantern.localhost:${demo.sitePort}${path}`);
     await tell(NOTICE, `http://lntn.localhost:${demo.sitePort}${NOTICE}`);
-    const cookie = await signedIn(demo.workspace);
-    for (const screen of WORKSPACE) await tell(screen, `${demo.workspace}/low-lantern/${screen}`, cookie);
+    for (const screen of WORKSPACE)
+      await tell(screen, `${demo.workspace}/low-lantern/${screen}`, demo.workspace);
   } finally {
     await demo.stop();
   }
 }
 
-async function signedIn(workspace: string): Promise<string> {
-  const response = await fetch(`${workspace}/session`, {
-    method: "POST",
-    headers: { Origin: workspace, "Content-Type": "application/json" },
-    body: JSON.stringify(DEMO_SIGN_IN),
-  });
-  return response.headers.get("set-cookie")!.split(";")[0]!;
-}
-
-async function scored(url: string, cookie?: string): Promise<Record<string, number>> {
-  const best: Record<string, number> = {};
+/** `signInAt` is the workspace, where somebody is to be signed in. */
+async function scored(url: string, signInAt?: string): Promise<Found> {
+  const scores: Record<string, number> = {};
+  let short: string[] = [];
   for (let run = 0; run < RUNS; run += 1) {
     const port = await freePort();
-    const browser = await chromium.launch({
+    const folder = mkdtempSync(join(tmpdir(), "maprope-lighthouse-"));
+    // Lighthouse looks in the browser's own context: who is signed in there is kept.
+    const browser = await chromium.launchPersistentContext(folder, {
       ...CHROMIUM,
       args: [...CHROMIUM.args, `--remote-debugging-port=${port}`],
     });
     try {
-      const result = await lighthouse(url, {
-        port,
-        logLevel: "error",
-        ignoreStatusCode: true,
-        ...(cookie ? { extraHeaders: { Cookie: cookie }, preset: "desktop" as never } : {}),
-      });
-      for (const [name, { score }] of Object.entries(result!.lhr.categories))
-        best[name] = Math.max(best[name] ?? 0, Math.round((score ?? 0) * 100));
+      if (signInAt)
+        await browser.request.post(`${signInAt}/session`, {
+          headers: { Origin: signInAt },
+          data: DEMO_SIGN_IN,
+        });
+      const flags = { port, logLevel: "error", ignoreStatusCode: true, disableStorageReset: true } as const;
+      const result = await lighthouse(url, flags, signInAt ? desktopConfig : undefined);
+      const { categories, audits } = result!.lhr;
+      for (const [name, { score }] of Object.entries(categories))
+        scores[name] = Math.max(scores[name] ?? 0, Math.round((score ?? 0) * 100));
+      short = Object.values(categories)
+        .filter(({ id }) => id !== "performance")
+        .flatMap(({ auditRefs }) => auditRefs.filter(({ weight }) => weight > 0))
+        .filter(({ id }) => (audits[id]?.score ?? 1) < 1)
+        .map(({ id }) => id);
     } finally {
       await browser.close();
+      rmSync(folder, { recursive: true, force: true });
     }
   }
-  return best;
+  return { scores, short };
 }

@@ -10,7 +10,7 @@ import { tables } from "./tables.ts";
 import { writing } from "./writing.ts";
 
 // npm run bench -- NAME: each measures against its yardstick in the same run and prints a table.
-const benches: Readonly<Record<string, () => Promise<void>>> = {
+const benches: Readonly<Record<string, (...words: string[]) => Promise<void>>> = {
   redirects,
   clicks,
   command,
@@ -29,4 +29,4 @@ if (!bench) {
   console.error(`Which? npm run bench -- ${Object.keys(benches).join(" | ")}`);
   process.exit(1);
 }
-await bench();
+await bench(...process.argv.slice(3));

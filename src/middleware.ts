@@ -13,6 +13,7 @@ const OPEN: ReadonlySet<string> = new Set([
   "/welcome",
   "/welcome/take",
   "/healthz",
+  "/robots.txt",
   "/api/v1/[...call]",
 ]);
 

@@ -3,7 +3,7 @@
 /** What is filled in. */
 type Value = string | number;
 
-// Bars.tsx
+// charts/option.ts
 export const peoplePeriodBefore = "People, period before";
 
 // Menu.tsx
@@ -195,6 +195,7 @@ export const goToYourPages = "Go to your pages";
 // Workspace.astro
 export const toTheScreen = "To the screen";
 export const sections = "Sections";
+export const linksRoutesAndPagesOf = (site: Value) => `Links, routes and pages of ${site}.`;
 export const isArchived = (site: Value) =>
   `${site} is archived: readers get what they got, and nothing is changed until an owner reopens it.`;
 export const youLookAsAReader = "You look at this site as a reader: nothing is changed by you.";

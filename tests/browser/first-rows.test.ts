@@ -46,6 +46,20 @@ describe("what the server draws", () => {
     assert.match(html, /<img [^>]*src="http:\/\/lowlantern\.localhost:\d+\/files\/eight-inch\.svg"/);
   });
 
+  for (const [screen, words] of [
+    ["clicks", "Robots"],
+    ["clicks?by=route", "lntn.localhost/thirteen"],
+    ["earnings", "Quiet Mount Works"],
+    ["programs", "Owl Post Letters"],
+  ] as const)
+    test(`of ${screen} is its chart, too`, async () => {
+      const chart = (await drawn(`/low-lantern/${screen}`)).match(/role="img"[^>]*><svg.*?<\/svg>/s)?.[0];
+      assert.ok(chart, "there is no drawing");
+      assert.ok(chart.includes(words), `“${words}” is not written in it`);
+      assert.doesNotMatch(chart, /NaN|undefined/);
+      assert.match(chart, /fill="var\(--color-/, "its colours are those of whoever looks");
+    });
+
   test("is each person's own, also at the same time", async () => {
     const [mara, tobias] = await Promise.all([app.signedIn("mara"), app.signedIn("tobias")]);
     const rounds = Array.from({ length: 6 }, async (_, round) => {
@@ -112,6 +126,39 @@ describe("the browser", () => {
     const { context, page } = await app.signedIn();
     await page.goto("/low-lantern/clicks?route=999999");
     await page.locator("main .text-bad").first().waitFor();
+    await context.close();
+  });
+
+  test("draws a chart anew when somebody points at it, or when it stands otherwise than it was drawn", async () => {
+    const { context, page } = await app.signedIn();
+    const library: string[] = [];
+    page.on("request", (request) => {
+      if (request.url().includes("/LiveBars.")) library.push(request.url());
+    });
+    const chart = page.getByRole("img", { name: /^Clicks per day/ });
+    await page.goto("/low-lantern/clicks");
+    await takenOver(page);
+    await chart.locator("svg").waitFor();
+    assert.deepEqual(library, [], "nobody has pointed at it");
+    await chart.hover();
+    await chart
+      .getByText(/^\d{1,2} \w{3}$/)
+      .first()
+      .waitFor();
+    await until("its library is there", () => Promise.resolve(library.length > 0));
+    const tip = chart.locator("span").getByText("Robots", { exact: true });
+    let x = 200;
+    await until("it says what it is pointed at", async () => {
+      await chart.hover({ position: { x: (x += 20), y: 200 } });
+      return tip.isVisible();
+    });
+    library.length = 0;
+    await page.setViewportSize({ width: 390, height: 800 });
+    await page.goto("/low-lantern/clicks");
+    await until("it is drawn for a narrow window", async () => {
+      const [box, drawing] = await Promise.all([chart.boundingBox(), chart.locator("svg").boundingBox()]);
+      return library.length > 0 && Math.abs((box?.width ?? 0) - (drawing?.width ?? -9)) < 2;
+    });
     await context.close();
   });
 

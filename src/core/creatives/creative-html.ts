@@ -1,4 +1,4 @@
-import { escapeAttribute, escapeText } from "entities";
+import { escapeAttribute, escapeText } from "entities/escape";
 import { fillCreative, type ReadSnippet } from "./snippet.ts";
 
 export type FilledCreative =

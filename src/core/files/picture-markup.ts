@@ -1,4 +1,4 @@
-import { escapeAttribute } from "entities";
+import { escapeAttribute } from "entities/escape";
 import { walkTags, type StartTag } from "../links/start-tags.ts";
 import type { ShownPicture } from "./picture.ts";
 

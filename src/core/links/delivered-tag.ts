@@ -1,4 +1,4 @@
-import { escapeAttribute, escapeText } from "entities";
+import { escapeAttribute, escapeText } from "entities/escape";
 import type { Resolved } from "../rules/resolve/resolve.ts";
 
 /** The exact `<a …>` of a link as a reader's browser gets it, with its words, for showing beside the link. */

@@ -1,4 +1,4 @@
-import { decodeHTMLAttribute } from "entities";
+import { decodeHTMLAttribute } from "entities/decode";
 import type { ScannedAttribute } from "../html/tag-body.ts";
 import { TagScanner, type ScannedTag, type ScanEvents } from "../html/tag-scanner.ts";
 

@@ -20,13 +20,15 @@ export function isTimeZone(name: string): boolean {
   }
 }
 
-const REGIONS = new Intl.DisplayNames("en", { type: "region", fallback: "none" });
+let regions: Intl.DisplayNames | undefined;
 
 /** Whether it is the code of a country: two letters that stand for one (ISO 3166-1). */
 export function isCountry(code: string): boolean {
   if (!/^[A-Z]{2}$/.test(code)) return false;
-  const name = REGIONS.of(code);
-  return name !== undefined && name !== REGIONS.of("ZZ");
+  // Made when it is asked for: a browser takes long over it.
+  regions ??= new Intl.DisplayNames("en", { type: "region", fallback: "none" });
+  const name = regions.of(code);
+  return name !== undefined && name !== regions.of("ZZ");
 }
 
 /** In which direction a language is written. */

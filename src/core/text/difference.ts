@@ -1,7 +1,7 @@
 import { diffWordsWithSpace } from "diff";
 import { findLinks, type LinkInHtml } from "../links/find.ts";
 import { walkTags } from "../links/start-tags.ts";
-import { decodeHTML } from "entities";
+import { decodeHTML } from "entities/decode";
 
 /** A run of words that two texts share, or that only one of them has. */
 export interface WordChange {

@@ -1,4 +1,4 @@
-import { decodeHTML } from "entities";
+import { decodeHTML } from "entities/decode";
 
 const MAX_WORDS = 300;
 

@@ -1,4 +1,4 @@
-import { escapeText } from "entities";
+import { escapeText } from "entities/escape";
 
 /** Names and values that a site's texts and addresses are filled from. */
 export type Variables = Readonly<Record<string, string>>;

@@ -1,4 +1,4 @@
-import { escapeText } from "entities";
+import { escapeText } from "entities/escape";
 import { Feed } from "feed";
 import { v5 as nameBased } from "uuid";
 import type { FeedPage } from "../../store/pages/feed.ts";

@@ -1,4 +1,4 @@
-import { escapeText } from "entities";
+import { escapeText } from "entities/escape";
 
 /** The icon of a site that has brought none: the first letter of its name, in the colours of delivered pages. */
 export function letterIcon(name: string): string {

@@ -1,4 +1,4 @@
-import { escapeAttribute } from "entities";
+import { escapeAttribute } from "entities/escape";
 import type {
   Creative,
   CreativeInput,

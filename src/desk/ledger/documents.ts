@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import type { NavigationItem } from "../../core/navigation/navigation.ts";
 import { flattenNavigation } from "../../core/navigation/branches.ts";
 import type { LedgerSourceRow } from "../../store/ledger/ledger-rows.ts";
-import { escapeAttribute, escapeText } from "entities";
+import { escapeAttribute, escapeText } from "entities/escape";
 import { pagePaths } from "../links/bound-links.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore } from "../ground/parts.ts";

@@ -1,9 +1,12 @@
 import type { ClicksAnswer } from "../../core/clicks/clicks.ts";
-import { Bars, type Mark } from "../../ui/charts/Bars.tsx";
+import { Bars } from "../../ui/charts/Bars.tsx";
+import type { Mark } from "../../ui/charts/chart.ts";
 import { SERIES } from "./series.ts";
 import * as say from "./words.ts";
 
 const MAX_NAMES = 25;
+/** Beside the list of the routes that are used most. */
+const USUAL_WIDTH_PX = 872;
 
 /** Clicks as a chart: over days and hours as bars that stand, over names as bars that lie. */
 export function ClicksChart({ answer, marks }: { answer: ClicksAnswer; marks: readonly Mark[] }) {
@@ -25,7 +28,8 @@ export function ClicksChart({ answer, marks }: { answer: ClicksAnswer; marks: re
       series={SERIES}
       marks={by === "day" ? marks : []}
       label={label}
-      className={time || rows.length > 12 ? "h-96 w-full" : "h-72 w-full"}
+      heightPx={time || rows.length > 12 ? 384 : 288}
+      usualWidthPx={USUAL_WIDTH_PX}
       lying={!time}
     />
   );

@@ -2,11 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { CLICK_GROUPINGS, type ClickGrouping } from "../../core/clicks/choices.ts";
 import type { Site } from "../../core/sites/site.ts";
 import { AddressText } from "../../ui/links/AddressText.tsx";
-import { whenSeen } from "../../ui/frame/later.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { useAddressState } from "../../ui/client/url-state.ts";
 import { changeInWords } from "../routes/open/change-in-words.ts";
 import { useRouteHistory } from "../routes/use-routes.ts";
+import { ClicksChart } from "./ClicksChart.tsx";
 import { ClicksTable } from "./ClicksTable.tsx";
 import { OthersLately } from "./OthersLately.tsx";
 import { ClicksBar } from "./ClicksBar.tsx";
@@ -18,11 +18,6 @@ import { asking } from "../../ui/client/queries.ts";
 import { messageOf } from "../../ui/client/api.ts";
 import { count } from "../../ui/format/format.ts";
 import * as say from "./words.ts";
-
-const ClicksChart = whenSeen(
-  async () => (await import("./ClicksChart.tsx")).ClicksChart,
-  () => <div className="h-96" />,
-);
 
 /** Clicks of the whole site or of one route; robots, prefetches and HEAD requests apart. */
 export function ClicksScreen({ site }: { site: Site }) {

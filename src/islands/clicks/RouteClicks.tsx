@@ -21,7 +21,7 @@ export function RouteClicks({ site, routeId }: { site: Site; routeId: string }) 
         rows={clicks.data.items}
         series={SERIES.slice(0, 1)}
         label={say.clicksInTheLast60Days(persons)}
-        className="h-28 w-full"
+        heightPx={112}
         bare
       />
     </>

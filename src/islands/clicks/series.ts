@@ -1,4 +1,4 @@
-import type { Series } from "../../ui/charts/Bars.tsx";
+import type { Series } from "../../ui/charts/chart.ts";
 import * as say from "./words.ts";
 
 /** Who is behind requests to routes: persons in the foreground, the others to be added by their legend. */

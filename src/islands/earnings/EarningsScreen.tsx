@@ -6,7 +6,8 @@ import { CsvLink } from "../../ui/filter/CsvLink.tsx";
 import { FilterBar } from "../../ui/filter/FilterBar.tsx";
 import { ViewChoice } from "../../ui/filter/ViewChoice.tsx";
 import { FilterChoice } from "../../ui/filter/FilterChoice.tsx";
-import { later, whenSeen } from "../../ui/frame/later.tsx";
+import { Bars } from "../../ui/charts/Bars.tsx";
+import { later } from "../../ui/frame/later.tsx";
 import { SectionTabs } from "../../ui/frame/SectionTabs.tsx";
 import { Screen } from "../../ui/frame/Screen.tsx";
 import { useAddressState } from "../../ui/client/url-state.ts";
@@ -19,10 +20,6 @@ import { count, money } from "../../ui/format/format.ts";
 import * as say from "./words.ts";
 
 const ImportReport = later(async () => (await import("./ImportReport.tsx")).ImportReport);
-const Bars = whenSeen(
-  async () => (await import("../../ui/charts/Bars.tsx")).Bars,
-  () => <p className="h-56 text-quiet">{say.drawing}</p>,
-);
 type By = (typeof EARNINGS_BY)[number];
 const WORD: Readonly<Record<By, string>> = {
   program: say.program,
@@ -188,7 +185,7 @@ function Figures({ site, by, earnings }: { site: Site; by: By; earnings: Earning
             },
           ]}
           label={say.earnedByTheSameFiguresStandIn(WORD[by].toLowerCase())}
-          className="h-56 w-full"
+          heightPx={224}
         />
       ) : null}
       <EarningsTable site={site} by={by} word={WORD[by]} earnings={earnings} />

@@ -24,7 +24,6 @@ export const decimals = "Decimals";
 export const theFirstRows = "The first rows";
 
 // EarningsScreen.tsx
-export const drawing = "Drawing…";
 export const page = "Page";
 export const link = "Link";
 export const day = "Day";

@@ -173,7 +173,6 @@ export const paidBy = "Paid by";
 export const toLookAt = "To look at";
 
 // ReportScreen.tsx
-export const drawing = "Drawing…";
 export const sayThatTheyArePaidSponsored = "say that they are paid (sponsored)";
 export const wereWrittenByReadersUgc = "were written by readers (ugc)";
 export const vouchForNothingNofollow = "vouch for nothing (nofollow)";

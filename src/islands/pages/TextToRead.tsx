@@ -3,6 +3,7 @@ import type { Site } from "../../core/sites/site.ts";
 import { mayHere } from "../../ui/client/rights.ts";
 import { asking } from "../../ui/client/queries.ts";
 import { useAddressState } from "../../ui/client/url-state.ts";
+import { when } from "../../ui/format/format.ts";
 import * as say from "./words.ts";
 
 /** A page's title and text where they will be written, from what came with the screen, until the editor is there. */
@@ -13,6 +14,8 @@ export function TextToRead({ site, pageId }: { site: Site; pageId: string }) {
   });
   const [view] = useAddressState("view");
   const home = site.hosts.find(({ role }) => role === "primary")!.url;
+  // What stands at the page's head when it can be written is told here, so that the server writes it.
+  if (page) when(page.updatedAt);
   if (!page) return <p className="text-quiet">{say.fetchingThePage}</p>;
   return (
     <div aria-busy="true">

@@ -82,7 +82,6 @@ export const hasTheCataloguesTerms = (name: Value) => `${name} has the catalogue
 export const takeOverTheseTerms = "Take over these terms";
 
 // ProgramChart.tsx
-export const drawing = "Drawing…";
 export const epc = "EPC";
 export const theirEpc30Days = "Their EPC, 30 days";
 export const ourEpc90Days = "Our EPC, 90 days";

@@ -4,7 +4,6 @@ import { SelectField } from "../../ui/form/fields.tsx";
 import { countryName, languageOptions, timeZoneOptions } from "./locale-options.ts";
 import * as say from "./words.ts";
 
-const LANGUAGES = languageOptions();
 const TIME_ZONES = timeZoneOptions();
 const COUNTRIES = getCountries()
   .map((code): [string, string] => [code, countryName(code)])
@@ -15,7 +14,7 @@ export function PlaceFields() {
   return (
     <>
       <div className="grid gap-3 grid-cols-[minmax(0,1fr)] sm:grid-cols-2">
-        <ChooseField name="language" label={say.languageOfDatesNumbersAndMoney} options={LANGUAGES} />
+        <ChooseField name="language" label={say.languageOfDatesNumbersAndMoney} options={languageOptions} />
         <ChooseField
           name="timeZone"
           label={say.timeZone}

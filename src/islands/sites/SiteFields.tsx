@@ -8,7 +8,7 @@ import { TextField } from "../../ui/form/fields.tsx";
 import { whenSeen } from "../../ui/frame/later.tsx";
 import { useSavedForm } from "../../ui/form/use-saved-form.ts";
 import { notify } from "../../ui/notices/notices.ts";
-import { countryName, languageOptions } from "./locale-options.ts";
+import { countryName, languageName } from "./locale-options.ts";
 import { DeliveredFields, saidDelivered, typedDelivered } from "./DeliveredFields.tsx";
 import { RouteDefaultFields } from "./RouteDefaultFields.tsx";
 import { SettingsGroup } from "./SettingsGroup.tsx";
@@ -19,7 +19,6 @@ const PlaceFields = whenSeen(
   async () => (await import("./PlaceFields.tsx")).PlaceFields,
   () => <div className="h-40" />,
 );
-const LANGUAGES = languageOptions();
 
 /** What the site is called, its variables, how many paid links a page bears, and how long clicks are kept. */
 export function SiteFields({ site: first }: { site: Site }) {
@@ -71,7 +70,7 @@ export function SiteFields({ site: first }: { site: Site }) {
         <SettingsGroup
           word={say.languageAndPlace}
           says={[
-            LANGUAGES.find(({ value }) => value === now.language)?.word,
+            languageName(now.language),
             now.timeZone || say.timeZoneOfWhoeverLooks,
             now.country ? countryName(now.country) : say.noCountryForPhoneNumbers,
           ].join(" · ")}

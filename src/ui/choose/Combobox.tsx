@@ -9,7 +9,8 @@ export interface ComboboxProps {
   /** Ties it to its label and messages. */
   attributes: { id?: string; "aria-label"?: string; "aria-describedby"?: string; "aria-invalid"?: true };
   value: string;
-  options: readonly Option[];
+  /** What can be chosen; called where it takes long to make, which is when the field is in sight. */
+  options: readonly Option[] | (() => readonly Option[]);
   onChange: (value: string) => void;
   /** What is typed may be something that is no option. */
   isFree?: boolean;
@@ -27,7 +28,8 @@ export interface ComboboxProps {
 export default function Combobox(props: ComboboxProps) {
   const { value, isFree = false, none } = props;
   const [typed, setTyped] = useState<string>();
-  const options = none === undefined ? props.options : [{ value: "", word: none }, ...props.options];
+  const given = typeof props.options === "function" ? props.options() : props.options;
+  const options = none === undefined ? given : [{ value: "", word: none }, ...given];
   const word = isFree ? value : (options.find((one) => one.value === value)?.word ?? value);
   const found = optionsFor(options, typed ?? "");
   const choose = (option: Option): void => {

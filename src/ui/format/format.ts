@@ -1,5 +1,6 @@
 import { frameData, type FrameData } from "../frame/frame.ts";
 import { isDay } from "./iso-day.ts";
+import { written } from "./written.ts";
 
 /** In which language and time zone the workspace shows what has one: both are the site's. */
 export interface Locale {
@@ -29,29 +30,33 @@ export interface Format {
 }
 
 const DAY = { day: "numeric", month: "short", year: "numeric" } as const;
-const DAY_MS = 86_400_000;
+const HOUR_MS = 3_600_000;
+const DAY_MS = 24 * HOUR_MS;
 const UNITS = ["B", "kB", "MB", "GB"] as const;
 
 /** Makes what shows dates, numbers and money in a language and a time zone. */
 export function formatFor({ language, timeZone }: Locale): Format {
   const zone = timeZone === undefined ? {} : { timeZone };
-  const numbers = new Intl.NumberFormat(language);
-  const rounded = new Intl.NumberFormat(language, { maximumFractionDigits: 1 });
-  const shares = new Intl.NumberFormat(language, { minimumFractionDigits: 1, maximumFractionDigits: 1 });
-  const minute = new Intl.DateTimeFormat(language, { hour: "2-digit", minute: "2-digit", ...zone });
-  const days = new Intl.DateTimeFormat(language, { ...DAY, ...zone });
+  const writer = (options: Intl.NumberFormatOptions) => once(() => new Intl.NumberFormat(language, options));
+  const clock = (options: Intl.DateTimeFormatOptions) =>
+    once(() => new Intl.DateTimeFormat(language, options));
+  const numbers = writer({});
+  const rounded = writer({ maximumFractionDigits: 1 });
+  const shares = writer({ minimumFractionDigits: 1, maximumFractionDigits: 1 });
+  const minute = clock({ hour: "2-digit", minute: "2-digit", ...zone });
+  const days = clock({ ...DAY, ...zone });
   // A date without a time has no zone to be moved by.
-  const wholeDays = new Intl.DateTimeFormat(language, { ...DAY, timeZone: "UTC" });
-  const short = new Intl.DateTimeFormat(language, { day: "numeric", month: "short", ...zone });
-  const wholeShort = new Intl.DateTimeFormat(language, { day: "numeric", month: "short", timeZone: "UTC" });
-  const moments = new Intl.DateTimeFormat(language, { dateStyle: "long", timeStyle: "short", ...zone });
-  const ago = new Intl.RelativeTimeFormat(language, { numeric: "auto" });
-  const calendar = new Intl.DateTimeFormat("en-CA", { ...zone });
-  const dayNumber = (at: number): number => Date.parse(calendar.format(at)) / DAY_MS;
+  const wholeDays = clock({ ...DAY, timeZone: "UTC" });
+  const short = clock({ day: "numeric", month: "short", ...zone });
+  const wholeShort = clock({ day: "numeric", month: "short", timeZone: "UTC" });
+  const moments = clock({ dateStyle: "long", timeStyle: "short", ...zone });
+  const ago = once(() => new Intl.RelativeTimeFormat(language, { numeric: "auto" }));
+  const calendar = once(() => new Intl.DateTimeFormat("en-CA", { ...zone }));
+  const dayNumber = (at: number): number => Date.parse(calendar().format(at)) / DAY_MS;
   const isWhole = (date: string | Date): boolean => typeof date === "string" && isDay(date);
   return {
-    count: (value) => numbers.format(value),
-    percent: (share) => `${shares.format(share * 100)} %`,
+    count: (value) => numbers().format(value),
+    percent: (share) => `${shares().format(share * 100)} %`,
     money: (amount, currency) =>
       new Intl.NumberFormat(language, {
         style: "currency",
@@ -61,22 +66,27 @@ export function formatFor({ language, timeZone }: Locale): Format {
     when(iso, now = Date.now()) {
       const at = Date.parse(iso);
       const from = dayNumber(at) - dayNumber(now);
-      if (from === 0) return minute.format(at);
-      return from > -7 && from < 0 ? ago.format(from, "day") : days.format(at);
+      if (from === 0) return minute().format(at);
+      return from > -7 && from < 0 ? ago().format(from, "day") : days().format(at);
     },
-    day: (date) => (isWhole(date) ? wholeDays : days).format(new Date(date)),
-    shortDay: (date) => (isWhole(date) ? wholeShort : short).format(new Date(date)),
-    moment: (iso) => moments.format(new Date(iso)),
+    day: (date) => (isWhole(date) ? wholeDays : days)().format(new Date(date)),
+    shortDay: (date) => (isWhole(date) ? wholeShort : short)().format(new Date(date)),
+    moment: (iso) => moments().format(new Date(iso)),
     bytes(size) {
       const step = size < 1 ? 0 : Math.min(UNITS.length - 1, Math.floor(Math.log10(size) / 3));
-      return `${rounded.format(size / 1000 ** step)} ${UNITS[step]}`;
+      return `${rounded().format(size / 1000 ** step)} ${UNITS[step]}`;
     },
   };
 }
 
+// A browser takes long over making one of these, and a screen needs few of them.
+function once<T>(make: () => T): () => T {
+  let made: T | undefined;
+  return () => (made ??= make());
+}
+
 const made = new Map<string, Format>();
 
-// Making what shows dates takes a while; a screen moves to another site seldom.
 function here(): Format {
   const locale = localeOf(frameData());
   const key = `${locale.language} ${locale.timeZone}`;
@@ -86,14 +96,22 @@ function here(): Format {
 }
 
 /** What the workspace's screens show things by: their site's language and time zone. */
-export const count: Format["count"] = (value) => here().count(value);
-export const percent: Format["percent"] = (share) => here().percent(share);
-export const money: Format["money"] = (amount, currency) => here().money(amount, currency);
-export const when: Format["when"] = (iso, now) => here().when(iso, now);
-export const day: Format["day"] = (date) => here().day(date);
-export const shortDay: Format["shortDay"] = (date) => here().shortDay(date);
-export const moment: Format["moment"] = (iso) => here().moment(iso);
-export const bytes: Format["bytes"] = (size) => here().bytes(size);
+export const count: Format["count"] = (value) => written(`count ${value}`, () => here().count(value));
+export const percent: Format["percent"] = (share) => written(`percent ${share}`, () => here().percent(share));
+export const money: Format["money"] = (amount, currency) =>
+  written(`money ${amount} ${currency}`, () => here().money(amount, currency));
+export const when: Format["when"] = (iso, now = Date.now()) =>
+  // What is today at one hour is not at another.
+  written(`when ${iso} ${Math.floor(now / HOUR_MS)}`, () => here().when(iso, now));
+export const day: Format["day"] = (date) => written(`day ${keyOf(date)}`, () => here().day(date));
+export const shortDay: Format["shortDay"] = (date) =>
+  written(`short ${keyOf(date)}`, () => here().shortDay(date));
+export const moment: Format["moment"] = (iso) => written(`moment ${iso}`, () => here().moment(iso));
+export const bytes: Format["bytes"] = (size) => written(`bytes ${size}`, () => here().bytes(size));
+
+function keyOf(date: string | Date): string {
+  return typeof date === "string" ? date : date.toISOString();
+}
 
 /** The locale that the workspace's frame says; British English and the browser's zone where it says none. */
 export function localeOf(data: Pick<FrameData, "siteLanguage" | "siteTimeZone">): Locale {

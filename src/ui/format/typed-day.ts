@@ -1,4 +1,5 @@
 import { isDay } from "./iso-day.ts";
+import { written } from "./written.ts";
 
 const PARTS = { day: "2-digit", month: "2-digit", year: "numeric", timeZone: "UTC" } as const;
 type Part = "day" | "month" | "year";
@@ -22,17 +23,21 @@ function partsOf(language: string, day = "2026-11-23"): Intl.DateTimeFormatPart[
 /** A day such as 2026-11-23 as the language writes it in figures, such as 23/11/2026; what is no day stays as it is. */
 export function writeDay(day: string, language: string): string {
   if (!isDay(day)) return day;
-  return partsOf(language, day)
-    .map(({ value }) => value)
-    .join("");
+  return written(`figures ${language} ${day}`, () =>
+    partsOf(language, day)
+      .map(({ value }) => value)
+      .join(""),
+  );
 }
 
 /** How days are typed in that language, such as dd/mm/yyyy. */
 export function dayPattern(language: string): string {
   const letters: Partial<Record<string, string>> = { day: "dd", month: "mm", year: "yyyy" };
-  return partsOf(language)
-    .map(({ type, value }) => letters[type] ?? value)
-    .join("");
+  return written(`pattern ${language}`, () =>
+    partsOf(language)
+      .map(({ type, value }) => letters[type] ?? value)
+      .join(""),
+  );
 }
 
 /**

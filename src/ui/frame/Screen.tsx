@@ -1,5 +1,6 @@
-import { Suspense, useEffect, type ReactNode } from "react";
+import { Suspense, type ReactNode } from "react";
 import { Answers } from "./Answers.tsx";
+import { ScreenTakenOver } from "./later.tsx";
 import { tellTimeZone } from "./time-zone.ts";
 
 /** What every screen stands in: the shared answers, and what is drawn here when the server could not draw it. */
@@ -7,17 +8,14 @@ export function Screen({ children }: { children: ReactNode }) {
   return (
     <Answers>
       <Suspense fallback={null}>
-        <TakenOver>{children}</TakenOver>
+        <ScreenTakenOver onTakenOver={takenOver}>{children}</ScreenTakenOver>
       </Suspense>
     </Answers>
   );
 }
 
 // What the server drew is busy until it can be worked with.
-function TakenOver({ children }: { children: ReactNode }) {
-  useEffect(() => {
-    document.querySelector("main")?.removeAttribute("aria-busy");
-    tellTimeZone();
-  }, []);
-  return children;
+function takenOver(): void {
+  document.querySelector("main")?.removeAttribute("aria-busy");
+  tellTimeZone();
 }

@@ -12,13 +12,14 @@ const MAX_CHARACTERS = 250_000;
 
 /**
  * Asks for what a screen asks for when it is first drawn, so that its first rows are in the first answer: it is drawn
- * once without them, which tells what it wants. Answers the screen's properties.
+ * once without them, which tells what it wants, and last with all, which tells what is written. Answers the screen's properties.
  */
 export async function withFirstAnswers<P extends object>(Screen: ComponentType<P>, props: P): Promise<P> {
   const { queries } = serverFrame()!;
   const end = AbortSignal.timeout(AT_MOST_MS);
-  for (let round = 0; round < ROUNDS; round += 1) {
+  for (let round = 0; round <= ROUNDS; round += 1) {
     renderToStaticMarkup(createElement(Screen, props));
+    if (round === ROUNDS) break;
     const wanted = queries.getQueryCache().getAll().filter(isWanted);
     if (wanted.length === 0) break;
     const asked = Promise.allSettled(wanted.map((query) => query.fetch()));
@@ -54,5 +55,7 @@ function over(signal: AbortSignal): Promise<void> {
 /** The answers that the server has, as the text of a script that is only read; a tag within ends nothing. */
 export function writtenAnswers(): string {
   const frame = serverFrame();
-  return frame ? JSON.stringify(dehydrate(frame.queries)).replaceAll("<", "\\u003c") : "{}";
+  return frame
+    ? JSON.stringify({ ...dehydrate(frame.queries), written: frame.written }).replaceAll("<", "\\u003c")
+    : "{}";
 }

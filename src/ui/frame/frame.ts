@@ -1,4 +1,5 @@
 import type { QueryClient } from "@tanstack/react-query";
+import type { BarsChart } from "../charts/chart.ts";
 
 /** What the frame of the workspace says of who looks at what: attributes of its document, and of a request on the server. */
 export interface FrameData {
@@ -19,8 +20,12 @@ export interface ServerFrame {
   /** What the browser keeps and has told. */
   cookies: string;
   queries: QueryClient;
+  /** What it has written in the site's language, by names. */
+  written: Record<string, string>;
   /** Makes a call of the API as whoever asked for the screen. */
   ask(path: string, init: RequestInit): Promise<Response>;
+  /** A chart as SVG of that width. */
+  drawBars(bars: BarsChart, widthPx: number): string;
 }
 
 let read: () => ServerFrame | undefined = () => undefined;

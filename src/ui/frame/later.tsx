@@ -1,4 +1,14 @@
-import { lazy, Suspense, useEffect, useRef, useState, useSyncExternalStore } from "react";
+import {
+  createContext,
+  lazy,
+  startTransition,
+  Suspense,
+  useContext,
+  useEffect,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from "react";
 import type { ComponentType, ReactNode } from "react";
 
 const never = (): (() => void) => () => undefined;
@@ -6,12 +16,26 @@ const never = (): (() => void) => () => undefined;
 /** How far below, or above, what is in sight something is fetched. */
 const AHEAD = "2000px";
 
+// Whether the screen around is taken over; undefined: there is none.
+const Screened = createContext<boolean | undefined>(undefined);
+
+/** A screen whose parts come in when it is taken over, all in one go that lets the browser breathe. */
+export function ScreenTakenOver({ onTakenOver, children }: { onTakenOver(): void; children: ReactNode }) {
+  const [isTakenOver, setTakenOver] = useState(false);
+  useEffect(() => startTransition(() => setTakenOver(true)), []);
+  useEffect(() => {
+    if (isTakenOver) onTakenOver();
+  }, [isTakenOver, onTakenOver]);
+  return <Screened value={isTakenOver}>{children}</Screened>;
+}
+
 /** Whether this is drawn in a browser that has taken the screen over; what the server drew is taken over as it is. */
 export function useTakenOver(): boolean {
+  const screened = useContext(Screened);
   return useSyncExternalStore(
     never,
-    () => true,
-    () => false,
+    () => screened ?? true,
+    () => screened ?? false,
   );
 }
 

@@ -1,4 +1,5 @@
 import { AsyncLocalStorage } from "node:async_hooks";
+import { drawnBars } from "../charts/drawn-bars.ts";
 import { newQueries } from "../client/queries.ts";
 import { drawIn, type ServerFrame } from "./frame.ts";
 
@@ -10,5 +11,5 @@ export function inServerFrame<T>(
   given: Pick<ServerFrame, "url" | "cookies" | "ask">,
   draw: () => Promise<T>,
 ): Promise<T> {
-  return frames.run({ data: {}, ...given, queries: newQueries() }, draw);
+  return frames.run({ data: {}, ...given, queries: newQueries(), written: {}, drawBars: drawnBars }, draw);
 }

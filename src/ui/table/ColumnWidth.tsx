@@ -47,7 +47,7 @@ export function ColumnWidth(props: {
       aria-valuenow={props.px ?? 0}
       aria-valuetext={props.px === undefined ? say.asWideAsItNeeds : say.pixels(props.px)}
       title={say.drawItToTheSideADouble}
-      className="absolute top-0 -right-1.5 bottom-0 w-6 cursor-col-resize touch-none after:absolute after:inset-y-1 after:left-1/2 after:w-px after:bg-line hover:after:bg-accent focus-visible:after:w-0.5 focus-visible:after:bg-accent max-sm:hidden"
+      className="absolute top-0 -right-1.5 bottom-0 z-1 w-6 cursor-col-resize touch-none after:absolute after:inset-y-1 after:left-1/2 after:w-px after:bg-line hover:after:bg-accent focus-visible:after:w-0.5 focus-visible:after:bg-accent max-sm:hidden"
       onPointerDown={draw}
       onDoubleClick={() => onChange(undefined)}
       onKeyDown={press}

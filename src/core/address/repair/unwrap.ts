@@ -1,4 +1,4 @@
-import { decodeHTMLAttribute, decodeHTMLStrict } from "entities";
+import { decodeHTMLAttribute, decodeHTMLStrict } from "entities/decode";
 import type { Repair } from "../address.ts";
 
 // Zero-width space, joiners, word joiner, byte order mark, soft hyphen, direction marks: invisible companions of copied text.

@@ -1,4 +1,4 @@
-import { escapeAttribute } from "entities";
+import { escapeAttribute } from "entities/escape";
 import { CREATIVE_ATTRIBUTE, OVERRIDE_ATTRIBUTE, type LinkInHtml } from "../scan.ts";
 import { GREATER, isSpace, SLASH } from "../../html/signs.ts";
 import type { StartTag } from "../start-tags.ts";

@@ -1,4 +1,4 @@
-import { decodeHTML } from "entities";
+import { decodeHTML } from "entities/decode";
 import { walkTags } from "../../links/start-tags.ts";
 
 /** A heading of a page, and the id under which `#id` leads to it. */

@@ -1,5 +1,5 @@
 import { DOMSerializer } from "@tiptap/pm/model";
-import { escapeAttribute, escapeText } from "entities";
+import { escapeAttribute, escapeText } from "entities/escape";
 import { bodyDocument, bodySchema, type Body } from "./body.ts";
 import { isOptionalWhenEmpty } from "./picture.ts";
 
@@ -46,7 +46,7 @@ export type BodyHtml = string & { readonly __admitted: unique symbol };
 export function bodyToHtml(body: Body): BodyHtml;
 export function bodyToHtml(body: unknown): string;
 export function bodyToHtml(body: unknown): string {
-  const serializer = DOMSerializer.fromSchema(bodySchema);
+  const serializer = DOMSerializer.fromSchema(bodySchema());
   const fragment = serializer.serializeFragment(bodyDocument(body).content, {
     document: paper as unknown as Document,
   });

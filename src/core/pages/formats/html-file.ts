@@ -1,4 +1,5 @@
-import { decodeHTML, escapeAttribute, escapeText } from "entities";
+import { decodeHTML } from "entities/decode";
+import { escapeAttribute, escapeText } from "entities/escape";
 import { walkTags, type StartTag } from "../../links/start-tags.ts";
 import type { PageMeta } from "./front-matter.ts";
 

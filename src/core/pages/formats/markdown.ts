@@ -139,7 +139,7 @@ function isPlainLink({ attrs }: Mark): boolean {
 
 function linkOpens(mark: Mark): string {
   if (isPlainLink(mark)) return "[";
-  const html = htmlOf({ type: "paragraph", content: [bodySchema.text("x", [mark]).toJSON()] });
+  const html = htmlOf({ type: "paragraph", content: [bodySchema().text("x", [mark]).toJSON()] });
   return html.slice("<p>".length, html.indexOf(">x</a>") + 1);
 }
 

@@ -1,4 +1,4 @@
-import { escapeUTF8 } from "entities";
+import { escapeUTF8 } from "entities/escape";
 import { renderToStaticMarkup } from "react-dom/server";
 import type { Notice } from "../../../core/routes/route.ts";
 import type { Candidate } from "../../../core/misses/closest.ts";

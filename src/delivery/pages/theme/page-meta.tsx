@@ -1,4 +1,4 @@
-import { decodeHTML } from "entities";
+import { decodeHTML } from "entities/decode";
 import type { PublishedPage } from "../../../store/ground/models.ts";
 import type { SiteFrame } from "./site-document.tsx";
 

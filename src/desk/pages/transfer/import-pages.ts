@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from "node:util";
-import { escapeAttribute } from "entities";
+import { escapeAttribute } from "entities/escape";
 import { destinationKind } from "../../../core/address/classify.ts";
 import { pathKey } from "../../../core/address/path-key.ts";
 import { bodyToHtml } from "../../../core/pages/body/to-html.ts";

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Download, Printer } from "lucide-react";
 import type { Site } from "../../../core/sites/site.ts";
 import { TREATMENTS } from "../../../core/rules/treatment.ts";
-import { whenSeen } from "../../../ui/frame/later.tsx";
+import { Bars } from "../../../ui/charts/Bars.tsx";
 import { SectionTabs } from "../../../ui/frame/SectionTabs.tsx";
 import { TREATMENT_COLOR } from "../../../ui/links/link-words.ts";
 import { Screen } from "../../../ui/frame/Screen.tsx";
@@ -12,11 +12,6 @@ import { hrefOf, messageOf } from "../../../ui/client/api.ts";
 import { DataTable, type Column } from "../../../ui/table/DataTable.tsx";
 import { count, moment } from "../../../ui/format/format.ts";
 import * as say from "../words.ts";
-
-const Bars = whenSeen(
-  async () => (await import("../../../ui/charts/Bars.tsx")).Bars,
-  () => <p className="h-64 text-quiet">{say.drawing}</p>,
-);
 
 const MEANING = {
   sponsored: say.sayThatTheyArePaidSponsored,
@@ -140,7 +135,8 @@ function Report({ site }: { site: Site }) {
             rows={days.map((day) => ({ ...day, label: day.day }))}
             series={TREATMENTS.map((one) => ({ name: one, field: one, color: TREATMENT_COLOR[one] }))}
             label={say.outsideLinksByTreatmentOnDaysFrom(days.length, days[0]!.day, days.at(-1)!.day)}
-            className="h-64 w-full"
+            heightPx={256}
+            usualWidthPx={1024}
           />
         )}
       </section>

@@ -40,7 +40,7 @@ export function useRope(editor: Editor | null, column: RefObject<HTMLElement | n
       clearTimeout(timer);
       timer = setTimeout(measure, REST_MS);
     };
-    measure();
+    const first = requestAnimationFrame(measure);
     const leave = onTextChange(editor, soon);
     // Fonts and pictures that come later change the text's size.
     const observer = new ResizeObserver(() => {
@@ -49,6 +49,7 @@ export function useRope(editor: Editor | null, column: RefObject<HTMLElement | n
     observer.observe(editor.view.dom);
     return () => {
       clearTimeout(timer);
+      cancelAnimationFrame(first);
       leave();
       observer.disconnect();
     };

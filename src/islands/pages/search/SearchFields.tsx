@@ -12,8 +12,6 @@ import { ResultPreview } from "./ResultPreview.tsx";
 import type { SearchTyped } from "./search-typed.ts";
 import * as say from "../words.ts";
 
-const LANGUAGES = languageOptions();
-
 /** What search engines and those who pass the page on are told of it, and what they would make of that. */
 export function SearchFields(props: { site: Site; page: Page; errors: Record<string, string> }) {
   const { site, page, errors } = props;
@@ -54,7 +52,7 @@ export function SearchFields(props: { site: Site; page: Page; errors: Record<str
                 name="search.language"
                 label={say.languageOfThisPage}
                 none={say.thatOfTheSite}
-                options={LANGUAGES}
+                options={languageOptions}
                 error={error("language")}
               />
               <CheckField name="search.noindex">{say.leaveItOutOfResultsSitemapAnd}</CheckField>

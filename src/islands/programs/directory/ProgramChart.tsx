@@ -1,13 +1,9 @@
 import type { ProgramFigures } from "../../../core/programs/program.ts";
-import { whenSeen } from "../../../ui/frame/later.tsx";
+import { Bars } from "../../../ui/charts/Bars.tsx";
 import { Choice } from "../../../ui/fields/Choice.tsx";
 import { useAddressState } from "../../../ui/client/url-state.ts";
 import * as say from "../words.ts";
 
-const Bars = whenSeen(
-  async () => (await import("../../../ui/charts/Bars.tsx")).Bars,
-  () => <p className="h-52 text-quiet">{say.drawing}</p>,
-);
 const MAX_BARS = 12;
 
 const FIGURES = {
@@ -65,7 +61,7 @@ export function ProgramChart({ programs }: { programs: readonly ProgramFigures[]
         rows={rows}
         series={series.map((one) => ({ ...one, name: `${one.name}${unit}`, stack: one.field }))}
         label={say.ofTheSameFiguresStandInThe(word, rows.map(({ label }) => label).join(", "))}
-        className="h-52 w-full"
+        heightPx={208}
       />
     </section>
   );

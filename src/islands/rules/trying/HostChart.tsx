@@ -2,7 +2,8 @@ import { useState } from "react";
 import type { TriedRules } from "../../../core/rules/rule.ts";
 import { DataTable, type Column } from "../../../ui/table/DataTable.tsx";
 import { TREATMENTS } from "../../../core/rules/treatment.ts";
-import { Bars, type Series } from "../../../ui/charts/Bars.tsx";
+import { Bars } from "../../../ui/charts/Bars.tsx";
+import type { Series } from "../../../ui/charts/chart.ts";
 import { TREATMENT_COLOR, TREATMENT_WORD } from "../../../ui/links/link-words.ts";
 import * as say from "../words.ts";
 
@@ -55,7 +56,7 @@ export default function HostChart({ hosts, isChanged }: { hosts: readonly Host[]
             shown.length,
             isChanged ? say.beforeAndAfter : say.asTheyAre,
           )}
-          className={shown.length > 6 ? "h-96 w-full" : "h-64 w-full"}
+          heightPx={shown.length > 6 ? 384 : 256}
         />
       )}
     </figure>

@@ -192,6 +192,11 @@ export const nothingUnderThisAddress = "There is nothing under this address of t
 export const itMayHaveBeenMistyped = "It may have been mistyped.";
 export const goToYourPages = "Go to your pages";
 
+// later.tsx
+export const thisPartCouldNotBeFetched =
+  "This part of the screen could not be fetched. If it stays so, load the screen again.";
+export const tryAgain = "Try again";
+
 // Workspace.astro
 export const toTheScreen = "To the screen";
 export const sections = "Sections";

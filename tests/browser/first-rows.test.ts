@@ -153,12 +153,46 @@ describe("the browser", () => {
       return tip.isVisible();
     });
     library.length = 0;
-    await page.setViewportSize({ width: 390, height: 800 });
     await page.goto("/low-lantern/clicks");
+    await takenOver(page);
+    assert.deepEqual(library, [], "it fits again");
+    await page.setViewportSize({ width: 390, height: 800 });
     await until("it is drawn for a narrow window", async () => {
       const [box, drawing] = await Promise.all([chart.boundingBox(), chart.locator("svg").boundingBox()]);
       return library.length > 0 && Math.abs((box?.width ?? 0) - (drawing?.width ?? -9)) < 2;
     });
+    await context.close();
+  });
+
+  test("keeps what is there when a part of the screen cannot be fetched, and fetches it when it is asked to", async () => {
+    const { context, page } = await app.signedIn();
+    const alert = page.getByRole("alert").filter({ hasText: "could not be fetched" });
+    const again = page.getByRole("button", { name: "Try again" });
+    const late = /\/(LiveBars|HtmlView)\.[^/]*\.js$/;
+
+    await page.goto("/low-lantern/clicks");
+    await takenOver(page);
+    await page.route(late, (route) => route.abort());
+    const chart = page.getByRole("img", { name: /^Clicks per day/ });
+    await chart.hover();
+    await alert.waitFor();
+    assert.ok(await chart.locator("svg").isVisible(), "the drawing went with it");
+    await again.click();
+    await alert.waitFor();
+    await page.unroute(late);
+    await again.click();
+    await alert.waitFor({ state: "detached" });
+    assert.ok(await chart.locator("svg").isVisible());
+
+    await page.goto("/low-lantern/pages/6");
+    await takenOver(page);
+    await page.route(late, (route) => route.abort());
+    await page.getByRole("radio", { name: "HTML" }).click();
+    await alert.waitFor();
+    await page.getByLabel("Title", { exact: true }).waitFor();
+    await page.unroute(late);
+    await again.click();
+    await alert.waitFor({ state: "detached" });
     await context.close();
   });
 

@@ -150,7 +150,7 @@ describe("the routes screen", () => {
     await panel.getByLabel("Title").fill("A small refractor");
     await panel.getByLabel("Status").selectOption("307");
     await panel.getByRole("button", { name: "Make and copy" }).click();
-    await row(page, slug).getByText("307").waitFor();
+    await row(page, slug).getByText("307", { exact: true }).waitFor();
 
     const open = page.getByRole("complementary", { name: "Route" });
     await open.getByTestId("click-count").getByText("0", { exact: true }).waitFor();

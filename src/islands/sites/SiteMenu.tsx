@@ -1,15 +1,13 @@
 import { ChevronDown } from "lucide-react";
-import { lazy, Suspense, useState, type KeyboardEvent } from "react";
+import { useState, type ComponentProps, type KeyboardEvent } from "react";
+import { later } from "../../ui/frame/later.tsx";
 import type { SiteMenuProps } from "./site-menu-props.ts";
 import { SITE_NAME } from "./site-name.ts";
 
-const fetchMenu = () => import("./OpenSiteMenu.tsx");
-const OpenSiteMenu = lazy(fetchMenu);
-
-function fetchSoon(): void {
-  // What cannot be fetched now is asked for again when it is to be shown.
-  void Promise.allSettled([fetchMenu()]);
-}
+const OpenSiteMenu = later(
+  async () => (await import("./OpenSiteMenu.tsx")).default,
+  ({ site }: SiteMenuProps) => <Name name={site.name} />,
+);
 
 /** Behind the site's name is its menu; it stands on every screen, and is fetched when somebody goes there. */
 export function SiteMenu(props: SiteMenuProps) {
@@ -19,24 +17,22 @@ export function SiteMenu(props: SiteMenuProps) {
     event.preventDefault();
     want(true);
   };
-  const name = (
-    <button
-      type="button"
-      aria-haspopup="menu"
-      aria-expanded={false}
-      className={SITE_NAME}
-      onPointerEnter={fetchSoon}
-      onFocus={fetchSoon}
+  if (isWanted) return <OpenSiteMenu {...props} />;
+  return (
+    <Name
+      name={props.site.name}
+      onPointerEnter={OpenSiteMenu.fetchSoon}
+      onFocus={OpenSiteMenu.fetchSoon}
       onClick={() => want(true)}
       onKeyDown={onKeyDown}
-    >
-      {props.site.name} <ChevronDown size={15} aria-hidden />
-    </button>
+    />
   );
-  if (!isWanted) return name;
+}
+
+function Name({ name, ...events }: { name: string } & ComponentProps<"button">) {
   return (
-    <Suspense fallback={name}>
-      <OpenSiteMenu {...props} />
-    </Suspense>
+    <button type="button" aria-haspopup="menu" aria-expanded={false} className={SITE_NAME} {...events}>
+      {name} <ChevronDown size={15} aria-hidden />
+    </button>
   );
 }

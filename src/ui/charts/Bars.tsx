@@ -32,8 +32,15 @@ export function Bars({ label, usualWidthPx = USUAL_WIDTH_PX, ...bars }: BarsProp
     if (!element) return undefined;
     const live = (): void => leave(element.querySelector("svg")?.outerHTML ?? "");
     if (wanted === first && isRead(element)) {
+      const resized = (): void => {
+        if (!isRead(element)) live();
+      };
       element.addEventListener("pointerenter", live, { once: true });
-      return () => element.removeEventListener("pointerenter", live);
+      addEventListener("resize", resized);
+      return () => {
+        element.removeEventListener("pointerenter", live);
+        removeEventListener("resize", resized);
+      };
     }
     const inSight = new IntersectionObserver((entries) => {
       if (entries.some(({ isIntersecting }) => isIntersecting)) live();

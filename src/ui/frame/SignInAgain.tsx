@@ -1,8 +1,8 @@
-import { lazy, Suspense, useEffect, useSyncExternalStore } from "react";
+import { useEffect, useSyncExternalStore } from "react";
 import { isSignedOut, listenToSession } from "../client/session.ts";
+import { later } from "./later.tsx";
 
-const fetched = () => import("./SignInDialog.tsx");
-const SignInDialog = lazy(fetched);
+const SignInDialog = later(async () => (await import("./SignInDialog.tsx")).default);
 /** It is fetched before it is needed: by then another version may be running. */
 const FETCHED_AFTER_MS = 3_000;
 
@@ -10,13 +10,8 @@ const FETCHED_AFTER_MS = 3_000;
 export function SignInAgain() {
   const isAsking = useSyncExternalStore(listenToSession, isSignedOut, () => false);
   useEffect(() => {
-    const timer = setTimeout(() => void fetched().catch(() => undefined), FETCHED_AFTER_MS); // asked for again when it is needed
+    const timer = setTimeout(SignInDialog.fetchSoon, FETCHED_AFTER_MS);
     return () => clearTimeout(timer);
   }, []);
-  if (!isAsking) return null;
-  return (
-    <Suspense>
-      <SignInDialog />
-    </Suspense>
-  );
+  return isAsking ? <SignInDialog /> : null;
 }

@@ -10,6 +10,7 @@ import {
   useSyncExternalStore,
 } from "react";
 import type { ComponentType, ReactNode } from "react";
+import * as say from "../words.ts";
 
 const never = (): (() => void) => () => undefined;
 
@@ -29,6 +30,9 @@ export function ScreenTakenOver({ onTakenOver, children }: { onTakenOver(): void
   return <Screened value={isTakenOver}>{children}</Screened>;
 }
 
+// Asks for a part again that could not be fetched.
+const Again = createContext(() => {});
+
 /** Whether this is drawn in a browser that has taken the screen over; what the server drew is taken over as it is. */
 export function useTakenOver(): boolean {
   const screened = useContext(Screened);
@@ -45,22 +49,47 @@ export type Later<P> = ComponentType<P> & {
   fetchSoon(): void;
 };
 
-/** A part that is fetched when it is shown; `place` stands there until then. */
+/** A part that is fetched when it is shown; `place` stands there until then, and stays when it cannot be fetched. */
 export function later<P extends object>(
   fetch: () => Promise<ComponentType<P>>,
   place: (props: P) => ReactNode = () => null,
 ): Later<P> {
   let Fetched: ComponentType<P> | undefined;
-  const load = async (): Promise<{ default: ComponentType<P> }> => ({ default: (Fetched ??= await fetch()) });
-  const Fetching = lazy(load);
+  const load = async (): Promise<ComponentType<P>> => (Fetched ??= await fetch());
+  // What cannot be fetched takes nothing along: what stood in its place stays, and it can be asked for again.
+  function NotFetched(props: P) {
+    const again = useContext(Again);
+    return (
+      <>
+        {place(props)}
+        <p role="alert" className="text-bad">
+          {say.thisPartCouldNotBeFetched}{" "}
+          <button type="button" className="underline" onClick={again}>
+            {say.tryAgain}
+          </button>
+        </p>
+      </>
+    );
+  }
+  const fetching = (): ComponentType<P> =>
+    lazy(async () => {
+      try {
+        return { default: await load() };
+      } catch (error) {
+        console.error(error);
+        return { default: NotFetched };
+      }
+    });
   function Place(props: P) {
     const isTakenOver = useTakenOver();
-    const [Part] = useState(() => Fetched ?? Fetching);
+    const [Part, setPart] = useState(() => Fetched ?? fetching());
     const here = place(props);
     return isTakenOver ? (
-      <Suspense fallback={here}>
-        <Part {...props} />
-      </Suspense>
+      <Again value={() => setPart(fetching)}>
+        <Suspense fallback={here}>
+          <Part {...props} />
+        </Suspense>
+      </Again>
     ) : (
       here
     );

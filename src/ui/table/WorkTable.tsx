@@ -9,6 +9,7 @@ import { useRoom } from "./use-room.ts";
 import { useRowKeys } from "./use-row-keys.ts";
 import { useTooWide } from "./use-too-wide.ts";
 import { useRemembered } from "../client/remembered.ts";
+import { useTakenOver } from "../frame/later.tsx";
 import { readWidths, withoutWidth, writeWidths } from "./widths.ts";
 import { WorkHead } from "./WorkHead.tsx";
 import { WorkRow as Row, type RowEvents } from "./WorkRow.tsx";
@@ -17,7 +18,7 @@ import { WorkRow as Row, type RowEvents } from "./WorkRow.tsx";
 const ROW_PX = 37;
 const NARROW_ROW_PX = 110;
 const ASK_AHEAD = 40;
-/** Rows that are drawn above and below those in sight, from when somebody goes to the rows or moves them. */
+/** Rows that are drawn above and below those in sight, once the server's are taken over. */
 const OVERSCAN = 6;
 
 /**
@@ -37,21 +38,18 @@ export function WorkTable<T extends WorkRow>(props: WorkTableProps<T>) {
   const rows = table.getRowModel().rows;
   const isNarrow = useNarrow();
   const body = useRef<HTMLTableSectionElement>(null);
-  const [isMoving, setMoving] = useState(false);
+  const isTakenOver = useTakenOver();
   const [room, tellRoom] = useRoom(props.name);
   const [top, setTop] = useState(room.abovePx);
   useEffect(() => {
     const abovePx = Math.round((body.current?.getBoundingClientRect().top ?? 0) + scrollY);
     setTop(abovePx);
     tellRoom({ abovePx, windowPx: innerHeight });
-    const moving = (): void => setMoving(true);
-    addEventListener("scroll", moving, { once: true });
-    return () => removeEventListener("scroll", moving);
   }, [tellRoom]);
   const virtual = useWindowVirtualizer({
     count: rows.length,
     estimateSize: () => (isNarrow ? NARROW_ROW_PX : ROW_PX),
-    overscan: isMoving ? OVERSCAN : 0,
+    overscan: isTakenOver ? OVERSCAN : 0,
     scrollMargin: top,
     // What the server draws, and is taken over: the rows that are seen at once.
     initialOffset: 0,
@@ -84,12 +82,7 @@ export function WorkTable<T extends WorkRow>(props: WorkTableProps<T>) {
 
   return (
     // A table that fits keeps its head in sight; one that does not is moved sideways.
-    <div
-      ref={frame}
-      onPointerEnter={() => setMoving(true)}
-      onFocus={() => setMoving(true)}
-      className={`relative ${isTooWide ? "overflow-x-auto" : "overflow-x-clip"}`}
-    >
+    <div ref={frame} className={`relative ${isTooWide ? "overflow-x-auto" : "overflow-x-clip"}`}>
       <table role="table" className="stacking w-full border-collapse text-left" aria-rowcount={rows.length}>
         <WorkHead {...props} {...{ table, isTooWide, widths, setWidth }} />
         <tbody role="rowgroup" ref={body} onKeyDown={keys.onKeyDown}>

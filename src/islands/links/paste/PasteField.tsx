@@ -1,24 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect, useRef, useState, type KeyboardEvent } from "react";
+import { useEffect, useRef, useState, type KeyboardEvent } from "react";
 import type { FrameSite } from "../../../ui/frame/frame-site.ts";
 import { Answers } from "../../../ui/frame/Answers.tsx";
 import { useDebounced } from "../../../ui/keys/use-debounced.ts";
-import { useTakenOver } from "../../../ui/frame/later.tsx";
+import { later, useTakenOver } from "../../../ui/frame/later.tsx";
 import { useKey } from "../../../ui/keys/use-key.ts";
 import { asking } from "../../../ui/client/queries.ts";
 import { messageOf } from "../../../ui/client/api.ts";
 import * as say from "../words.ts";
 
 // The field stands on every screen; what it can do is fetched when somebody goes there.
-const fetchKnown = () => import("./PasteKnown.tsx");
-const fetchMaker = () => import("./ShortLinkMaker.tsx");
-const PasteKnown = lazy(fetchKnown);
-const ShortLinkMaker = lazy(fetchMaker);
-
-function fetchParts(): void {
-  // What cannot be fetched now is asked for again when it is to be shown.
-  void Promise.allSettled([fetchKnown(), fetchMaker()]);
-}
+const PasteKnown = later(async () => (await import("./PasteKnown.tsx")).default);
+const ShortLinkMaker = later(async () => (await import("./ShortLinkMaker.tsx")).default);
 
 /** The field at the top of every screen: paste anything, see what is known of it, act on it. `/` goes there. */
 export function PasteField({ site }: { site: FrameSite }) {
@@ -99,7 +92,8 @@ function Field({ site }: { site: FrameSite }) {
         readOnly={!useTakenOver()}
         onFocus={() => {
           setOpen(true);
-          fetchParts();
+          PasteKnown.fetchSoon();
+          ShortLinkMaker.fetchSoon();
         }}
         onChange={(event) => {
           setText(event.target.value);
@@ -122,38 +116,36 @@ function Field({ site }: { site: FrameSite }) {
           className="absolute top-full right-0 left-0 z-40 mt-1 max-h-[75vh] overflow-auto rounded border border-line bg-sheet p-3 shadow-xl"
         >
           {known.isError ? <p className="text-bad">{messageOf(known.error)}</p> : null}
-          <Suspense>
-            {known.data ? (
-              <div inert={!isCurrent} aria-busy={!isCurrent} className={isCurrent ? "" : "opacity-50"}>
-                <PasteKnown
-                  site={site}
-                  text={text}
-                  known={known.data}
-                  making={making}
-                  onMake={() => setMaking(true)}
-                  onInserted={close}
-                  onMeant={(meant) => {
-                    setText(meant);
-                    input.current?.focus();
-                  }}
-                  onTracked={(built) => {
-                    setText(built.address);
-                    setSlug(built.slug);
-                    input.current?.focus();
-                  }}
-                />
-              </div>
-            ) : null}
-            {making && isCurrent && known.data?.address ? (
-              <ShortLinkMaker
-                key={known.data.address}
+          {known.data ? (
+            <div inert={!isCurrent} aria-busy={!isCurrent} className={isCurrent ? "" : "opacity-50"}>
+              <PasteKnown
                 site={site}
-                destination={known.data.address}
-                slug={slug}
-                onDone={close}
+                text={text}
+                known={known.data}
+                making={making}
+                onMake={() => setMaking(true)}
+                onInserted={close}
+                onMeant={(meant) => {
+                  setText(meant);
+                  input.current?.focus();
+                }}
+                onTracked={(built) => {
+                  setText(built.address);
+                  setSlug(built.slug);
+                  input.current?.focus();
+                }}
               />
-            ) : null}
-          </Suspense>
+            </div>
+          ) : null}
+          {making && isCurrent && known.data?.address ? (
+            <ShortLinkMaker
+              key={known.data.address}
+              site={site}
+              destination={known.data.address}
+              slug={slug}
+              onDone={close}
+            />
+          ) : null}
         </div>
       ) : null}
     </div>

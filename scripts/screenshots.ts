@@ -31,18 +31,6 @@ async function faulty(page: Page): Promise<void> {
   await page.waitForTimeout(1500);
 }
 
-// Some things that go into the bin.
-async function deleted(page: Page): Promise<void> {
-  const { items } = (await (await page.request.get("/api/v1/sites/low-lantern/routes?limit=4")).json()) as {
-    items: { id: string }[];
-  };
-  const headers = { Origin: WORKSPACE };
-  for (const { id } of items)
-    await page.request.delete(`/api/v1/sites/low-lantern/routes/${id}`, { headers });
-  await page.reload();
-  await page.getByRole("table", { name: "Bin" }).waitFor();
-}
-
 const shots: readonly Shot[] = [
   { name: "writing", path: "/low-lantern/pages/4", act: faulty },
   {
@@ -124,7 +112,7 @@ const shots: readonly Shot[] = [
       await page.getByRole("status").getByText("leads here.").waitFor();
     },
   },
-  { name: "bin", path: "/low-lantern/bin", act: deleted },
+  { name: "api-reference", path: "/api/v1/docs" },
   { name: "clicks", path: "/low-lantern/clicks?days=14&compare=1" },
   { name: "delivered-page", path: "http://lowlantern.localhost:4601/resources" },
 ];

@@ -243,8 +243,11 @@ export type LinkChange = z.infer<typeof change>;
 
 /** Links counted by host or by page; treatments are those of outside links. */
 export const ledgerGroupSchema = z.object({
+  /** The host; the page's path, or what a block is found by. */
   value: z.string(),
   title: z.string(),
+  /** What a page's path stands for; null for hosts. */
+  place: z.enum(["page", "block", "navigation"]).nullable(),
   links: z.int(),
   outside: z.int(),
   sponsored: z.int(),

@@ -95,7 +95,7 @@ export const attributesAnswerSchema = z.object({
 });
 
 const differenceSchema = z.object({
-  change: z.enum(["added", "taken out", "changed", "switched on", "switched off", "moved"]),
+  change: z.enum(["added", "removed", "changed", "switched on", "switched off", "moved"]),
   name: z.string(),
   before: z.string().optional(),
   after: z.string().optional(),

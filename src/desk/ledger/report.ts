@@ -29,7 +29,12 @@ export async function reportLinks(desk: WithStore, site: OpenSite, now: number):
     pagesInAll: pages.total,
     days,
     notLetOut: [
-      ...links.rows.map(({ page, title, words, href }) => ({ page, title, words, address: href })),
+      ...links.rows.map(({ page, place, title, words, href }) => ({
+        page: place === "page" ? page : "",
+        title,
+        words,
+        address: href,
+      })),
       ...pictures.map(({ page, title }) => ({ page, title, words: "a picture", address: null })),
     ],
   };

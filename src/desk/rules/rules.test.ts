@@ -158,7 +158,7 @@ describe("a set at a time", () => {
     assert.equal(status, 200, JSON.stringify(body));
     assert.deepEqual(
       body.schedule.differences.map(({ change }: { change: string }) => change),
-      ["added", "taken out", "taken out"],
+      ["added", "removed", "removed"],
     );
     assert.equal(await applyDueSchedules(garden.desk, Date.now()), 0);
     assert.equal(await applyDueSchedules(garden.desk, Date.now() + 61_000), 1);

@@ -88,6 +88,13 @@ export function TreatmentTable({
 }
 
 function GroupName({ by, group }: { by: "host" | "page"; group: LedgerGroup }) {
+  // A block has an address for us alone.
+  if (group.place === "block")
+    return (
+      <>
+        {group.title} <span className="text-sm text-quiet">{say.sharedBlock}</span>
+      </>
+    );
   return (
     <>
       <span className={by === "host" ? "font-mono text-[0.9em] font-semibold" : "font-mono text-[0.9em]"}>

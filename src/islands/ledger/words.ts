@@ -233,6 +233,7 @@ export const deliveredRel = "Delivered rel";
 export const tabOfLink = "Tab";
 export const pagesOnes = "pages";
 export const sharedBlocksOnes = "shared blocks";
+export const sharedBlock = "shared block";
 export const navigationOnes = "navigation";
 export const foundOf = (found: Value, what: Value) => `${found} ${what}`;
 

@@ -320,7 +320,7 @@ export const asItIsStored2 = "As it is stored";
 export const asReadersGetIt = "As readers get it";
 export const allPagesAsAZip = "All pages, as a zip";
 export const titlePathDescriptionAndCategoryGoWith =
-  "Title, path, description and category go with each page. What is taken out as it is stored can be brought in again, and nothing changes.";
+  "Title, path, description and category go with each page. What is exported as it is stored can be imported again, and nothing changes.";
 
 // CompareView.tsx
 export const thatVersionIsTheDraftAgainThe =

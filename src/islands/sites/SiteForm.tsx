@@ -9,12 +9,12 @@ const BEGINNINGS = [
   { value: "pages", word: say.empty, what: say.youWriteItsPagesAndMakeIts },
   {
     value: "pages/transfer",
-    word: say.withPagesThatAreBroughtIn,
+    word: say.withImportedPages,
     what: say.htmlOrMarkdownFilesOrAZip,
   },
   {
     value: "routes/transfer",
-    word: say.withRoutesThatAreBroughtIn,
+    word: say.withImportedRoutes,
     what: say.aTableOfShortLinksAndRedirects,
   },
 ];

@@ -169,9 +169,9 @@ export const whatWasCountedStaysForGoodAfter =
 // SiteForm.tsx
 export const empty = "empty";
 export const youWriteItsPagesAndMakeIts = "You write its pages and make its links here.";
-export const withPagesThatAreBroughtIn = "with pages that are brought in";
+export const withImportedPages = "with imported pages";
 export const htmlOrMarkdownFilesOrAZip = "HTML or Markdown files, or a zip of them.";
-export const withRoutesThatAreBroughtIn = "with routes that are brought in";
+export const withImportedRoutes = "with imported routes";
 export const aTableOfShortLinksAndRedirects = "A table of short links and redirects, as CSV or JSON.";
 export const makeTheSite = "Make the site";
 export const itsPagesShortLinksAndRedirectsAre =

@@ -238,7 +238,7 @@ export function ledgerEntries(
   ids: readonly string[],
 ): Promise<{ id: string; where: string; href: string; edition: string }[]> {
   return store.rows(
-    `SELECT l.id::text, coalesce(nullif(l.place, ''), s.title) AS "where", l.href, l.edition FROM ledger_links l ${SOURCE}
+    `SELECT l.id::text, CASE s.kind WHEN 'page' THEN l.place ELSE s.title END AS "where", l.href, l.edition FROM ledger_links l ${SOURCE}
      WHERE l.site_id = $site::bigint AND l.id = ANY($ids::bigint[])`,
     { site: siteId, ids },
   );
@@ -312,6 +312,7 @@ export async function countFacets(store: Store, siteId: string, filter: LedgerFi
 export interface LedgerGroupRow {
   value: string;
   title: string;
+  place: "page" | "block" | "navigation" | null;
   links: number;
   outside: number;
   sponsored: number;
@@ -337,6 +338,7 @@ export async function groupLedger(
   const key = by === "host" ? "l.host" : "l.place";
   const rows = await store.rows<LedgerGroupRow & { total: number }>(
     `SELECT ${key} AS value, ${by === "host" ? "''" : "coalesce((SELECT title FROM ledger_sources d WHERE d.id = min(l.source_id)), '')"} AS title,
+       ${by === "host" ? "NULL::text" : "min(l.source_kind)"} AS place,
        count(*)::int AS links, count(*) FILTER (WHERE ${outside})::int AS outside,
        ${["sponsored", "ugc", "nofollow", "plain"].map(treated).join(", ")},
        count(*) FILTER (WHERE l.target = '_blank')::int AS "newTab",
@@ -356,7 +358,7 @@ export function documentsWith(
   limit: number,
 ): Promise<{ page: string; title: string }[]> {
   return store.rows(
-    `SELECT path AS page, title FROM ledger_sources
+    `SELECT CASE kind WHEN 'page' THEN path ELSE '' END AS page, title FROM ledger_sources
      WHERE site_id = $site::bigint AND edition <> 'draft' AND live AND $finding = ANY(findings) ORDER BY path LIMIT ${limit}`,
     { site: siteId, finding },
   );

@@ -3,7 +3,7 @@ import { ruleSentence } from "../sentence.ts";
 
 /** One difference between two sets of rules. */
 export interface SetDifference {
-  change: "added" | "taken out" | "changed" | "switched on" | "switched off" | "moved";
+  change: "added" | "removed" | "changed" | "switched on" | "switched off" | "moved";
   name: string;
   /** The rule as a sentence, in the one set and in the other. */
   before?: string;
@@ -34,7 +34,7 @@ export function compareSets(before: readonly Rule[], after: readonly Rule[]): Se
   }
   for (const rule of before)
     if (!stayed.has(rule.name))
-      differences.push({ change: "taken out", name: rule.name, before: ruleSentence(rule) });
+      differences.push({ change: "removed", name: rule.name, before: ruleSentence(rule) });
   return differences;
 }
 

@@ -127,7 +127,7 @@ describe("sets compared", () => {
   const rows: [says: string, before: Rule[], after: Rule[], expected: string[]][] = [
     ["the same", [a, b], [a, b], []],
     ["one more", [a], [a, b], ["added b"]],
-    ["one less", [a, b], [b], ["taken out a"]],
+    ["one less", [a, b], [b], ["removed a"]],
     ["one moved to the front", [a, b, c], [c, a, b], ["moved c"]],
     ["switched off", [a], [{ ...a, enabled: false }], ["switched off a"]],
     [
@@ -136,7 +136,7 @@ describe("sets compared", () => {
       [rule("a", OUT, { ugc: "on" })],
       ["changed a", "switched on a"],
     ],
-    ["all at once", [a, b, c], [c, rule("b", OUT)], ["moved b", "changed b", "taken out a"]],
+    ["all at once", [a, b, c], [c, rule("b", OUT)], ["moved b", "changed b", "removed a"]],
   ];
   for (const [says, before, after, expected] of rows)
     test(says, () => {

@@ -55,7 +55,7 @@ export async function planChange(
   const isMeant = bulk.ids !== undefined || MEANS_ALL.has(bulk.action.do);
   for (const [index, row] of rows.entries()) {
     if (index % 2_000 === 0) await progress.step(index, rows.length);
-    const where = row.place || row.title;
+    const where = row.kind === "page" ? row.place : row.title;
     const address = fillAddress(row.href, site.variables);
     const change =
       ofCreative?.(row) ??

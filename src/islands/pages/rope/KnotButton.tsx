@@ -13,7 +13,6 @@ export function KnotButton(props: {
 }) {
   const { link, current } = props;
   const { delivered } = link;
-  const kind = delivered?.kind ?? "external";
   const { host, after } = addressParts(link.href);
   const attributes = delivered
     ? [delivered.resolved.target === "_blank" ? say.newTab : "", ...delivered.resolved.rel]
@@ -28,12 +27,17 @@ export function KnotButton(props: {
         className="group flex w-full items-start gap-2 pr-2 text-left"
       >
         <span className="grid size-6 shrink-0 place-items-center rounded-full bg-paper">
-          <Knot kind={kind} size={19} />
+          {/* Where it leads is not guessed while it is being looked up. */}
+          {delivered ? (
+            <Knot kind={delivered.kind} size={19} />
+          ) : (
+            <span className="size-2 rounded-full bg-line" />
+          )}
         </span>
         <span className="min-w-0 grow pt-0.5 text-sm leading-snug">
           <span className="block truncate font-medium">{link.words || say.noWords}</span>
           <span className="block truncate text-quiet">
-            {KIND_WORD[kind]}{" "}
+            {delivered ? KIND_WORD[delivered.kind] : ""}{" "}
             {delivered && delivered.programs.length > 0 ? (
               <span className="text-ink">{delivered.programs.join(", ")} </span>
             ) : null}

@@ -344,7 +344,7 @@ export async function groupLedger(
        count(*) FILTER (WHERE l.target = '_blank')::int AS "newTab",
        sum(cardinality(l.text_findings) + cardinality(l.rule_findings))::int AS findings, count(*) OVER ()::int AS total
      FROM ledger_links l ${joins} WHERE ${where} ${by === "host" ? "AND l.host <> ''" : ""}
-     GROUP BY 1 ORDER BY 3 DESC, 1 LIMIT ${page.limit} OFFSET ${page.offset}`,
+     GROUP BY 1 ORDER BY links DESC, 1 LIMIT ${page.limit} OFFSET ${page.offset}`,
     bind,
   );
   return { rows: rows.map(({ total: _, ...row }) => row), total: rows[0]?.total ?? 0 };

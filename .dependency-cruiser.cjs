@@ -21,7 +21,7 @@ const BELOW = {
 };
 /** The subjects: a folder in any layer is named after one, or is that layer's own ground. */
 const SUBJECTS =
-  "pages|files|blocks|navigation|links|routes|misses|trace|clicks|rules|ledger|programs|creatives|earnings|people|sites|jobs";
+  "pages|files|blocks|navigation|links|routes|misses|trace|clicks|rules|ledger|programs|creatives|earnings|people|sites|origin|jobs";
 /** What a layer may have beside them: what its subjects stand on. */
 const GROUND = { core: "ground|address|html|text", ui: "[a-z]+" };
 

@@ -136,6 +136,7 @@ async function ledgering(): Promise<void> {
     outgoing: {
       visit: async () => ({ ok: false, reason: "has no address", ms: 1 }),
       read: async () => ({ ok: false, reason: "has no address" }),
+      fetch: async () => ({ ok: false, reason: "has no address" }),
     },
     jobs: createJobs(store),
     texts: textsHere,

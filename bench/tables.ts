@@ -73,6 +73,7 @@ async function siteOf(
     outgoing: {
       visit: async () => ({ ok: false, reason: "is not asked here", ms: 0 }),
       read: async () => ({ ok: false, reason: "has no address" }),
+      fetch: async () => ({ ok: false, reason: "has no address" }),
     },
     texts: textsHere,
     seal: sealWith(["nothing is sealed here"]),

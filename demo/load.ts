@@ -24,14 +24,9 @@ import { demoBlocks, DEMO_PICTURES, demoNavigation, demoPages } from "./pages.ts
 import { demoRedirects, demoShortLinks } from "./routes.ts";
 import { openSite } from "../src/desk/sites/open-site.ts";
 import { outside } from "./page.ts";
+import { loadSaltmarsh, SALTMARSH_KEY } from "./saltmarsh/load.ts";
 import { DEMO_MAILS, letDemoPeopleIn, takeDemoPeople } from "./people.ts";
-import type {
-  WithStore,
-  WithDeliveryPort,
-  WithWorkspaceHosts,
-  WithReport,
-} from "../src/desk/ground/parts.ts";
-import type { WithTexts } from "../src/desk/pages/texts/read-text.ts";
+import type { StartingDesk } from "../src/desk/desk.ts";
 import type { Actor } from "../src/core/people/actor.ts";
 import { allSites, removeSite } from "../src/store/sites/sites.ts";
 import { allPeople } from "../src/store/people/people.ts";
@@ -44,20 +39,18 @@ const JOINED_BEFORE_MS = 150 * 86_400_000;
 const BANNER_ON = "/resources";
 
 const DEMO_KEY = "low-lantern";
+const DEMO_KEYS = [DEMO_KEY, SALTMARSH_KEY];
 
 /**
  * Loads the magazine "Low Lantern" into an empty database: one with a site or a person of anybody's in it is left as it
  * is. Answers whether the demo is there, with its people.
  */
-export async function loadDemo(
-  desk: WithStore & WithDeliveryPort & WithWorkspaceHosts & WithReport & WithTexts,
-  simPort: number,
-  now: number,
-): Promise<boolean> {
+export async function loadDemo(desk: StartingDesk, simPort: number, now: number): Promise<boolean> {
   const [sites, people] = await Promise.all([allSites(desk.store), allPeople(desk.store)]);
   const isDemoThere = sites.some(({ key }) => key === DEMO_KEY);
   const hasOthers =
-    sites.some(({ key }) => key !== DEMO_KEY) || people.some(({ email }) => !DEMO_MAILS.includes(email));
+    sites.some(({ key }) => !DEMO_KEYS.includes(key)) ||
+    people.some(({ email }) => !DEMO_MAILS.includes(email));
   if (isDemoThere && !hasOthers) {
     await letDemoPeopleIn(desk);
     return true;
@@ -67,20 +60,17 @@ export async function loadDemo(
   console.log("Loading the demo, “Low Lantern”…");
   try {
     await fill(desk, simPort, now);
+    await loadSaltmarsh(desk, ACTOR, simPort, now);
   } catch (error) {
     // Half a demo would look like somebody's own data at the next start. Nothing but the demo's own is taken away.
-    await removeSite(desk.store, DEMO_KEY);
+    for (const key of DEMO_KEYS) await removeSite(desk.store, key);
     await takeDemoPeople(desk);
     throw error;
   }
   return true;
 }
 
-async function fill(
-  desk: WithStore & WithDeliveryPort & WithWorkspaceHosts & WithReport & WithTexts,
-  simPort: number,
-  now: number,
-): Promise<void> {
+async function fill(desk: StartingDesk, simPort: number, now: number): Promise<void> {
   await letDemoPeopleIn(desk);
   const { id } = await createSite(desk, ACTOR, {
     key: "low-lantern",

@@ -9,6 +9,7 @@ import { ledger } from "./ledger.ts";
 import { links } from "./links.ts";
 import { misses } from "./misses.ts";
 import { navigation } from "./navigation.ts";
+import { origin } from "./origin.ts";
 import { pages } from "./pages.ts";
 import { account } from "./account.ts";
 import { people } from "./people.ts";
@@ -32,6 +33,7 @@ export const contract = {
   clicks,
   rules,
   ledger,
+  origin,
   programs,
   creatives,
   earnings,

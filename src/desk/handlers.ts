@@ -9,6 +9,7 @@ import { ledgerHandlers } from "./ledger/handlers.ts";
 import { linksHandlers } from "./links/handlers.ts";
 import { missesHandlers } from "./misses/handlers.ts";
 import { navigationHandlers } from "./navigation/handlers.ts";
+import { originHandlers } from "./origin/handlers.ts";
 import { pagesHandlers } from "./pages/handlers.ts";
 import { accountHandlers } from "./people/account-handlers.ts";
 import { peopleHandlers } from "./people/handlers.ts";
@@ -35,6 +36,7 @@ export const HANDLED: readonly Handled<Desk>[] = [
   ...handled(contract.clicks, clicksHandlers),
   ...handled(contract.rules, rulesHandlers),
   ...handled(contract.ledger, ledgerHandlers),
+  ...handled(contract.origin, originHandlers),
   ...handled(contract.programs, programsHandlers),
   ...handled(contract.creatives, creativesHandlers),
   ...handled(contract.earnings, earningsHandlers),

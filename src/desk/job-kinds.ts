@@ -2,6 +2,7 @@ import type { StartingDesk } from "./desk.ts";
 import { importReportJob, pullReportJob } from "./earnings/report-jobs.ts";
 import type { JobKind } from "./jobs/job-kind.ts";
 import { changeLinksJob, rebuildJob } from "./ledger/ledger-jobs.ts";
+import { lookJob, roundJob } from "./origin/reading-jobs.ts";
 import { pullCatalogueJob } from "./programs/catalogue.ts";
 import { importPagesJob } from "./pages/transfer/import-pages.ts";
 import { changeRoutesJob } from "./routes/many/bulk-job.ts";
@@ -18,9 +19,11 @@ export const JOB_KINDS: ReadonlyMap<string, JobKind<StartingDesk, never, unknown
     importPagesJob,
     importReportJob,
     importRoutesJob,
+    lookJob,
     pullCatalogueJob,
     pullReportJob,
     rebuildJob,
+    roundJob,
     traceJob,
     tryRulesJob,
   ].map((kind) => [kind.name, kind]),

@@ -4,6 +4,7 @@ import type { ThreadTask } from "./start-desk-thread.ts";
 import type { Progress } from "../threads/progress.ts";
 import type { Task } from "./jobs/task.ts";
 import { catchUpTask, rebuildTask } from "./ledger/follow-ledger.ts";
+import { findRepeatsTask } from "./origin/reading/repeats.ts";
 import { createPageTask, savePageTask } from "./pages/page-tasks.ts";
 import { changeRoutesTask } from "./routes/many/bulk-job.ts";
 import { importRoutesTask } from "./routes/transfer/import-routes.ts";
@@ -15,6 +16,7 @@ const TASKS: ReadonlyMap<string, Task<ThreadDesk, never, unknown>> = new Map(
     catchUpTask,
     changeRoutesTask,
     createPageTask,
+    findRepeatsTask,
     importReportTask,
     importRoutesTask,
     lookAtReportTask,

@@ -4,6 +4,8 @@ import { request as httpRequest, type IncomingMessage } from "node:http";
 import { request as httpsRequest } from "node:https";
 import type { LookupFunction } from "node:net";
 import { isPublicAddress } from "./address-guard.ts";
+import { createFetching, type Fetched, type FetchOptions } from "./fetching.ts";
+import { reasonOf, Refusal } from "./refusal.ts";
 
 /** What one outside address answered, not followed any further. */
 export type Visit =
@@ -16,6 +18,8 @@ export interface Outgoing {
   visit(address: string, options?: { title?: boolean; signal?: AbortSignal }): Promise<Visit>;
   /** One GET of a whole document, at most so many bytes. Never throws. */
   read(address: string, mostBytes: number): Promise<ReadDocument>;
+  /** One GET of a document, with what it was answered with, over connections that are kept. Never throws. */
+  fetch(address: string, options: FetchOptions): Promise<Fetched>;
 }
 
 /** A document from outside, or why there is none. */
@@ -33,6 +37,8 @@ export interface OutgoingOptions {
 const TIMEOUT_MS = 6_000;
 const MAX_TITLE_BYTES = 256 * 1024;
 const AGENT = "MapRope/1 (link check)";
+/** By which a robots file names us when it reads a site's pages (RFC 9309 section 2.2.1). */
+export const READING_AGENT = "MapRope";
 
 /** Makes the outgoing client. It goes only where it is allowed to, and the address that was judged is the one that is asked. */
 export function createOutgoing(options: OutgoingOptions = {}): Outgoing {
@@ -42,9 +48,13 @@ export function createOutgoing(options: OutgoingOptions = {}): Outgoing {
   const allows = options.allows ?? ((address) => isPublicAddress(address));
   const timeoutMs = options.timeoutMs ?? TIMEOUT_MS;
 
-  async function judged(url: URL): Promise<string> {
-    const host = url.hostname.replace(/^\[|\]$/g, "");
-    const port = Number(url.port || (url.protocol === "https:" ? 443 : 80));
+  function judged(url: URL): Promise<string> {
+    return judge(
+      url.hostname.replace(/^\[|\]$/g, ""),
+      Number(url.port || (url.protocol === "https:" ? 443 : 80)),
+    );
+  }
+  async function judge(host: string, port: number): Promise<string> {
     const addresses = /^[\d.]+$|:/.test(host) ? [host] : await resolve(host);
     const [allowed] = addresses.filter((address) => allows(address, host, port));
     if (addresses.length === 0) throw new Refusal("has no address");
@@ -52,7 +62,9 @@ export function createOutgoing(options: OutgoingOptions = {}): Outgoing {
       throw new Refusal("leads into a private network, which is not asked from here");
     return allowed;
   }
+  const fetching = createFetching(judge, `${READING_AGENT}/1 (reads pages for their editors)`, timeoutMs * 3);
   return {
+    fetch: (address, fetchOptions) => fetching.fetch(address, fetchOptions),
     async read(address, mostBytes) {
       const timeout = AbortSignal.timeout(timeoutMs);
       try {
@@ -93,8 +105,6 @@ export function createOutgoing(options: OutgoingOptions = {}): Outgoing {
     },
   };
 }
-
-class Refusal extends Error {}
 
 function get(url: URL, address: string, signal: AbortSignal): Promise<IncomingMessage> {
   // The name was resolved and judged already: resolving it again could give another answer.
@@ -158,27 +168,5 @@ function decoded(bytes: Uint8Array, type: string): string {
   } catch {
     // A charset that nobody knows: letters of ASCII are the same in nearly all.
     return new TextDecoder("utf-8").decode(bytes);
-  }
-}
-
-function reasonOf(error: unknown, late: boolean, timeoutMs: number): string {
-  if (error instanceof Refusal) return error.message;
-  if (late) return `did not answer within ${Math.round(timeoutMs / 1000)} seconds`;
-  const { code, name } = error as NodeJS.ErrnoException;
-  if (name === "AbortError") return "was not asked to the end";
-  switch (code) {
-    case "ENOTFOUND":
-    case "EAI_AGAIN":
-      return "has no address";
-    case "ECONNREFUSED":
-      return "refuses connections";
-    case "ECONNRESET":
-    case "EPIPE":
-    case "ERR_STREAM_PREMATURE_CLOSE":
-      return "closes the connection";
-    default:
-      return /CERT|SSL|TLS/i.test(code ?? "")
-        ? "has a certificate that cannot be trusted"
-        : "cannot be reached";
   }
 }

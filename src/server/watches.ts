@@ -4,6 +4,8 @@ import { checkNextHealth } from "../desk/trace/route-health.ts";
 import { applyDueSchedules } from "../desk/rules/schedule.ts";
 import { forgetOldHistory } from "../store/sites/history.ts";
 import { clearOldRepeats } from "../store/ground/repeats.ts";
+import { beginDueReadings } from "../desk/origin/reading-jobs.ts";
+import type { WithJobs } from "../desk/jobs/jobs.ts";
 import { repeating } from "./repeating.ts";
 import type { WithStore, WithDeliveryPort, WithOutgoing, WithReport } from "../desk/ground/parts.ts";
 
@@ -13,10 +15,14 @@ const SCHEDULES_MS = 1_000;
 const PICTURES_MS = 1_000;
 const REPEATS_MS = 3_600_000;
 const HEALED_MS = 3_600_000;
+const READINGS_MS = 60_000;
 
-/** What a process does by itself beside answering: it looks at destinations, and puts rules into force whose time has come. */
+/**
+ * What a process does by itself beside answering: it looks at destinations, reads pages elsewhere again, and puts rules into
+ * force whose time has come.
+ */
 export function startWatches(
-  desk: WithStore & WithDeliveryPort & WithOutgoing & WithReport,
+  desk: WithStore & WithDeliveryPort & WithOutgoing & WithReport & WithJobs,
   report: (message: string, error: unknown) => void,
 ): { stop(): Promise<void> } {
   // A few destinations at a time, so that a dead one is known within a day.
@@ -74,9 +80,21 @@ export function startWatches(
     },
     report,
   );
+  const readings = repeating(
+    {
+      turn: async () => {
+        await beginDueReadings(desk);
+        return READINGS_MS;
+      },
+      failure: "Pages elsewhere that are due could not be read again.",
+      restMs: READINGS_MS,
+    },
+    report,
+  );
   return {
     async stop() {
       await Promise.all([
+        readings.stop(),
         destinations.stop(),
         schedules.stop(),
         pages.stop(),

@@ -1,14 +1,8 @@
-import type { IncomingMessage, ServerResponse } from "node:http";
 import { network, shop } from "./networks.ts";
-import { page } from "./page.ts";
+import { notes } from "./notes.ts";
+import { page, type OutsideHost } from "./page.ts";
+import { NOTES_HOST } from "../../demo/saltmarsh/pages.ts";
 import { NETWORKS, SHOPS, type NetworkHost } from "../../demo/outside-world.ts";
-
-/** What one outside host answers. `url` is the request's, on that host. */
-export type OutsideHost = (
-  url: URL,
-  request: IncomingMessage,
-  response: ServerResponse,
-) => void | Promise<void>;
 
 const roundabout: OutsideHost = (url, _request, response) => {
   const next = url.pathname === "/east" ? "/west" : "/east";
@@ -57,4 +51,5 @@ export const OUTSIDE: ReadonlyMap<string, OutsideHost> = new Map<string, Outside
   ["drowned-lens.localhost", drowned],
   ["slow-tide.localhost", slow],
   ["torch-letters.localhost", letters],
+  [NOTES_HOST, notes],
 ]);

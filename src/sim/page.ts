@@ -1,4 +1,11 @@
-import type { ServerResponse } from "node:http";
+import type { IncomingMessage, ServerResponse } from "node:http";
+
+/** What one outside host answers. `url` is the request's, on that host. */
+export type OutsideHost = (
+  url: URL,
+  request: IncomingMessage,
+  response: ServerResponse,
+) => void | Promise<void>;
 
 /** Answers with a plain page. */
 export function page(response: ServerResponse, status: number, title: string, body: string): void {

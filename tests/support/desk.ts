@@ -21,6 +21,7 @@ export const OWNER: Actor = { name: "Ida", role: "owner" };
 export const NOBODY_OUTSIDE: Outgoing = {
   visit: async () => ({ ok: false, reason: "has no address", ms: 1 }),
   read: async () => ({ ok: false, reason: "has no address" }),
+  fetch: async () => ({ ok: false, reason: "has no address" }),
 };
 
 /** What a call of the API answered. */

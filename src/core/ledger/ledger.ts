@@ -11,6 +11,20 @@ import { MANAGED_TOKENS } from "../rules/choices.ts";
 
 export const EDITIONS = ["written", "readers"] as const;
 
+/** What a link stands in: what is written here, or a page that is read elsewhere and what stands on many of those. */
+export const LEDGER_PLACES = ["page", "block", "navigation", "read", "repeated"] as const;
+export type LedgerPlace = (typeof LEDGER_PLACES)[number];
+
+/** True for a page, wherever it is written; false for what stands on many. */
+export function isPagePlace(place: LedgerPlace): boolean {
+  return place === "page" || place === "read";
+}
+
+/** True for what stands in another system and is read there. */
+export function isElsewhere(place: LedgerPlace): boolean {
+  return place === "read" || place === "repeated";
+}
+
 /** What the ledger can be narrowed by, in lists, facets and changes of many. */
 export const ledgerFilterSchema = z.object({
   q: z.string().max(500).optional(),
@@ -19,7 +33,7 @@ export const ledgerFilterSchema = z.object({
   host: z.string().max(253).optional(),
   /** Path of a page, or its id. */
   page: z.string().max(1024).optional(),
-  place: z.enum(["page", "block", "navigation"], "place is page, block or navigation.").optional(),
+  place: z.enum(LEDGER_PLACES, `place is one of ${LEDGER_PLACES.join(", ")}.`).optional(),
   category: z.string().max(120).optional(),
   program: z.string().max(120).optional(),
   /** Where it ends: outside, on our own site, or nowhere on the web. */
@@ -48,7 +62,9 @@ export const ledgerLinkSchema = z.object({
   page: z.string(),
   pageId: z.string(),
   title: z.string(),
-  place: z.enum(["page", "block", "navigation"]),
+  place: z.enum(LEDGER_PLACES),
+  /** On how many pages it stands, where it was read once for all of them. */
+  onPages: z.int(),
   category: z.string(),
   edition: z.enum(["both", "draft", "published"]),
   live: z.boolean(),
@@ -218,7 +234,7 @@ export const linkBulkSchema = z
 export type LinkBulk = z.infer<typeof linkBulkSchema>;
 
 const change = z.object({
-  place: z.enum(["page", "block", "navigation", "route"]),
+  place: z.enum([...LEDGER_PLACES, "route"]),
   /** Path of the page, or the route's address. */
   where: z.string(),
   id: z.string(),
@@ -233,6 +249,8 @@ export const linkBulkAnswerSchema = z.object({
   links: z.int(),
   pages: z.int(),
   routes: z.int(),
+  /** Links of pages that are written elsewhere: they go on the list of what is to be done there. */
+  elsewhere: z.int(),
   changes: z.array(change),
   refused: z.array(z.object({ where: z.string(), message: z.string() })),
   /** By which all of it is undone; null when nothing was changed. */
@@ -247,7 +265,7 @@ export const ledgerGroupSchema = z.object({
   value: z.string(),
   title: z.string(),
   /** What a page's path stands for; null for hosts. */
-  place: z.enum(["page", "block", "navigation"]).nullable(),
+  place: z.enum(LEDGER_PLACES).nullable(),
   links: z.int(),
   outside: z.int(),
   sponsored: z.int(),

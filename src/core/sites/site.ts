@@ -6,6 +6,7 @@ import { siteHostSchema } from "./host.ts";
 import { HOST_ROLES } from "./choices.ts";
 import { directorySchema } from "./directory.ts";
 import { isCountry, isLanguage, isTimeZone } from "./locale.ts";
+import { siteOriginSchema } from "./site-origin.ts";
 import { deliveredSiteSchema } from "./delivered-site.ts";
 import { routeDefaultsSchema } from "./route-defaults.ts";
 import { disclosureSchema, partnerSchema } from "../programs/partner.ts";
@@ -184,6 +185,8 @@ export const siteSchema = z.object({
   timeZone: z.string(),
   defaults: routeDefaultsSchema,
   delivered: deliveredSiteSchema,
+  /** Where its pages stand that are not written here; null: all are. */
+  origin: siteOriginSchema.nullable(),
   version: z.int(),
   createdAt: z.string(),
   updatedAt: z.string(),

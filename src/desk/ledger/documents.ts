@@ -12,7 +12,7 @@ import { NAVIGATION_PAGE, type PageHere, pagesToRead, navigationToRead } from ".
 export interface LinkDocument {
   source: Pick<
     LedgerSourceRow,
-    "kind" | "pageId" | "edition" | "live" | "stamp" | "path" | "title" | "category"
+    "kind" | "pageId" | "edition" | "live" | "stamp" | "path" | "title" | "category" | "onPages"
   >;
   html: string;
   bound: Record<string, string>;
@@ -39,8 +39,8 @@ export async function documentsOf(
 }
 
 function documentsOfPage(page: PageHere): LinkDocument[] {
-  const { id, kind, stamp, published } = page;
-  const about = { kind, pageId: id, stamp };
+  const { id, kind, stamp, published, onPages } = page;
+  const about = { kind, pageId: id, stamp, onPages };
   const draft = (edition: "both" | "draft", live: boolean): LinkDocument => ({
     source: { ...about, edition, live, path: page.path, title: page.title, category: page.category },
     html: page.html,
@@ -78,6 +78,7 @@ async function navigationDocument(core: WithStore, site: OpenSite): Promise<Link
       path: "",
       title: "Navigation",
       category: "",
+      onPages: 0,
     },
     html: links.join("\n"),
     bound: {},

@@ -144,6 +144,7 @@ export function linkView(desk: WithDeliveryPort, site: OpenSite, row: LedgerList
     pageId: row.pageId,
     title: row.title,
     place: row.place,
+    onPages: row.onPages,
     category: row.category,
     edition: row.edition,
     live: row.live,

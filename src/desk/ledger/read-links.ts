@@ -1,3 +1,4 @@
+import { isPagePlace } from "../../core/ledger/ledger.ts";
 import { ownPlace } from "../../core/address/classify.ts";
 import { isDisclosed } from "../../core/pages/check/disclosure.ts";
 import { checkPage, type CheckAgainst } from "../../core/pages/check/page-check.ts";
@@ -83,7 +84,7 @@ export async function readLinks(
         madeOf,
         words: plain.words,
         // null: it need not tell readers.
-        disclosed: document.source.kind === "page" ? isDisclosed(plain.text, site.disclosure) : null,
+        disclosed: isPagePlace(document.source.kind) ? isDisclosed(plain.text, site.disclosure) : null,
         findings: codes.get(null) ?? [],
       },
       links: read[index]!.map((one) => linkRow(one, codes.get(one.ordinal) ?? NONE, snapshot, site, short)),
@@ -98,7 +99,7 @@ function against(
   resolvedLinks: readonly ResolvedLink[],
 ): CheckAgainst {
   const { partners, disclosure, variables, hostNames, paidLimit, paidLimitLong, longWords } = site;
-  const isPage = source.kind === "page";
+  const isPage = isPagePlace(source.kind);
   return {
     hosts: hostNames,
     resolvedLinks,

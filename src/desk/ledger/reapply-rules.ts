@@ -1,3 +1,4 @@
+import { isPagePlace, type LedgerPlace } from "../../core/ledger/ledger.ts";
 import { ruleFindings, type RuledLink } from "../../core/pages/check/rule-findings.ts";
 import { treated } from "../../core/ledger/occurrence.ts";
 import type { Rule } from "../../core/rules/rule.ts";
@@ -70,7 +71,7 @@ function reapplyToDocument(
     });
     return { id: row.id, rel: rel.join(" "), target, treatment, rules: names, rule_findings: [] as string[] };
   });
-  const isPage = source.kind === "page";
+  const isPage = isPagePlace(source.kind as LedgerPlace);
   const findings = ruleFindings(
     ruled,
     { words: source.words, disclosed: source.disclosed ?? undefined },

@@ -1,4 +1,4 @@
-import type { LedgerReport } from "../../core/ledger/ledger.ts";
+import { isPagePlace, type LedgerReport } from "../../core/ledger/ledger.ts";
 import { treatmentDays } from "../../store/ledger/ledger-days.ts";
 import { documentsWith, groupLedger, readLedger } from "../../store/ledger/ledger-reading.ts";
 import type { OpenSite } from "../sites/open-site.ts";
@@ -30,7 +30,7 @@ export async function reportLinks(desk: WithStore, site: OpenSite, now: number):
     days,
     notLetOut: [
       ...links.rows.map(({ page, place, title, words, href }) => ({
-        page: place === "page" ? page : "",
+        page: isPagePlace(place) ? page : "",
         title,
         words,
         address: href,

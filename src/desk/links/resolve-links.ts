@@ -30,12 +30,14 @@ export function resolvedAt(
     const page = kind === "page" && place ? snapshot.pageAt(place.key) : undefined;
     const route =
       kind === "route" && place ? snapshot.routeAt(place.host ?? site.primary, place.key) : undefined;
+    const moved = kind === "page" && place ? snapshot.movedFrom(place.key) : undefined;
     return {
       address,
       kind,
-      ends: throughRoutes(address, resolver),
+      ends: moved ?? throughRoutes(address, resolver),
       ...(page && { title: page.title, draft: !page.published }),
       ...(route && { redirect: !route.caseInsensitive }),
+      ...(moved !== undefined && { redirect: true }),
     };
   });
 }

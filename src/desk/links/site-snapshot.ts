@@ -21,6 +21,7 @@ import { routesAtKeys, routesAlike } from "../../store/routes/places.ts";
 import { type PageThere, pagesStandingAt } from "../../store/pages/places.ts";
 import { filesAtPaths } from "../../store/files/files.ts";
 import { contentRoutes } from "../../store/routes/destinations.ts";
+import { readingsAtKeys, type ReadingThere } from "../../store/origin/readings.ts";
 import { badHealthNotes } from "../../store/trace/route-health.ts";
 
 /** A route that stands in content in place of its raw destination. */
@@ -38,6 +39,8 @@ export class SiteSnapshot {
   private readonly letters = new AnyLetters();
   private readonly near = new Map<string, RouteThere[]>();
   private readonly bad = new Map<string, string>();
+  /** What became of pages of the site that stand elsewhere, by their path keys. */
+  private readonly readings = new Map<string, ReadingThere>();
   private readonly site: OpenSite;
   private readonly patterns: PatternTable<RouteThere>;
   private readonly inContent: ReadonlyMap<string, InContent>;
@@ -72,6 +75,22 @@ export class SiteSnapshot {
   addFile(path: string): void {
     this.files.add(path);
     this.letters.add(path);
+  }
+
+  addReading(reading: ReadingThere): void {
+    this.readings.set(reading.key, reading);
+  }
+
+  /** Where a page of ours that stands elsewhere leads on to when it is asked for; undefined where it does not. */
+  movedFrom(key: string): string | undefined {
+    const there = this.readings.get(key);
+    return there?.state === "moved" && !this.pages.has(key) ? (there.leadsTo ?? undefined) : undefined;
+  }
+
+  // Of a site that stands elsewhere not all is known: what was not asked for yet is taken to be there.
+  private standsElsewhere(host: string | null, key: string): boolean {
+    if (!this.site.origin || !this.servesPages(host ?? this.site.primary)) return false;
+    return this.readings.get(key)?.state !== "gone";
   }
 
   addPage(page: PageThere): void {
@@ -210,7 +229,8 @@ export class SiteSnapshot {
     return {
       hosts: this.site.hostNames,
       partners: this.site.partners,
-      answers: (host, key) => answering(host, key)?.by,
+      answers: (host, key) =>
+        answering(host, key)?.by ?? (this.standsElsewhere(host, key) ? "page" : undefined),
       spelled: (host, key) => {
         const there = answering(host, key);
         if (there?.by === "file") return there.path;
@@ -296,14 +316,16 @@ export async function snapshotSite(
     );
     if (fresh.length === 0) break;
     for (const key of fresh) seen.add(key);
-    const [routes, pages, files] = await Promise.all([
+    const [routes, pages, files, readings] = await Promise.all([
       routesAtKeys(store, {
         site: site.id,
         keys: fresh,
       }),
       pagesStandingAt(store, { site: site.id, keys: fresh, anyLetters }),
       filesAtPaths(store, { site: site.id, keys: fresh, anyLetters }),
+      site.origin ? readingsAtKeys(store, { site: site.id, keys: fresh }) : [],
     ]);
+    for (const reading of readings) snapshot.addReading(reading);
     for (const { path } of files) snapshot.addFile(path);
     for (const page of pages) snapshot.addPage(page);
     const there = routes.map(routeThere);

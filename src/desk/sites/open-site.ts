@@ -26,6 +26,7 @@ export interface OpenSite extends Pick<
   | "timeZone"
   | "defaults"
   | "delivered"
+  | "origin"
   | "version"
   | "createdAt"
   | "updatedAt"
@@ -93,6 +94,7 @@ export function withHosts(
     timeZone: row.timeZone,
     defaults: row.defaults,
     delivered: row.delivered,
+    origin: row.origin,
     variables: Object.fromEntries(
       variables.filter(({ siteId }) => siteId === row.id).map(({ name, value }) => [name, value]),
     ),

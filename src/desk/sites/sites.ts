@@ -190,6 +190,7 @@ export function siteView(desk: WithDeliveryPort, site: OpenSite): Site {
     timeZone: site.timeZone,
     defaults: site.defaults,
     delivered: site.delivered,
+    origin: site.origin,
     version: site.version,
     createdAt: site.createdAt.toISOString(),
     updatedAt: site.updatedAt.toISOString(),

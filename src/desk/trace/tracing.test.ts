@@ -25,6 +25,7 @@ before(async () => {
   garden = await testDesk();
   garden.desk.outgoing = {
     read: async () => ({ ok: false, reason: "has no address" }),
+    fetch: async () => ({ ok: false, reason: "has no address" }),
     visit: async (address) => {
       const one = OUTSIDE[address];
       return one

@@ -10,6 +10,8 @@ const JOB_WORDS: Readonly<Record<string, readonly [word: string, screen: string]
   "rules.try": ["Trying rules", "rules"],
   "earnings.import": ["Importing a report", "earnings"],
   "earnings.pull": ["Asking a network for its report", "earnings"],
+  "origin.look": ["Looking at where pages stand", "origin"],
+  "origin.read": ["Reading pages elsewhere", "origin"],
   "catalogue.pull": ["Asking a network for its catalogue", "programs/catalogue"],
 };
 

@@ -11,6 +11,8 @@ const PLACE_WORD = {
   page: say.pagesOnes,
   block: say.sharedBlocksOnes,
   navigation: say.navigationOnes,
+  read: say.pagesElsewhere,
+  repeated: say.onManyPagesElsewhere,
 } as const;
 const word: Readonly<Record<string, (value: string) => string>> = {
   kind: (value) => KIND_WORD[value as keyof typeof KIND_WORD],

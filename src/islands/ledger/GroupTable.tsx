@@ -89,10 +89,13 @@ export function TreatmentTable({
 
 function GroupName({ by, group }: { by: "host" | "page"; group: LedgerGroup }) {
   // A block has an address for us alone.
-  if (group.place === "block")
+  if (group.place === "block" || group.place === "repeated")
     return (
       <>
-        {group.title} <span className="text-sm text-quiet">{say.sharedBlock}</span>
+        {group.title}{" "}
+        <span className="text-sm text-quiet">
+          {group.place === "block" ? say.sharedBlock : say.onManyPagesElsewhere}
+        </span>
       </>
     );
   return (

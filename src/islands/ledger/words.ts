@@ -235,6 +235,13 @@ export const pagesOnes = "pages";
 export const sharedBlocksOnes = "shared blocks";
 export const sharedBlock = "shared block";
 export const navigationOnes = "navigation";
+export const pagesElsewhere = "pages elsewhere";
+export const onManyPagesElsewhere = "many pages elsewhere";
+export const onPages = (pages: Value) => `on ${pages} pages`;
+export const thePageThere = "the page there";
+export const toDoThere = "to do there";
+export const onTheListToDoThere = (links: Value) =>
+  `${links} links are on the list of what is to be done there`;
 export const foundOf = (found: Value, what: Value) => `${found} ${what}`;
 
 // In the tab of the browser

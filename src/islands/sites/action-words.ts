@@ -16,6 +16,7 @@ export const HISTORY_KINDS = [
   ["member", "people"],
   ["site", "the site"],
   ["host", "hosts"],
+  ["origin", "where pages stand"],
 ] as const;
 
 const VERBS: Readonly<Record<string, string>> = {
@@ -33,6 +34,7 @@ const VERBS: Readonly<Record<string, string>> = {
   keep: "kept",
   mend: "fixed",
   move: "moved",
+  name: "named",
   publish: "published",
   remove: "removed",
   rename: "renamed",
@@ -62,6 +64,8 @@ export function actionWords(action: string): string {
   const verb = VERBS[what] ?? what.replaceAll("-", " ");
   const object = ["navigation", "routes", "links", "misses", "rules", "credentials"].includes(kind)
     ? kind
-    : `the ${kind}`;
+    : kind === "origin"
+      ? "where its pages stand"
+      : `the ${kind}`;
   return `${verb} ${object}`;
 }

@@ -64,7 +64,7 @@ export const PLACES = `(
   WITH here AS (SELECT id, name FROM programs WHERE site_id = $siteId::bigint AND deleted_at IS NULL)
   SELECT i.sub_id, i.program_id, i.page_id, 0 AS closeness, i.id FROM issued_links i JOIN here ON here.id = i.program_id WHERE i.sub_id <> ''
   UNION ALL SELECT l.sub_id, here.id, s.page_id, 1, l.id FROM ledger_links l JOIN ledger_sources s ON s.id = l.source_id JOIN here ON here.name = ANY(l.programs)
-    WHERE l.site_id = $siteId::bigint AND l.sub_id <> '' AND s.kind = 'page'
+    WHERE l.site_id = $siteId::bigint AND l.sub_id <> '' AND s.kind IN ('page', 'read')
   UNION ALL SELECT r.sub_id, r.program_id, NULL, 2, r.route_id FROM program_routes r JOIN here ON here.id = r.program_id WHERE r.sub_id <> '') AS places`;
 
 /** Says whose the rows of a network's report are (`core/programs/credit.ts`). */

@@ -53,7 +53,7 @@ export async function usesOfAddresses(
     `SELECT p.id::text, p.title, p.path, p.kind, a.address FROM pages p
      JOIN unnest($addresses::text[]) AS a (address)
        ON strpos(p.html, a.address) > 0 OR strpos(coalesce(p.published->>'html', ''), a.address) > 0
-     WHERE p.site_id = $site::bigint AND p.deleted_at IS NULL ORDER BY p.title, p.id`,
+     WHERE p.site_id = $site::bigint AND p.kind IN ('page', 'block') AND p.deleted_at IS NULL ORDER BY p.title, p.id`,
     { site: siteId, addresses },
   );
 }

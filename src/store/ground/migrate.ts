@@ -23,6 +23,7 @@ import { jobRequests } from "./migrations/018-job-requests.ts";
 import { readers } from "./migrations/019-readers.ts";
 import { pictureForms } from "./migrations/020-picture-forms.ts";
 import { repeats } from "./migrations/021-repeats.ts";
+import { origins } from "./migrations/022-origins.ts";
 import type { Migration } from "./migration.ts";
 import { migrateQueue } from "../jobs/queue.ts";
 import type { Store } from "./store.ts";
@@ -49,6 +50,7 @@ export const MIGRATIONS: readonly Migration[] = [
   readers,
   pictureForms,
   repeats,
+  origins,
 ];
 /** What migrating came to. */
 export interface Migrated {

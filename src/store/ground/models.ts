@@ -9,6 +9,7 @@ import type { Role } from "../../core/people/choices.ts";
 import type { Notice } from "../../core/routes/route.ts";
 import type { AfterEnd, InContent, QueryMode, RouteKind, RouteStatus } from "../../core/routes/choices.ts";
 import type { Disclosure } from "../../core/programs/partner.ts";
+import type { SiteOrigin } from "../../core/sites/site-origin.ts";
 import type { DeliveredSiteSettings } from "../../core/sites/delivered-site.ts";
 import type { PageSearch } from "../../core/pages/search.ts";
 import type { RouteDefaults } from "../../core/sites/route-defaults.ts";
@@ -47,6 +48,8 @@ export interface SiteRow extends Stamped {
   defaults: RouteDefaults;
   /** What readers and robots get of it. */
   delivered: DeliveredSiteSettings;
+  /** Where its pages stand that are not written here; null: all are. */
+  origin: SiteOrigin | null;
   /** Whose feed it is, whatever becomes of its hosts. */
   feedId: string;
   version: number;
@@ -270,6 +273,7 @@ export function defineModels(sequelize: Sequelize) {
         timeZone: TEXT,
         defaults: JSONB,
         delivered: JSONB,
+        origin: JSONB,
         feedId: UUID,
         version: INTEGER,
       },

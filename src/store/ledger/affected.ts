@@ -40,7 +40,7 @@ export function affectedPageIds(
      route_keys AS (SELECT a.key FROM route_addresses a JOIN routes_now r ON r.id = a.route_id),
      pages_now AS (
        SELECT p.id, p.key, p.published_key FROM pages p
-       WHERE p.site_id = $site::bigint AND p.id = ANY($pages::bigint[]) AND p.kind = 'page' AND p.deleted_at IS NULL),
+       WHERE p.site_id = $site::bigint AND p.id = ANY($pages::bigint[]) AND p.kind IN ('page', 'read') AND p.deleted_at IS NULL),
      page_keys AS (SELECT id, key, published_key IS NOT NULL AND published_key = key AS live FROM pages_now
        UNION SELECT id, published_key, true FROM pages_now WHERE published_key IS NOT NULL),
      file_paths AS (SELECT path FROM files WHERE site_id = $site::bigint AND id = ANY($files::bigint[])),

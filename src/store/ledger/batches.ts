@@ -22,6 +22,8 @@ export interface KeptBefore {
   routes: string | null;
   /** Ids of the short links that were made for it; absent in what was kept before they were noted. */
   made?: string[];
+  /** What was put on the list to do elsewhere; absent in batches from before there was one. */
+  todos?: string[];
 }
 
 /** Marks a change of many links as undone, and answers what it was made on; none when it was undone already. */

@@ -10,7 +10,8 @@ export const PAGE_STAMP = "p.version || ':' || coalesce(p.published_version, 0)"
 export const NAVIGATION_PAGE = "0";
 export interface PageHere {
   id: string;
-  kind: "page" | "block";
+  kind: "page" | "block" | "read" | "repeated";
+  onPages: number;
   path: string;
   title: string;
   category: string;
@@ -25,7 +26,7 @@ export interface PageHere {
 /** Pages and blocks as the ledger reads them. */
 export function pagesToRead(store: Store, of: { site: string; ids: readonly string[] }): Promise<PageHere[]> {
   return store.rows<PageHere>(
-    `SELECT p.id::text, p.kind, p.path, p.title, p.category, p.html, p.bound, p.placement, p.published,
+    `SELECT p.id::text, p.kind, p.path, p.title, p.category, p.html, p.bound, p.on_pages AS "onPages", p.placement, p.published,
        p.published_version IS NOT DISTINCT FROM p.version AS same, ${PAGE_STAMP} AS stamp
      FROM pages p WHERE p.site_id = $site::bigint AND p.id = ANY($ids::bigint[]) AND p.deleted_at IS NULL ORDER BY p.id`,
     of,

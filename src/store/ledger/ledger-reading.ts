@@ -1,5 +1,5 @@
 import type { FindingCode } from "../../core/pages/check/finding.ts";
-import type { LedgerFilter } from "../../core/ledger/ledger.ts";
+import type { LedgerFilter, LedgerPlace } from "../../core/ledger/ledger.ts";
 import { containing } from "../ground/like.ts";
 import type { Store } from "../ground/store.ts";
 import { isRowId } from "../ground/row-ids.ts";
@@ -90,7 +90,8 @@ export interface LedgerListRow {
   page: string;
   pageId: string;
   title: string;
-  place: "page" | "block" | "navigation";
+  place: LedgerPlace;
+  onPages: number;
   category: string;
   edition: "both" | "draft" | "published";
   live: boolean;
@@ -162,7 +163,7 @@ export async function ledgerRowsById(
   ids: readonly string[],
 ): Promise<LedgerListRow[]> {
   return store.rows<LedgerListRow>(
-    `SELECT l.id::text, l.place AS page, s.page_id::text AS "pageId", s.title, s.kind AS place, l.category, l.edition, l.live, l.ordinal,
+    `SELECT l.id::text, l.place AS page, s.page_id::text AS "pageId", s.title, s.kind AS place, s.on_pages AS "onPages", l.category, l.edition, l.live, l.ordinal,
        l.words, l.anchor, l.href, l.ends, l.host, l.via, l.kind, l.stored_rel, l.stored_target, l.override, l.rel, l.target, l.treatment, l.rules, l.programs,
        l.route_id::text, l.short_id::text, r.host AS route_host, r.address AS route_address, r.counted, h.verdict AS health,
        (SELECT sum(c.clicks)::int FROM click_counts c WHERE c.site_id = l.site_id AND c.route_id = l.route_id AND c.facet = 'page' AND c.key = l.place AND c.class = 'person') AS clicks,
@@ -203,7 +204,7 @@ export interface ChangedRow {
   place: string;
   title: string;
   page_id: string;
-  kind: "page" | "block" | "navigation";
+  kind: LedgerPlace;
   edition: "both" | "draft" | "published";
   stamp: string;
 }
@@ -238,7 +239,7 @@ export function ledgerEntries(
   ids: readonly string[],
 ): Promise<{ id: string; where: string; href: string; edition: string }[]> {
   return store.rows(
-    `SELECT l.id::text, CASE s.kind WHEN 'page' THEN l.place ELSE s.title END AS "where", l.href, l.edition FROM ledger_links l ${SOURCE}
+    `SELECT l.id::text, CASE WHEN s.kind IN ('page', 'read') THEN l.place ELSE s.title END AS "where", l.href, l.edition FROM ledger_links l ${SOURCE}
      WHERE l.site_id = $site::bigint AND l.id = ANY($ids::bigint[])`,
     { site: siteId, ids },
   );
@@ -312,7 +313,7 @@ export async function countFacets(store: Store, siteId: string, filter: LedgerFi
 export interface LedgerGroupRow {
   value: string;
   title: string;
-  place: "page" | "block" | "navigation" | null;
+  place: LedgerPlace | null;
   links: number;
   outside: number;
   sponsored: number;
@@ -358,7 +359,7 @@ export function documentsWith(
   limit: number,
 ): Promise<{ page: string; title: string }[]> {
   return store.rows(
-    `SELECT CASE kind WHEN 'page' THEN path ELSE '' END AS page, title FROM ledger_sources
+    `SELECT CASE WHEN kind IN ('page', 'read') THEN path ELSE '' END AS page, title FROM ledger_sources
      WHERE site_id = $site::bigint AND edition <> 'draft' AND live AND $finding = ANY(findings) ORDER BY path LIMIT ${limit}`,
     { site: siteId, finding },
   );

@@ -1,3 +1,4 @@
+import type { LedgerPlace } from "../../core/ledger/ledger.ts";
 import { LOCKS } from "../ground/locks.ts";
 import type { Transaction } from "sequelize";
 import { copyInto, copyRows } from "../ground/copy-text.ts";
@@ -5,7 +6,7 @@ import type { Store } from "../ground/store.ts";
 
 /** A document that links stand in. */
 export interface LedgerSourceRow {
-  kind: "page" | "block" | "navigation";
+  kind: LedgerPlace;
   /** 0: the navigation. */
   pageId: string;
   /** The document as it is written, as readers get it, or both alike. */
@@ -19,6 +20,8 @@ export interface LedgerSourceRow {
   path: string;
   title: string;
   category: string;
+  /** On how many pages it stands, where it was read once for all of them. */
+  onPages: number;
   words: number;
   /** Whether readers are told of paid links; null where they need not be. */
   disclosed: boolean | null;
@@ -142,10 +145,10 @@ export async function writeSources(
 ): Promise<void> {
   if (sources.length === 0) return;
   const ids = await store.rows<{ id: string }>(
-    `INSERT INTO ledger_sources (site_id, kind, page_id, edition, live, stamp, made_of, path, title, category, words, disclosed, findings)
-     SELECT $siteId::bigint, kind, "pageId", edition, live, stamp, "madeOf", path, title, category, words, disclosed, findings
+    `INSERT INTO ledger_sources (site_id, kind, page_id, edition, live, stamp, made_of, path, title, category, on_pages, words, disclosed, findings)
+     SELECT $siteId::bigint, kind, "pageId", edition, live, stamp, "madeOf", path, title, category, "onPages", words, disclosed, findings
      FROM jsonb_to_recordset($rows::jsonb) AS r (kind text, "pageId" bigint, edition text, live boolean, stamp text, "madeOf" text, path text,
-       title text, category text, words integer, disclosed boolean, findings text[])
+       title text, category text, "onPages" integer, words integer, disclosed boolean, findings text[])
      RETURNING id::text`,
     { siteId, rows: JSON.stringify(sources.map(({ source }) => source)) },
     transaction,

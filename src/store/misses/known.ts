@@ -9,7 +9,7 @@ export function knownPlaces(
 ): Promise<{ address: string; title: string; host: string | null; page: boolean }[]> {
   return store.rows<{ address: string; title: string; host: string | null; page: boolean }>(
     `SELECT published->>'path' AS address, published->>'title' AS title, NULL AS host, true AS page FROM pages
-       WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND published_key IS NOT NULL
+       WHERE site_id = $site::bigint AND kind IN ('page', 'read') AND deleted_at IS NULL AND published_key IS NOT NULL
      UNION ALL (SELECT address, title, host, false FROM routes
        WHERE site_id = $site::bigint AND deleted_at IS NULL AND enabled AND kind = 'short' AND match = 'exact'
        ORDER BY id DESC LIMIT ${MAX_KNOWN})`,

@@ -4,6 +4,8 @@ import { inOrder } from "../ground/in-order.ts";
 import { isRowId } from "../ground/row-ids.ts";
 import type { Store } from "../ground/store.ts";
 
+/** Kinds of what is written here; a page that is read elsewhere is none. */
+const WRITTEN = ["page", "block"];
 /** A page without its text, as lists show it. */
 const WITHOUT_TEXT = { exclude: ["body", "html"] };
 
@@ -13,7 +15,7 @@ export async function findPage(
   { id, siteId, evenDeleted = false }: { id: string; siteId: string; evenDeleted?: boolean },
 ): Promise<Row<PageRow> | undefined> {
   if (!isRowId(id)) return undefined;
-  const where = { id, siteId, ...(evenDeleted ? {} : { deletedAt: null }) };
+  const where = { id, siteId, kind: WRITTEN, ...(evenDeleted ? {} : { deletedAt: null }) };
   return (await store.pages.findOne({ where })) ?? undefined;
 }
 
@@ -23,7 +25,7 @@ export async function lockPage(
   { id, siteId, version }: { id: string; siteId: string; version?: number },
   transaction: Transaction,
 ): Promise<Row<PageRow> | undefined> {
-  const where = { id, siteId, deletedAt: null, ...(version === undefined ? {} : { version }) };
+  const where = { id, siteId, kind: WRITTEN, deletedAt: null, ...(version === undefined ? {} : { version }) };
   return (await store.pages.findOne({ where, transaction, lock: transaction.LOCK.UPDATE })) ?? undefined;
 }
 

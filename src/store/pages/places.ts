@@ -8,7 +8,7 @@ export function pagesAtKeys(
 ): Promise<{ id: string; key: string | null; publishedKey: string | null }[]> {
   return store.rows<{ id: string; key: string | null; publishedKey: string | null }>(
     `SELECT id::text, key, published_key AS "publishedKey" FROM pages
-     WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND (key = ANY($keys::text[]) OR published_key = ANY($keys::text[]))`,
+     WHERE site_id = $site::bigint AND kind IN ('page', 'read') AND deleted_at IS NULL AND (key = ANY($keys::text[]) OR published_key = ANY($keys::text[]))`,
     of,
   );
 }
@@ -43,7 +43,7 @@ export function pagesStandingAt(
 ): Promise<PageThere[]> {
   return store.rows<PageThere>(
     `SELECT id::text, key, path, title, published_key IS NOT DISTINCT FROM key AS published FROM pages
-         WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND key = ANY($keys::text[])
+         WHERE site_id = $site::bigint AND kind IN ('page', 'read') AND deleted_at IS NULL AND key = ANY($keys::text[])
          UNION ALL SELECT id::text, published_key, published->>'path', published->>'title', true FROM pages
          WHERE site_id = $site::bigint AND deleted_at IS NULL AND published_key IS NOT NULL AND ${amongKeys("published_key", anyLetters)}`,
     of,
@@ -64,7 +64,7 @@ export function pagesAmong(
 /** The path keys of a site's published pages and files. */
 export function publishedPaths(store: Store, of: { site: string }): Promise<{ key: string }[]> {
   return store.rows<{ key: string }>(
-    `SELECT published_key AS key FROM pages WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND published_key IS NOT NULL
+    `SELECT published_key AS key FROM pages WHERE site_id = $site::bigint AND kind IN ('page', 'read') AND deleted_at IS NULL AND published_key IS NOT NULL
      UNION SELECT path FROM files WHERE site_id = $site::bigint AND deleted_at IS NULL`,
     of,
   );
@@ -89,7 +89,7 @@ export function publishedTitlesAt(
 ): Promise<{ key: string; title: string }[]> {
   return store.rows<{ key: string; title: string }>(
     `SELECT published_key AS key, published->>'title' AS title FROM pages
-         WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND published_key = ANY($keys::text[])`,
+         WHERE site_id = $site::bigint AND kind IN ('page', 'read') AND deleted_at IS NULL AND published_key = ANY($keys::text[])`,
     of,
   );
 }
@@ -101,7 +101,7 @@ export function publishedTitles(
 ): Promise<{ key: string; title: string }[]> {
   return store.rows<{ key: string; title: string }>(
     `SELECT published_key AS key, published->>'title' AS title FROM pages
-       WHERE site_id = $site::bigint AND kind = 'page' AND deleted_at IS NULL AND published_key IS NOT NULL`,
+       WHERE site_id = $site::bigint AND kind IN ('page', 'read') AND deleted_at IS NULL AND published_key IS NOT NULL`,
     of,
   );
 }

@@ -82,7 +82,7 @@ function routesOf(rows: readonly RouteAddressRow[]): DeliveredRoute[] {
 const PAGE = `SELECT id::text, site_id::text AS "siteId", published_key AS key, published->>'path' AS path, published->>'title' AS title,
     (published->>'inNavigation')::boolean AS "inNavigation", coalesce(published->'search', '{}') AS search,
     coalesce((published->>'at')::timestamptz, published_at) AS "changedAt", coalesce(published_version, 0) AS version
-  FROM pages WHERE deleted_at IS NULL AND published_key IS NOT NULL`;
+  FROM pages WHERE kind = 'page' AND deleted_at IS NULL AND published_key IS NOT NULL`;
 
 const SITE = `SELECT s.id::text, s.name, s.tagline, s.language,
     (SELECT json_agg(json_build_object('name', h.name, 'role', h.role, 'leadsTo', h.leads_to) ORDER BY h.id) FROM hosts h WHERE h.site_id = s.id) AS hosts,

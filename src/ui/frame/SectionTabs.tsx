@@ -7,20 +7,27 @@ export function SectionTabs({ site, tab }: { site: Site; tab: SectionTab }) {
   return (
     <nav aria-label={label} className="mb-3">
       <ul className="flex flex-wrap items-baseline gap-x-5">
-        {tabs.map(([path, word]) => (
-          <li key={path}>
-            {path === tab ? (
-              <h1 className="text-lg font-semibold" aria-current="page">
-                {word}
-              </h1>
-            ) : (
-              <a className="text-quiet hover:text-ink" href={`/${site.key}/${path}`}>
-                {word}
-              </a>
-            )}
-          </li>
-        ))}
+        {tabs
+          .filter(([path]) => isThere(path, site))
+          .map(([path, word]) => (
+            <li key={path}>
+              {path === tab ? (
+                <h1 className="text-lg font-semibold" aria-current="page">
+                  {word}
+                </h1>
+              ) : (
+                <a className="text-quiet hover:text-ink" href={`/${site.key}/${path}`}>
+                  {word}
+                </a>
+              )}
+            </li>
+          ))}
       </ul>
     </nav>
   );
+}
+
+// What is to be done elsewhere is of a site of which something stands elsewhere.
+function isThere(path: SectionTab, site: Site): boolean {
+  return path !== "origin/to-do" || site.origin !== null;
 }

@@ -8,6 +8,8 @@ export const SECTIONS = {
       ["blocks", "Shared blocks"],
       ["navigation", "Navigation"],
       ["files", "Files"],
+      ["origin", "Pages elsewhere"],
+      ["origin/to-do", "To do there"],
       ["pages/transfer", "Import and export"],
     ],
   },

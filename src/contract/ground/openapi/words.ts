@@ -12,6 +12,7 @@ export const SUBJECTS: Readonly<Record<string, string>> = {
   clicks: "Clicks that were counted",
   rules: "Rules that give links their rel and target",
   ledger: "Every link of every page",
+  origin: "Pages that stand elsewhere and are read there",
   programs: "Affiliate programs and networks",
   creatives: "Banners and texts that programs offer",
   earnings: "What programs paid for",

@@ -1,3 +1,5 @@
+import { askTodos, dropTodos } from "../../../store/origin/todos.ts";
+import { findSentences } from "../../origin/todos.ts";
 import type { Transaction } from "sequelize";
 import type { LinkBulk, LinkBulkAnswer } from "../../../core/ledger/ledger.ts";
 import type { Progress } from "../../../threads/progress.ts";
@@ -32,12 +34,14 @@ export async function changeLinks(
 ): Promise<LinkBulkAnswer> {
   await requireFreshLedger(desk, site);
   const plan = await planChange(desk, actor, site, bulk, progress);
-  if (bulk.dryRun || (plan.documents.length === 0 && plan.routes.length === 0 && plan.moves.length === 0)) {
+  const isNothing =
+    plan.documents.length + plan.routes.length + plan.moves.length + plan.elsewhere.length === 0;
+  if (bulk.dryRun || isNothing) {
     // Short links for which no text was found are in nobody's way for no reason.
     await takeBack(desk, actor, site, plan.made);
     return answerOf(plan, null, plan.refused);
   }
-  const { pages, answer } = await desk.store
+  const { pages, answer, todos } = await desk.store
     .transaction(async (transaction) => {
       const { before, refused } = await writeDocuments(
         desk,
@@ -53,12 +57,27 @@ export async function changeLinks(
       plan.documents = plan.documents.filter(({ pageId }) => written.has(pageId));
       const keepOld = bulk.action.do === "directory" && bulk.action.keepOld;
       const routes = await changeRoutes(desk, actor, site, plan, keepOld, transaction);
+      const todos = await askTodos(
+        desk.store,
+        {
+          site: site.id,
+          by: actor.name,
+          why: `asked for by ${actor.name}`,
+          rows: plan.elsewhere.map(({ link, after }) => ({ link, href: after })),
+        },
+        transaction,
+      );
       const [kept] = await addLinkBatch(
         desk.store,
         {
           site: site.id,
           action: JSON.stringify(bulk.action),
-          before: JSON.stringify({ pages: before, routes, made: plan.made } satisfies KeptBefore),
+          before: JSON.stringify({
+            pages: before,
+            routes,
+            made: plan.made,
+            todos: todos.map(({ id }) => id),
+          } satisfies KeptBefore),
           by: actor.name,
         },
         transaction,
@@ -80,15 +99,16 @@ export async function changeLinks(
       );
       const done = answerOf(plan, kept!.id, plan.refused);
       await settle(desk, progress, done, transaction);
-      return { pages: before.map(({ id }) => id), answer: done };
+      return { pages: before.map(({ id }) => id), answer: done, todos };
     })
     .catch(async (error: unknown) => {
       await takeBack(desk, actor, site, plan.made);
       throw error;
     });
   await keepAll(desk, site, pages);
-  // Those that found no text after all are taken away; the others stand in one by now.
-  if (plan.refused.length > 0) await takeBack(desk, actor, site, plan.made);
+  await findSentences(desk, site, todos);
+  // Those that found no text after all are taken away; the others stand in one by now, or are on the list to be put in one.
+  if (plan.refused.length > 0 && todos.length === 0) await takeBack(desk, actor, site, plan.made);
   return answer;
 }
 
@@ -103,7 +123,8 @@ export async function undoChange(
   const { pages, made, left, ofRoutes } = await audited(desk, actor, entry, async (transaction) => {
     const [batch] = await undoLinkBatch(desk.store, { id: rowIdOf(batchId), site: site.id }, transaction);
     if (!batch) throw notFound("This change");
-    const { pages, routes, made } = batch.before;
+    const { pages, routes, made, todos } = batch.before;
+    await dropTodos(desk.store, { site: site.id, ids: todos ?? [] }, transaction);
     const left = await putBack(desk, actor, site, pages, transaction);
     const ofRoutes =
       routes === null ? { restored: 0, left: [] } : await undoMany(desk, actor, site, routes, transaction);
@@ -176,6 +197,7 @@ function answerOf(plan: BulkPlan, batch: string | null, refused: BulkPlan["refus
     links: plan.documents.reduce((sum, { links }) => sum + links.length, 0),
     pages: new Set(plan.documents.map(({ pageId }) => pageId)).size,
     routes: plan.routes.length + plan.moves.length,
+    elsewhere: plan.elsewhere.length,
     changes: shownChanges(plan),
     refused: refused.slice(0, 200),
     batch,

@@ -1,3 +1,4 @@
+import { isPagePlace } from "../../../core/ledger/ledger.ts";
 import { inFigures } from "../../../core/text/in-figures.ts";
 import { routeDestinations } from "../../../store/routes/lists.ts";
 import { destination as destinationSchema } from "../../../core/ground/fields.ts";
@@ -47,6 +48,7 @@ export async function planChange(
       ? await shortUrls(desk, site, rows, bulk.dryRun ? undefined : actor)
       : { urls: new Map<string, ShortUrl>(), made: [] };
   const documents = new Map<string, PlannedDocument>();
+  const elsewhere: BulkPlan["elsewhere"] = [];
   const refused: BulkPlan["refused"] = [
     ...(ofDirectory?.refused ?? []),
     ...(await missingOf(desk, site, bulk, rows)),
@@ -55,7 +57,7 @@ export async function planChange(
   const isMeant = bulk.ids !== undefined || MEANS_ALL.has(bulk.action.do);
   for (const [index, row] of rows.entries()) {
     if (index % 2_000 === 0) await progress.step(index, rows.length);
-    const where = row.kind === "page" ? row.place : row.title;
+    const where = isPagePlace(row.kind) ? row.place : row.title;
     const address = fillAddress(row.href, site.variables);
     const change =
       ofCreative?.(row) ??
@@ -66,6 +68,13 @@ export async function planChange(
     else if (!change && isMeant)
       refused.push({ where, message: `${row.href}: ${WHY_UNCHANGED[bulk.action.do]}` });
     if (!change || "refused" in change) continue;
+    if (row.kind === "read" || row.kind === "repeated") {
+      if (change.href !== row.href && !change.inside) {
+        const { id, page_id: pageId, kind, words, href: before } = row;
+        elsewhere.push({ link: id, pageId, kind, where, words, before, after: change.href });
+      } else refused.push({ where, message: `${row.href}: ${ELSEWHERE}` });
+      continue;
+    }
     const key = `${row.page_id} ${row.edition}`;
     let document = documents.get(key);
     if (!document) {
@@ -78,11 +87,14 @@ export async function planChange(
     documents: [...documents.values()],
     routes: await plannedRoutes(desk, site, bulk, rows, ofProgram?.change, refused),
     moves: ofDirectory?.moves ?? [],
+    elsewhere,
     refused,
     made: shorts.made,
   };
 }
 
+const ELSEWHERE =
+  "It is written elsewhere; how it is marked there follows the rules, and is on the list to do there.";
 const MEANS_ALL: ReadonlySet<LinkAction["do"]> = new Set(["override", "clear-overrides", "shorten"]);
 const WHY_UNCHANGED: Readonly<Record<LinkAction["do"], string>> = {
   override: "It is set so already.",
@@ -190,7 +202,7 @@ const MAX_SHOWN = 500;
 const MAX_MOVES_SHOWN = 50_000;
 
 /** A plan as it is shown before it is carried out. */
-export function shownChanges({ documents, routes, moves }: BulkPlan): LinkChange[] {
+export function shownChanges({ documents, routes, moves, elsewhere }: BulkPlan): LinkChange[] {
   const links = documents.flatMap(({ kind, where, pageId, edition, links: changed }) =>
     changed.map(({ href, override, inside, before }) => ({
       place: kind,
@@ -220,7 +232,16 @@ export function shownChanges({ documents, routes, moves }: BulkPlan): LinkChange
     after,
     edition: "both" as const,
   }));
-  return [...moved.slice(0, MAX_MOVES_SHOWN), ...[...links, ...ofRoutes].slice(0, MAX_SHOWN)];
+  const there = elsewhere.map(({ kind, where, pageId, words, before, after }) => ({
+    place: kind,
+    where,
+    id: pageId,
+    words,
+    before,
+    after,
+    edition: "both" as const,
+  }));
+  return [...moved.slice(0, MAX_MOVES_SHOWN), ...[...links, ...there, ...ofRoutes].slice(0, MAX_SHOWN)];
 }
 
 function inWords(href: string, override: string | null, words?: string): string {

@@ -1,3 +1,4 @@
+import type { LedgerPlace } from "../../../core/ledger/ledger.ts";
 import type { ChangedRow } from "../../../store/ledger/ledger-reading.ts";
 import type { Address } from "../../../core/address/address.ts";
 
@@ -20,7 +21,7 @@ export interface PlannedLink {
 /** What is to be changed in one document, told by its page's stamp. */
 export interface PlannedDocument {
   pageId: string;
-  kind: "page" | "block" | "navigation";
+  kind: Exclude<LedgerPlace, "read" | "repeated">;
   where: string;
   edition: "both" | "draft" | "published";
   stamp: string;
@@ -37,6 +38,16 @@ export interface BulkPlan {
   routes: { id: string; address: string; before: string; after: Address }[];
   /** Routes that get another address. */
   moves: { id: string; before: string; after: string }[];
+  /** Links of pages that are written elsewhere: what is wanted of them goes on the list to do there. */
+  elsewhere: {
+    link: string;
+    pageId: string;
+    kind: LedgerPlace;
+    where: string;
+    words: string;
+    before: string;
+    after: string;
+  }[];
   refused: { where: string; message: string }[];
   /** Ids of the short links that were made for it. */
   made: string[];

@@ -4,6 +4,8 @@ import { markdownToHtml } from "../../../core/pages/formats/markdown.ts";
 import { searchEntries, type FoundEntries } from "../../programs/search-entries.ts";
 import { judgePassword, type PasswordJudged } from "../../people/judge-password.ts";
 import { sanitizeHtml, type SanitizedHtml } from "../sanitize-html.ts";
+import { readAddressText, readPageText, type PageText } from "../../origin/reading/page-text.ts";
+import type { NamedAddresses } from "../../../core/origin/sitemap.ts";
 import { unpackZip, type Unpacked } from "../transfer/unpack.ts";
 
 /** A text file of a page: what it says of the page, and its text as HTML. */
@@ -19,7 +21,9 @@ export type TextTask =
   | { do: "file"; name: string; text: string }
   | { do: "unpack"; archive: Uint8Array }
   | { do: "catalogue"; bytes: Uint8Array; isJson?: boolean | undefined; words: string[] }
-  | { do: "password"; password: string; words: readonly string[] };
+  | { do: "password"; password: string; words: readonly string[] }
+  | { do: "page"; bytes: Uint8Array; type: string; address: string }
+  | { do: "addresses"; bytes: Uint8Array };
 
 /** What each of them comes to. */
 export interface TextResults {
@@ -28,6 +32,8 @@ export interface TextResults {
   unpack: Unpacked[];
   catalogue: FoundEntries;
   password: PasswordJudged;
+  page: PageText;
+  addresses: NamedAddresses;
 }
 
 /** Reads text from outside, off the thread that answers readers. */
@@ -59,6 +65,10 @@ export function readText(task: TextTask): TextResults[TextTask["do"]] | Promise<
       return searchEntries(task.bytes, task.isJson, task.words);
     case "password":
       return judgePassword(task.password, task.words);
+    case "page":
+      return readPageText(task.bytes, task.type, task.address);
+    case "addresses":
+      return readAddressText(task.bytes);
   }
 }
 

@@ -10,6 +10,9 @@ const TIMEOUT_MS = 30_000;
 const MAX_WAITING = 100;
 const OLD_MB = 1_024;
 
+// What the texts that are no files came in.
+const FIELD_OF: Readonly<Partial<Record<TextTask["do"], string>>> = { take: "html", password: "password" };
+
 /** Starts the thread when it is first needed. Text that it is not done with in time is given up, and the thread with it. */
 export function startTexts(report: (message: string, error: unknown) => void, timeoutMs = TIMEOUT_MS): Texts {
   const thread = startThread<TextTask, Crossing<unknown>>(new URL("./text-worker.mjs", import.meta.url), {
@@ -27,9 +30,7 @@ export function startTexts(report: (message: string, error: unknown) => void, ti
         return crossed(await thread.run(task, UNWATCHED, late)) as never;
       } catch (error) {
         if (error instanceof Problem) throw error;
-        const path = { take: "html", password: "password", file: "file", unpack: "file", catalogue: "file" }[
-          task.do
-        ];
+        const path = FIELD_OF[task.do] ?? "file";
         if (late.aborted)
           throw invalid([
             {

@@ -62,7 +62,7 @@ export default function ChangeMany(props: {
     onDone();
   }, [run.state, run.result, site, onDone]);
   const answer = question && preview.state === "done" ? preview.result : undefined;
-  const changed = answer ? answer.links + answer.routes : 0;
+  const changed = answer ? answer.links + answer.routes + answer.elsewhere : 0;
   // Their labels stand above the fields; what has none stands level with them.
   const hasFields = kind !== "clear-overrides" && kind !== "shorten";
   const touchesRoutes = kind === "destination" || kind === "host" || kind === "parameter";

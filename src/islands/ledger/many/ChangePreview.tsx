@@ -3,7 +3,14 @@ import { DataTable, type Column } from "../../../ui/table/DataTable.tsx";
 import { count } from "../../../ui/format/format.ts";
 import * as say from "../words.ts";
 
-const PLACE_WORD = { page: "page", block: "block", navigation: "navigation", route: "route" } as const;
+const PLACE_WORD = {
+  page: "page",
+  block: "block",
+  navigation: "navigation",
+  route: "route",
+  read: say.toDoThere,
+  repeated: say.toDoThere,
+} as const;
 
 type Row = LinkBulkAnswer["changes"][number] | LinkBulkAnswer["refused"][number];
 const isRefused = (row: Row): row is LinkBulkAnswer["refused"][number] => "message" in row;

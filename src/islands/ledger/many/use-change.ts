@@ -23,7 +23,7 @@ export function askChange(site: Site, { select, ...change }: Change, dryRun: boo
 /** Tells what a change came to, with the undo of all of it. */
 export function tellChanged(
   site: Site,
-  { links, pages, routes, left: unchanged, batch }: LinkBulkAnswer,
+  { links, pages, routes, elsewhere, left: unchanged, batch }: LinkBulkAnswer,
 ): void {
   void refreshLedger();
   const parts = [
@@ -31,7 +31,10 @@ export function tellChanged(
     routes > 0 ? say.routes2(count(routes)) : "",
   ].filter(Boolean);
   const left = unchanged > 0 ? say.leftAsTheyAre(unchanged) : "";
-  notify(say.changed(parts.join(" and ") || say.nothing, left), {
+  const there = elsewhere > 0 ? say.onTheListToDoThere(count(elsewhere)) : "";
+  const changed =
+    parts.length > 0 || there === "" ? say.changed(parts.join(" and ") || say.nothing, left) : "";
+  notify([changed, there].filter(Boolean).join(". "), {
     tone: batch === null ? "failed" : "done",
     ...(batch === null ? {} : { undo: () => void undoChange(site, batch) }),
   });

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { ArrowUpRight } from "lucide-react";
 import type { ReactNode } from "react";
 import { deliveredTag } from "../../../core/links/delivered-tag.ts";
-import type { LedgerLink } from "../../../core/ledger/ledger.ts";
+import { isElsewhere, isPagePlace, type LedgerLink } from "../../../core/ledger/ledger.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
 import { KIND_WORD, Knot } from "../../../ui/links/Knot.tsx";
@@ -16,6 +16,14 @@ import { asking } from "../../../ui/client/queries.ts";
 import { messageOf } from "../../../ui/client/api.ts";
 import { count } from "../../../ui/format/format.ts";
 import * as say from "../words.ts";
+
+const PLACE_CALLED = {
+  page: say.thePage,
+  block: say.theBlock,
+  navigation: say.theNavigation,
+  read: say.thePageThere,
+  repeated: say.thePageThere,
+} as const;
 
 /** One link of the ledger: as it is written, as readers get it, and why. */
 export function OpenLink({ site, link }: { site: Site; link: LedgerLink }) {
@@ -47,7 +55,8 @@ export function OpenLink({ site, link }: { site: Site; link: LedgerLink }) {
           <span className="min-w-0">
             {wordsOf(link)}
             <span className="block text-sm font-normal text-quiet">
-              {KIND_WORD[link.kind]} · {link.place === "page" ? `${link.title}, ${link.page}` : link.title}
+              {KIND_WORD[link.kind]} · {isPagePlace(link.place) ? `${link.title}, ${link.page}` : link.title}
+              {link.onPages > 0 ? `, ${say.onPages(count(link.onPages))}` : ""}
             </span>
           </span>
         </span>
@@ -55,15 +64,12 @@ export function OpenLink({ site, link }: { site: Site; link: LedgerLink }) {
       onClose={() => setAddressState({ open: "" })}
     >
       <div className="grid gap-3">
-        <a className="action justify-self-start" href={wordsPlace(site, link)}>
-          {say.toTheWordsIn(
-            link.place === "navigation"
-              ? say.theNavigation
-              : link.place === "block"
-                ? say.theBlock
-                : say.thePage,
-          )}{" "}
-          <ArrowUpRight size={14} aria-hidden />
+        <a
+          className="action justify-self-start"
+          href={wordsPlace(site, link)}
+          {...(isElsewhere(link.place) ? { target: "_blank", rel: "noreferrer" } : {})}
+        >
+          {say.toTheWordsIn(PLACE_CALLED[link.place])} <ArrowUpRight size={14} aria-hidden />
         </a>
         <Part title={say.readersGet}>
           <Source text={tag(delivered)} />

@@ -1,6 +1,6 @@
 import { createColumnHelper } from "@tanstack/react-table";
 import { ArrowUpRight } from "lucide-react";
-import type { LedgerLink } from "../../../core/ledger/ledger.ts";
+import { isPagePlace, type LedgerLink } from "../../../core/ledger/ledger.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { AddressText } from "../../../ui/links/AddressText.tsx";
 import { KIND_WORD, Knot } from "../../../ui/links/Knot.tsx";
@@ -50,7 +50,10 @@ export function ledgerColumns(site: Site) {
           title={original.title}
           onClick={() => setAddressState({ page: original.page || original.pageId })}
         >
-          {original.place === "page" ? original.page : <em className="font-sans">{original.title}</em>}
+          {isPagePlace(original.place) ? original.page : <em className="font-sans">{original.title}</em>}
+          {original.onPages > 0 ? (
+            <span className="block font-sans text-quiet">{say.onPages(count(original.onPages))}</span>
+          ) : null}
         </button>
       ),
     }),

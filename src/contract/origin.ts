@@ -1,0 +1,100 @@
+import { z } from "zod";
+import {
+  foundSchema,
+  originChangeSchema,
+  originInputSchema,
+  originSchema,
+  readingResultsSchema,
+  readingSchema,
+  READING_STATES,
+  readNowSchema,
+} from "../core/origin/origin.ts";
+import { TODO_STATES, todoSchema } from "../core/origin/todo.ts";
+import { call, listOf } from "./ground/call.ts";
+import { listQuery } from "./ground/lists.ts";
+
+export const readingsQuery = listQuery.extend({
+  state: z.enum(READING_STATES, `state is one of ${READING_STATES.join(", ")}.`).optional(),
+});
+
+export const todosQuery = listQuery.extend({
+  state: z.enum(TODO_STATES, `state is one of ${TODO_STATES.join(", ")}.`).default("open"),
+});
+
+const roundResult = z.object({
+  read: z.int(),
+  waiting: z.int(),
+  /** Why it ended before all was read; empty where it did not. */
+  ended: z.string(),
+});
+
+/** The calls about pages that stand elsewhere. */
+export const origin = {
+  read: call("GET", "/sites/:site/origin", {
+    summary: "Where the site's pages stand that are not written here, and how far they are read",
+    role: "reader",
+    answer: originSchema,
+  }),
+  name: call("PUT", "/sites/:site/origin", {
+    summary: "Name where the site's pages stand; what was read at another address is forgotten",
+    role: "owner",
+    body: originInputSchema,
+    answer: originSchema,
+  }),
+  change: call("PATCH", "/sites/:site/origin", {
+    summary: "Change what is read, and how gently",
+    role: "editor",
+    body: originChangeSchema,
+    answer: originSchema,
+  }),
+  drop: call("DELETE", "/sites/:site/origin", {
+    summary: "All pages are written here again; what was read is forgotten",
+    role: "owner",
+  }),
+  look: call("POST", "/sites/:site/origin/look", {
+    summary: "Look at what there is: robots file, sitemaps, feeds and front page, as a job",
+    role: "editor",
+    answer: foundSchema,
+    job: "always",
+  }),
+  round: call("POST", "/sites/:site/origin/round", {
+    summary:
+      "Read the pages that were chosen and have not been read, as a job; with `again`, all of them once more",
+    role: "editor",
+    body: z.strictObject({ again: z.boolean("again is true or false.").default(false) }),
+    answer: roundResult,
+    job: "always",
+  }),
+  now: call("POST", "/sites/:site/read", {
+    summary: "Read these pages at once, as another system has just published them, as a job",
+    role: "editor",
+    body: readNowSchema,
+    answer: roundResult,
+    job: "always",
+  }),
+  pages: call("GET", "/sites/:site/origin/pages", {
+    summary: "The pages that were found, and what became of each",
+    role: "reader",
+    query: readingsQuery,
+    answer: listOf(readingSchema),
+  }),
+  todos: call("GET", "/sites/:site/origin/to-do", {
+    summary: "What is to be changed where the pages stand: link by link, as it is and as it is to be",
+    role: "reader",
+    query: todosQuery,
+    answer: listOf(todoSchema).extend({
+      counts: z.object({ open: z.int(), done: z.int(), gone: z.int() }),
+    }),
+  }),
+  exportTodos: call("GET", "/sites/:site/origin/to-do/export.csv", {
+    summary: "What is open of it, as CSV",
+    role: "reader",
+    file: { media: ["text/csv"] },
+  }),
+  results: call("GET", "/sites/:site/origin/results", {
+    summary:
+      "What reading has come to so far: links by treatment, what rules would change, dead links, programs",
+    role: "reader",
+    answer: readingResultsSchema,
+  }),
+};

@@ -1,0 +1,70 @@
+import { readingSettingsSchema, type Found } from "../../core/origin/origin.ts";
+import { addFound, lineUp, lineUpAgain, lineUpNow } from "../../store/origin/readings.ts";
+import type { WithStore } from "../ground/parts.ts";
+import type { JobKind } from "../jobs/job-kind.ts";
+import { openSite, type OpenSite } from "../sites/open-site.ts";
+import type { WithJobs } from "../jobs/jobs.ts";
+import type { Actor } from "../../core/people/actor.ts";
+import { noteLooking, sitesToRead } from "../../store/origin/origins.ts";
+import { originRow, placesOf } from "./origins.ts";
+import { lookAtOrigin } from "./reading/look.ts";
+import { readRound, type Reading, type RoundResult } from "./reading/read-round.ts";
+
+/** What a round is to read: what was chosen and not read yet, all of it once more, what is due, or just these pages. */
+type Round = { again?: boolean; isDue?: true; addresses?: readonly string[] };
+
+/** Looks at what there is on an origin. */
+export const lookJob: JobKind<Reading, null, Found> = {
+  name: "origin.look",
+  run: async (desk, { site }, progress) =>
+    lookAtOrigin(desk, site, (await originRow(desk, site)).address, progress),
+  oneOf: (siteId) => `origin ${siteId}`,
+};
+
+/** Reads pages of an origin. */
+export const roundJob: JobKind<Reading, Round, RoundResult> = {
+  name: "origin.read",
+  async run(desk, { site, input }, progress) {
+    const origin = await originRow(desk, site);
+    // What its sitemaps name by now may be new, or have changed.
+    if (input.isDue) await lookAtOrigin(desk, site, origin.address, progress);
+    if (input.addresses) await lineUpThese(desk, site, input.addresses);
+    else await lineUpChosen(desk, site, input);
+    return readRound(desk, site, origin, progress);
+  },
+  oneOf: (siteId) => `origin ${siteId}`,
+};
+
+async function lineUpChosen(desk: WithStore, site: OpenSite, { again = false }: Round): Promise<void> {
+  const origin = await originRow(desk, site);
+  const { parts, leaveOut, mostPages } = readingSettingsSchema.parse(origin.settings);
+  await lineUp(desk.store, { site: site.id, parts, leaveOut, most: mostPages });
+  await lineUpAgain(desk.store, { site: site.id, all: again });
+}
+
+async function lineUpThese(desk: WithStore, site: OpenSite, addresses: readonly string[]): Promise<void> {
+  const places = placesOf(site, await originRow(desk, site), addresses);
+  const rows = places.map((place) => ({
+    ...place,
+    named: true,
+    namedChange: null,
+    depth: 0,
+    state: "waiting" as const,
+  }));
+  await addFound(desk.store, { site: site.id, rows });
+  await lineUpNow(desk.store, { site: site.id, paths: places.map(({ path }) => path) });
+}
+
+const BY_ITSELF: Actor = { name: "Map Rope", role: "editor" };
+
+/** Begins to read again what is due on any site. Answers how many sites that is. */
+export async function beginDueReadings(desk: WithStore & WithJobs): Promise<number> {
+  const due = await sitesToRead(desk.store);
+  for (const { site: id } of due) {
+    const site = await openSite(desk, id);
+    await lineUpAgain(desk.store, { site: id, all: false });
+    await noteLooking(desk.store, { site: id });
+    await desk.jobs.start(BY_ITSELF, site, roundJob, { isDue: true });
+  }
+  return due.length;
+}

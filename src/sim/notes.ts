@@ -1,0 +1,23 @@
+import { notesAnswerAt, notesAnswers } from "../../demo/saltmarsh/pages.ts";
+import { createHash } from "node:crypto";
+import type { OutsideHost } from "./page.ts";
+
+const made = new Map<string, ReturnType<typeof notesAnswers>>();
+
+/** The system in which Saltmarsh Notes stand: pages with an ETag each, and what it leads on from. */
+export const notes: OutsideHost = (url, request, response) => {
+  const answers = made.get(url.port) ?? notesAnswers(Number(url.port || 80));
+  made.set(url.port, answers);
+  const answer = notesAnswerAt(answers, `${url.pathname}${url.search}`);
+  if ("location" in answer)
+    return void response.writeHead(answer.status, { Location: answer.location }).end();
+  if (!("body" in answer))
+    return void response
+      .writeHead(answer.status, { "Content-Type": "text/html; charset=utf-8" })
+      .end("<!doctype html><title>Not here</title><p>Nothing is kept here.</p>");
+  const body = Buffer.from(answer.body, answer.encoding ?? "utf8");
+  const tag = `"${createHash("sha1").update(body).digest("base64url").slice(0, 12)}"`;
+  if (request.headers["if-none-match"] === tag) return void response.writeHead(304, { ETag: tag }).end();
+  response.writeHead(200, { "Content-Type": answer.type, ETag: tag, "Content-Length": body.length });
+  response.end(request.method === "HEAD" ? undefined : body);
+};

@@ -10,7 +10,7 @@ const BELOW = {
   outgoing: ["core"],
   incoming: [],
   desk: ["contract", "store", "core", "outgoing", "threads"],
-  delivery: ["incoming", "store", "core", "threads"],
+  delivery: ["incoming", "outgoing", "store", "core", "threads"],
   cli: ["contract", "core"],
   sim: ["incoming"],
   workers: ["core"],

@@ -1,5 +1,6 @@
 import type { Actor } from "../../src/core/people/actor.ts";
 import type { StartingDesk } from "../../src/desk/desk.ts";
+import { changeFront } from "../../src/desk/origin/front.ts";
 import { originRow, nameOrigin } from "../../src/desk/origin/origins.ts";
 import { lookAtOrigin } from "../../src/desk/origin/reading/look.ts";
 import { readRound } from "../../src/desk/origin/reading/read-round.ts";
@@ -67,6 +68,7 @@ export async function loadSaltmarsh(
   await lineUp(desk.store, { site: id, parts: [], leaveOut: [], most: 5_000 });
   await readRound(reading, named, await originRow(desk, named), UNWATCHED);
   await catchUpLedger(desk, named, UNWATCHED);
+  await changeFront(desk, actor, named, { comes: "front", passes: "shadow", only: [] });
 }
 
 function sent(answer: NotesAnswer) {

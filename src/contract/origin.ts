@@ -1,6 +1,9 @@
 import { z } from "zod";
 import {
   foundSchema,
+  frontCheckSchema,
+  frontInputSchema,
+  frontSchema,
   originChangeSchema,
   originInputSchema,
   originSchema,
@@ -71,6 +74,23 @@ export const origin = {
     body: readNowSchema,
     answer: roundResult,
     job: "always",
+  }),
+  front: call("GET", "/sites/:site/origin/front", {
+    summary: "How pages come to readers through us, and what passed in the last seven days, with samples",
+    role: "reader",
+    answer: frontSchema,
+  }),
+  setFront: call("PUT", "/sites/:site/origin/front", {
+    summary:
+      "Let readers get the pages through us, untouched, as a shadow that only counts, or changed; or no more",
+    role: "owner",
+    body: frontInputSchema,
+    answer: frontSchema,
+  }),
+  checkFront: call("POST", "/sites/:site/origin/front/check", {
+    summary: "What would happen if readers were sent to us, and the lines that send them",
+    role: "editor",
+    answer: frontCheckSchema,
   }),
   pages: call("GET", "/sites/:site/origin/pages", {
     summary: "The pages that were found, and what became of each",

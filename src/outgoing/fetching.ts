@@ -1,6 +1,7 @@
 import { brotliDecompress, gunzip, inflate } from "node:zlib";
 import { promisify } from "node:util";
-import { Agent, buildConnector, request, type Dispatcher } from "undici";
+import { Agent, request, type Dispatcher } from "undici";
+import { judgedConnector, type Judge } from "./judge.ts";
 import { Refusal, reasonOf } from "./refusal.ts";
 
 /** A document from outside as it was sent, decoded; not followed any further. */
@@ -22,9 +23,6 @@ export interface FetchOptions {
   signal?: AbortSignal;
 }
 
-/** Which address a host's name may be asked at; throws a Refusal where it may not be. */
-export type Judge = (host: string, port: number) => Promise<string>;
-
 const CODINGS: Readonly<
   Record<string, (bytes: Uint8Array, options: { maxOutputLength: number }) => Promise<Buffer>>
 > = {
@@ -36,16 +34,8 @@ const CODINGS: Readonly<
 
 /** Makes a client whose every connection goes to the address that was judged for it, however long it is kept. */
 export function createFetching(judge: Judge, agent: string, timeoutMs: number): Fetching {
-  const connector = buildConnector({ timeout: timeoutMs });
   const dispatcher: Dispatcher = new Agent({
-    connect(options, callback) {
-      const host = options.hostname.replace(/^\[|\]$/g, "");
-      judge(host, Number(options.port || (options.protocol === "https:" ? 443 : 80))).then(
-        (address) =>
-          connector({ ...options, hostname: address, servername: options.servername ?? host }, callback),
-        (error: Error) => callback(error, null),
-      );
-    },
+    connect: judgedConnector(judge, { timeout: timeoutMs }),
     connections: 2,
     pipelining: 1,
     headersTimeout: timeoutMs,

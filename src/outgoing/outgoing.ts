@@ -1,10 +1,9 @@
 import { titleIn } from "../core/text/title.ts";
-import { lookup as systemLookup } from "node:dns/promises";
 import { request as httpRequest, type IncomingMessage } from "node:http";
 import { request as httpsRequest } from "node:https";
 import type { LookupFunction } from "node:net";
-import { isPublicAddress } from "./address-guard.ts";
 import { createFetching, type Fetched, type FetchOptions } from "./fetching.ts";
+import { createJudge, type Judge, type JudgeOptions } from "./judge.ts";
 import { reasonOf, Refusal } from "./refusal.ts";
 
 /** What one outside address answered, not followed any further. */
@@ -25,11 +24,9 @@ export interface Outgoing {
 /** A document from outside, or why there is none. */
 export type ReadDocument = { ok: true; type: string; bytes: Uint8Array } | { ok: false; reason: string };
 
-export interface OutgoingOptions {
-  /** Addresses of a host name; the system's resolver unless given. */
-  resolve?: (host: string) => Promise<string[]>;
-  /** Whether an address may be asked; only public ones unless given. */
-  allows?: (address: string, host: string, port: number) => boolean;
+export interface OutgoingOptions extends JudgeOptions {
+  /** Where pages of sites may be read; as everything else unless given. */
+  origins?: Judge;
   /** Milliseconds for one whole visit. */
   timeoutMs?: number;
 }
@@ -42,10 +39,7 @@ export const READING_AGENT = "MapRope";
 
 /** Makes the outgoing client. It goes only where it is allowed to, and the address that was judged is the one that is asked. */
 export function createOutgoing(options: OutgoingOptions = {}): Outgoing {
-  const resolve =
-    options.resolve ??
-    (async (host) => (await systemLookup(host, { all: true })).map(({ address }) => address));
-  const allows = options.allows ?? ((address) => isPublicAddress(address));
+  const judge = createJudge(options);
   const timeoutMs = options.timeoutMs ?? TIMEOUT_MS;
 
   function judged(url: URL): Promise<string> {
@@ -54,15 +48,11 @@ export function createOutgoing(options: OutgoingOptions = {}): Outgoing {
       Number(url.port || (url.protocol === "https:" ? 443 : 80)),
     );
   }
-  async function judge(host: string, port: number): Promise<string> {
-    const addresses = /^[\d.]+$|:/.test(host) ? [host] : await resolve(host);
-    const [allowed] = addresses.filter((address) => allows(address, host, port));
-    if (addresses.length === 0) throw new Refusal("has no address");
-    if (allowed === undefined)
-      throw new Refusal("leads into a private network, which is not asked from here");
-    return allowed;
-  }
-  const fetching = createFetching(judge, `${READING_AGENT}/1 (reads pages for their editors)`, timeoutMs * 3);
+  const fetching = createFetching(
+    options.origins ?? judge,
+    `${READING_AGENT}/1 (reads pages for their editors)`,
+    timeoutMs * 3,
+  );
   return {
     fetch: (address, fetchOptions) => fetching.fetch(address, fetchOptions),
     async read(address, mostBytes) {

@@ -1,6 +1,7 @@
 import { isAbsolute, resolve } from "node:path";
 import { z } from "zod";
 import { databaseUrlOf, readAddress } from "../store/ground/connection.ts";
+import { readNetworks, type InNetworks } from "../outgoing/networks.ts";
 import { NO_PROXY, proxyTrust, type ProxyTrust } from "../incoming/proxy-trust.ts";
 
 /** What the environment says (API: Configuration). */
@@ -24,6 +25,8 @@ export interface Config {
   demo: boolean;
   /** Outside hosts are played by `sim/`: names under `.localhost` are asked for on its port. */
   simulated: boolean;
+  /** Private networks in which origins of sites may stand; nothing else there is ever asked. */
+  privateOrigins: InNetworks;
   /** Which proxies before us are believed. */
   trust: ProxyTrust;
   /** The mail server; undefined: links are handed over. */
@@ -109,6 +112,17 @@ const environmentSchema = z.object({
     }),
   MAPROPE_DEMO: flag("MAPROPE_DEMO"),
   MAPROPE_SIMULATED: flag("MAPROPE_SIMULATED"),
+  MAPROPE_PRIVATE_ORIGINS: z
+    .string()
+    .default("")
+    .transform((text, context) => {
+      try {
+        return readNetworks(text);
+      } catch (error) {
+        context.addIssue({ code: "custom", message: `MAPROPE_PRIVATE_ORIGINS: ${(error as Error).message}` });
+        return z.NEVER;
+      }
+    }),
   MAPROPE_TRUST_PROXY: z
     .string()
     .transform((text, context) => {
@@ -188,6 +202,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>, ro
     demo,
     simulated: settings.MAPROPE_SIMULATED ?? demo,
     trust: settings.MAPROPE_TRUST_PROXY,
+    privateOrigins: settings.MAPROPE_PRIVATE_ORIGINS,
     mail: mailOf(settings, demo),
     workspaceUrl:
       settings.MAPROPE_URL ??

@@ -27,6 +27,10 @@ describe("a configuration that makes no sense is one plain sentence", () => {
     [{ MAPROPE_SITE_PORT: "-1" }, /MAPROPE_SITE_PORT/],
     [{ MAPROPE_SITE_PORT: "4600" }, /a port each/],
     [{ MAPROPE_TRUST_PROXY: "maybe" }, /MAPROPE_TRUST_PROXY/],
+    [
+      { MAPROPE_PRIVATE_ORIGINS: "10.0.0.0/99" },
+      /MAPROPE_PRIVATE_ORIGINS: “10\.0\.0\.0\/99” is no address or network/,
+    ],
     [{ MAPROPE_API_TOKEN: "short" }, /MAPROPE_API_TOKEN/],
     [{ MAPROPE_DEMO: "yes" }, /MAPROPE_DEMO is “yes”; it is 0 or 1/],
     [{ MAPROPE_SIMULATED: "true" }, /MAPROPE_SIMULATED/],

@@ -20,7 +20,8 @@ import { startDeskThread } from "../desk/start-desk-thread.ts";
 import { startWatches } from "./watches.ts";
 import { isPublicAddress } from "../outgoing/address-guard.ts";
 import { createMailer } from "../outgoing/mail.ts";
-import { createOutgoing, type OutgoingOptions } from "../outgoing/outgoing.ts";
+import { createJudge, type JudgeOptions } from "../outgoing/judge.ts";
+import { createOutgoing } from "../outgoing/outgoing.ts";
 import { migrate } from "../store/ground/migrate.ts";
 import { openStore } from "../store/ground/store.ts";
 import { createWatching } from "./watching.ts";
@@ -61,12 +62,18 @@ export async function serve(
     await store.close();
     throw error;
   }
+  const outside: JudgeOptions = config.simulated ? simulatedOutside(config) : {};
+  const { allows = isPublicAddress } = outside;
+  const origins = createJudge({
+    ...outside,
+    allows: (address, host, port) => allows(address, host, port) || config.privateOrigins(address),
+  });
   const starting: StartingDesk = {
     store,
     report,
     seal: sealWith(secrets),
     deliveryPort: config.sitePort,
-    outgoing: createOutgoing(config.simulated ? simulatedOutside(config) : {}),
+    outgoing: createOutgoing({ ...outside, origins }),
     jobs: createJobs(store),
     texts: startTexts(report),
     thread: startDeskThread({ databaseUrl, deliveryPort: config.sitePort }, report),
@@ -80,6 +87,7 @@ export async function serve(
     deliveryPort: config.sitePort,
     trust: config.trust,
     report,
+    judge: origins,
     accessLog: config.accessLog ? (answer) => readers.info(answer, "answered") : undefined,
   });
   const desk: Desk = {
@@ -129,7 +137,7 @@ export async function serve(
 }
 
 // The simulated world is loopback, and only there: names under .localhost, on the ports that play it.
-function simulatedOutside(config: Config): OutgoingOptions {
+function simulatedOutside(config: Config): JudgeOptions {
   const ports = [config.simPort, config.sitePort];
   const isSimulated = (host: string): boolean => /(?:^|\.)localhost$/.test(host);
   return {

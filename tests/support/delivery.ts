@@ -27,7 +27,8 @@ export async function testDelivery(
     port = 0,
     trust = NO_PROXY,
     accessLog,
-  }: Partial<Pick<DeliveryOptions, "trust" | "accessLog">> & { port?: number } = {},
+    judge,
+  }: Partial<Pick<DeliveryOptions, "trust" | "accessLog" | "judge">> & { port?: number } = {},
 ): Promise<TestDelivery> {
   const store = openStore(databaseUrl, 3);
   const reports: string[] = [];
@@ -38,6 +39,7 @@ export async function testDelivery(
     deliveryPort: 4601,
     trust,
     accessLog,
+    judge,
     report: (message) => reports.push(message),
   });
   await listening(delivery.server, "127.0.0.1", port, "MAPROPE_SITE_PORT");

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { id, line } from "../ground/fields.ts";
-import { siteOriginSchema } from "../sites/site-origin.ts";
+import { COMES, PASSES, siteOriginSchema } from "../sites/site-origin.ts";
 
 /** What became of a page when it was last asked for. */
 export const READING_STATES = [
@@ -167,3 +167,49 @@ export const readNowSchema = z.strictObject({
     .min(1, "Which pages? Give at least one address.")
     .max(1_000, "At most 1,000 addresses are read at once."),
 });
+
+/** What is done with pages on their way through us. */
+export const frontInputSchema = z.strictObject({
+  comes: z.enum(COMES, "Pages are read, or readers get them through us (front)."),
+  passes: z.enum(PASSES, "Pages pass untouched, as a shadow, or on."),
+  /** Beginnings of the paths that it is done on; none: all. */
+  only: z.array(pathStart).max(100, "At most 100 beginnings of paths are named.").default([]),
+});
+
+const passedCounts = z.object({
+  passed: z.int(),
+  pages: z.int(),
+  changedPages: z.int(),
+  links: z.int(),
+  changedLinks: z.int(),
+  misses: z.int(),
+  failures: z.int(),
+});
+const linkThere = z.object({ href: z.string(), rel: z.string().nullable(), target: z.string().nullable() });
+
+/** How pages come to readers, and what passed in the last seven days. */
+export const frontSchema = z.object({
+  comes: z.enum(COMES),
+  passes: z.enum(PASSES),
+  only: z.array(z.string()),
+  counts: passedCounts,
+  /** Links that were, or would be, changed, the newest first. */
+  samples: z.array(z.object({ page: z.string(), words: z.string(), before: linkThere, after: linkThere })),
+});
+export type FrontState = z.infer<typeof frontSchema>;
+
+/** What would happen if readers were sent to us. */
+export const frontCheckSchema = z.object({
+  findings: z.array(
+    z.object({
+      about: z.enum(["answer", "round", "redirect", "absolute", "cookies", "caching", "coding"]),
+      severity: z.enum(["good", "hint", "fault"]),
+      message: z.string(),
+    }),
+  ),
+  /** Lines to set it up, and to try it on one machine. */
+  dns: z.string(),
+  nginx: z.string(),
+  hosts: z.string(),
+});
+export type FrontCheck = z.infer<typeof frontCheckSchema>;

@@ -7,7 +7,18 @@ import { openStore, type Store } from "../../store/ground/store.ts";
 import { startCopying } from "../clicks/copying.ts";
 import { followStore } from "./follow-store.ts";
 import { createHotPath } from "../routes/hot-path.ts";
-import { ANSWER_KINDS, createListener, type AccessLog, type AnswerKind } from "./listener.ts";
+import {
+  ANSWER_KINDS,
+  createListener,
+  createUpgrades,
+  type AccessLog,
+  type AnswerKind,
+  type ListenerParts,
+} from "./listener.ts";
+import { createFront } from "../origin/front.ts";
+import { createFrontTally } from "../origin/counts.ts";
+import { createPagesElsewhere } from "../origin/pages-elsewhere.ts";
+import { createJudge, type Judge } from "../../outgoing/judge.ts";
 import { proofWith } from "../../incoming/proof.ts";
 import { createTally, type AnswerTimes } from "../../incoming/tally.ts";
 import type { Waiting } from "../clicks/spool-copier.ts";
@@ -30,6 +41,8 @@ export interface DeliveryOptions {
   /** Which proxies before us are believed what they say of the reader. */
   trust: ProxyTrust;
   report(message: string, error: unknown): void;
+  /** Where origins may be asked that stand elsewhere; only public addresses unless given. */
+  judge?: Judge | undefined;
   accessLog?: AccessLog | undefined;
 }
 
@@ -102,10 +115,19 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
     };
   };
   const tally = createTally(ANSWER_KINDS);
+  const frontTally = createFrontTally(store, report);
   const pages = createRenderedPages(store, deliveryPort);
   let isLeaving = false;
   const staleMs = (): number => performance.now() - index.lastLook();
-  const listener = createListener({
+  const front = createFront({
+    judge: options.judge ?? createJudge({}),
+    trust,
+    tally: frontTally,
+    pseudonym: `maprope-${proofWith(options.secret)("via").slice(0, 8)}`,
+  });
+  const parts: ListenerParts = {
+    front,
+    elsewhere: createPagesElsewhere(store),
     index,
     hotPath: createHotPath(spool, visitors, trust, deliveryPort, tally),
     pages,
@@ -126,9 +148,11 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
     trust,
     health: async () => ({ ...(await health()) }),
     report,
-  });
+  };
+  const server = createServer(createListener(parts));
+  server.on("upgrade", createUpgrades(parts));
   return {
-    server: createServer(listener),
+    server,
     health,
     measures: async () => ({
       answers: tally.read(),
@@ -149,6 +173,8 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
       await index.stop();
       spool.close();
       visitors.stop();
+      await front.close();
+      await frontTally.stop();
       await copying.stop();
       await asking.close();
       lock.release();

@@ -8,7 +8,15 @@ import { inEffect } from "../../core/routes/chain/in-effect.ts";
 import { leadsBack } from "../../core/routes/chain/leads-back.ts";
 import { goingTo, type Asked, type HotPath } from "../routes/hot-path.ts";
 import { NOTICE_SECONDS } from "../../core/routes/choices.ts";
-import { refreshing, servesPages, type AnsweredMiss, type RenderedPages } from "../pages/rendered-pages.ts";
+import type { Duplex } from "node:stream";
+import type { Front } from "../origin/front.ts";
+import {
+  refreshing,
+  servesPages,
+  type AnsweredMiss,
+  type PagesElsewhere,
+  type RenderedPages,
+} from "../pages/rendered-pages.ts";
 import { readHeaders, requesterOf } from "../clicks/requester.ts";
 import { sendReadiness, type Readiness } from "../../incoming/readiness.ts";
 import type { Tally } from "../../incoming/tally.ts";
@@ -39,13 +47,26 @@ export interface ListenerParts {
   /** What this installation alone can answer to a question. */
   proof(question: string): string;
   tally: Tally<AnswerKind>;
+  front: Front;
+  /** The pages of a site that stand elsewhere. */
+  elsewhere(siteId: string): Promise<PagesElsewhere>;
   /** Told of each answer, where a log of them is asked for. */
   accessLog: AccessLog | undefined;
   report(message: string, error: unknown): void;
 }
 
 /** What an answer to a reader is counted as. */
-export const ANSWER_KINDS = ["route", "page", "file", "asset", "miss", "moved", "refused", "health"] as const;
+export const ANSWER_KINDS = [
+  "route",
+  "page",
+  "front",
+  "file",
+  "asset",
+  "miss",
+  "moved",
+  "refused",
+  "health",
+] as const;
 export type AnswerKind = (typeof ANSWER_KINDS)[number];
 
 /** Writes an answer to a reader down: what was asked for and what came of it, and nothing of who asked. */
@@ -86,7 +107,7 @@ export function createListener(
     }
     const known = places.get(header);
     if (known !== undefined) return known;
-    const host = header.toLowerCase().replace(/:\d*$/, "").replace(/\.$/, "");
+    const host = hostIn(header);
     const current = parts.index.current();
     const own = current.siteOfHost(host);
     const only = /^(?:localhost|127\.0\.0\.1|\[::1\])$/.test(host) ? current.onlySite() : undefined;
@@ -121,14 +142,16 @@ export function createListener(
       ]);
       return count(parts, "health", began);
     }
+    const place = placeOf(header);
+    const isFront = place !== null && place.leadsTo === undefined && standsBefore(place);
     if (request.method !== "GET" && request.method !== "HEAD") {
+      if (isFront) return passOn(parts, { request, response, seen, began, target }, place);
       send(request, response, 405, "text/plain; charset=utf-8", "Only GET and HEAD are answered here.\n", [
         "Allow",
         "GET, HEAD",
       ]);
       return count(parts, "refused", began);
     }
-    const place = placeOf(header);
     if (!place) {
       send(
         request,
@@ -152,7 +175,7 @@ export function createListener(
     const slot = site.routes.find(host, key);
     if (slot !== undefined && answerRoute(parts, asked, key, slot, NO_CAPTURES)) return;
     const missed =
-      slot === undefined ? parts.pages.knownMiss(host, key, parts.index.generation()) : undefined;
+      slot === undefined && !isFront ? parts.pages.knownMiss(host, key, parts.index.generation()) : undefined;
     if (missed) return sendMiss(parts, asked, place, key, missed);
     const asset = parts.assets.get(key);
     if (asset) {
@@ -172,6 +195,8 @@ export function createListener(
       response.once("close", () => count(parts, "file", began));
       return parts.files.answer(file, { request, response }, parts.report);
     }
+    if (!page && isFront)
+      return passOn(parts, { request, response, seen, began, target }, place, { asked, key });
     if (!page) {
       if (answerMachine(parts, asked, place, key)) return;
       const patterns = site.patterns.find(host, key);
@@ -191,6 +216,83 @@ export function createListener(
         notNow(parts, asked, "page", `The page ${path} could not be rendered.`, error),
       );
   };
+}
+
+// Readers get the site's pages through us where they stand elsewhere, on every host but those for short links alone.
+function standsBefore({ site, host }: Place): boolean {
+  return site.site.origin?.comes === "front" && servesPages(site, host);
+}
+
+// Asks the origin; what it has not is answered as a miss where `missed` says what was looked for.
+function passOn(
+  parts: ListenerParts,
+  asked: Pick<Asked, "request" | "response" | "seen" | "began"> & { target: string },
+  place: Place,
+  missed?: { asked: Asked; key: string },
+): void {
+  const { request, response, began } = asked;
+  const { site, host } = place;
+  const generation = parts.index.generation();
+  parts.front.pass(
+    { ...asked, site, host, generation },
+    {
+      ...(missed && { missed: () => void missedThere(parts, place, missed) }),
+      answered: () => count(parts, "front", began),
+      failed(status, reason) {
+        parts.report(`The origin of ${site.site.name} ${reason}.`, undefined);
+        const body = parts.pages.away(site, generation);
+        send(request, response, status, "text/html; charset=utf-8", body, [
+          "Cache-Control",
+          "no-store",
+          "Retry-After",
+          "30",
+          ...SECURITY,
+        ]);
+        count(parts, "refused", began);
+      },
+    },
+  );
+}
+
+async function missedThere(
+  parts: ListenerParts,
+  place: Place,
+  { asked, key }: { asked: Asked; key: string },
+): Promise<void> {
+  const { site, host } = place;
+  try {
+    for (const { entry, captures } of site.patterns.find(host, key))
+      if (answerRoute(parts, asked, key, entry, captures)) return;
+    const elsewhere = await parts.elsewhere(site.site.id);
+    const home = homeOf(site, host, parts);
+    const miss = parts.pages.miss(site, host, key, parts.index.generation(), {
+      home,
+      isCertain: false,
+      elsewhere,
+    });
+    sendMiss(parts, asked, place, key, miss);
+  } catch (error) {
+    notNow(parts, asked, "miss", "A miss on the way to an origin could not be answered.", error);
+  }
+}
+
+/** Hands on connections that want to speak another protocol, where their site stands elsewhere. */
+export function createUpgrades(
+  parts: Pick<ListenerParts, "index" | "front">,
+): (request: IncomingMessage, socket: Duplex, head: Buffer) => void {
+  return (request, socket, head) => {
+    const seen = readHeaders(request.rawHeaders);
+    const { target, header } = targetOf(request.url ?? "/", seen.host);
+    const host = hostIn(header);
+    const site = parts.index.current().siteOfHost(host);
+    if (!site || !standsBefore({ site, host }))
+      return void socket.end("HTTP/1.1 400 Bad Request\r\nContent-Length: 0\r\nConnection: close\r\n\r\n");
+    parts.front.upgrade({ request, site, host, seen, target }, socket, head);
+  };
+}
+
+function hostIn(header: string): string {
+  return header.toLowerCase().replace(/:\d*$/, "").replace(/\.$/, "");
 }
 
 // What machines look for on every host; false for a path that is none of theirs.

@@ -15,7 +15,13 @@ import { deliverPlaced, frameOf } from "../sites/site-frame.ts";
 import { representationOf, type Representation } from "../ground/sending/representation.ts";
 import { pathOfPage, type SiteIndex } from "../sites/site-index.ts";
 import type { ToldPage } from "./theme/page-meta.tsx";
-import { goneDocument, noticeDocument, notFoundTemplate, pageDocument } from "./theme/documents.tsx";
+import {
+  awayDocument,
+  goneDocument,
+  noticeDocument,
+  notFoundTemplate,
+  pageDocument,
+} from "./theme/documents.tsx";
 import { headerSafe } from "../../core/routes/chain/header-safe.ts";
 
 const MAX_BYTES = 64 * 1024 * 1024;
@@ -32,15 +38,23 @@ export interface RenderedPages {
     host: string,
     key: string,
     generation: number,
-    asked: { home: string; isCertain: boolean },
+    asked: { home: string; isCertain: boolean; elsewhere?: PagesElsewhere },
   ): AnsweredMiss;
   /** The answer of a miss that is certain to be one still; undefined when that is not known. */
   knownMiss(host: string, key: string, generation: number): AnsweredMiss | undefined;
   /** A page that shows itself for some seconds and then goes on; without its refresh for a reader who stays. */
   notice(site: SiteIndex, to: string, notice: Notice, stays: boolean, home: string): Buffer;
   gone(site: SiteIndex, host: string, address: string, generation: number, home: string): Buffer;
+  /** What is sent while the system cannot be had in which a page stands. */
+  away(site: SiteIndex, generation: number): Buffer;
   /** How many documents are kept in memory, and how large they are. */
   cached(): { documents: number; bytes: number };
+}
+
+/** Pages of a site that stand elsewhere, for those who look for what may have been meant; another stamp tells other ones. */
+export interface PagesElsewhere {
+  stamp: number;
+  pages: readonly Candidate[];
 }
 
 /** What a miss gets, as the site has chosen. */
@@ -95,12 +109,17 @@ export function createRenderedPages(store: Store, deliveryPort: number): Rendere
   const helping = new LRUCache<string, MissHelp>({ max: 50 });
 
   // The same for every miss of a host until something changes.
-  function helpOn(site: SiteIndex, host: string, generation: number, home: string): MissHelp {
-    const cacheKey = `${generation} ${host}`;
+  function helpOn(
+    site: SiteIndex,
+    host: string,
+    generation: number,
+    { home, elsewhere }: { home: string; elsewhere?: PagesElsewhere },
+  ): MissHelp {
+    const cacheKey = `${generation} ${elsewhere?.stamp ?? ""} ${host}`;
     const ready = helping.get(cacheKey);
     if (ready) return ready;
     const made = {
-      known: new KnownAddresses(candidates(site, host)),
+      known: new KnownAddresses([...candidates(site, host), ...(elsewhere?.pages ?? [])]),
       document: notFoundTemplate(frameOf(site, home)),
     };
     helping.set(cacheKey, made);
@@ -136,18 +155,20 @@ export function createRenderedPages(store: Store, deliveryPort: number): Rendere
       const known = misses.get(`${generation} ${host} ${key}`);
       return known?.isCertain ? known : undefined;
     },
-    miss(site, host, key, generation, { home, isCertain }) {
-      const cacheKey = `${generation} ${host} ${key}`;
+    miss(site, host, key, generation, { home, isCertain, elsewhere }) {
+      const cacheKey = `${generation} ${elsewhere ? `${elsewhere.stamp} ` : ""}${host} ${key}`;
       const ready = misses.get(cacheKey);
       if (ready) return ready;
       const answer = answerMiss(site, host, key, home, deliveryPort, () =>
-        helpOn(site, host, generation, home),
+        helpOn(site, host, generation, { home, ...(elsewhere && { elsewhere }) }),
       );
       const made = { ...answer, isCertain };
       misses.set(cacheKey, made);
       return made;
     },
     notice: (site, to, notice, stays, home) => Buffer.from(noticeOf(site, home, to, notice, stays)),
+    away: (site, generation) =>
+      once(`${generation} away ${site.site.id}`, () => awayDocument(frameOf(site, "/"))),
     gone: (site, host, address, generation, home) =>
       once(`${generation} - ${host} ${address}`, () => goneDocument(frameOf(site, home), address)),
   };

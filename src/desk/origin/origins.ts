@@ -36,6 +36,8 @@ export async function readOrigin(desk: WithStore, site: OpenSite): Promise<Origi
   return {
     address: row.address,
     comes: row.comes,
+    passes: row.passes,
+    only: row.only,
     settings: readingSettingsSchema.parse(row.settings),
     found: row.found,
     foundAt: row.foundAt?.toISOString() ?? null,
@@ -73,7 +75,10 @@ export async function nameOrigin(
     await setOrigin(desk.store, { site: site.id, address, settings }, transaction);
     await noteChange(desk.store, transaction, { siteId: site.id, kind: "site" });
   });
-  return readOrigin(desk, { ...site, origin: { comes: "read", ...site.origin, address } });
+  return readOrigin(desk, {
+    ...site,
+    origin: { comes: "read", passes: "untouched", only: [], ...site.origin, address },
+  });
 }
 
 /** Changes what is read, over the version that was read. Throws a 409 where another has changed it since. */

@@ -43,7 +43,8 @@ async function lineUpChosen(desk: WithStore, site: OpenSite, { again = false }: 
 }
 
 async function lineUpThese(desk: WithStore, site: OpenSite, addresses: readonly string[]): Promise<void> {
-  const places = placesOf(site, await originRow(desk, site), addresses);
+  const { address: origin, ...row } = await originRow(desk, site);
+  const places = placesOf(site, { ...row, address: origin }, addresses);
   const rows = places.map((place) => ({
     ...place,
     named: true,
@@ -51,7 +52,7 @@ async function lineUpThese(desk: WithStore, site: OpenSite, addresses: readonly 
     depth: 0,
     state: "waiting" as const,
   }));
-  await addFound(desk.store, { site: site.id, rows });
+  await addFound(desk.store, { site: site.id, origin, rows });
   await lineUpNow(desk.store, { site: site.id, paths: places.map(({ path }) => path) });
 }
 

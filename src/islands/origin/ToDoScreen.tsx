@@ -16,6 +16,8 @@ import { useDebounced } from "../../ui/keys/use-debounced.ts";
 import { AddressText } from "../../ui/links/AddressText.tsx";
 import { DataTable, type Column } from "../../ui/table/DataTable.tsx";
 import { counted } from "../../ui/format/counted.ts";
+import { Attributes } from "./Attributes.tsx";
+import { NoOrigin } from "./NoOrigin.tsx";
 import * as say from "./words.ts";
 
 /** What is to be changed in the system where pages stand, link by link; ticked off by itself when it is found done. */
@@ -23,16 +25,7 @@ export function ToDoScreen({ site }: { site: Site }) {
   return (
     <Screen>
       <SectionTabs site={site} tab="origin/to-do" />
-      {site.origin === null ? (
-        <p className="rounded border border-dashed border-line p-8 text-center text-quiet">
-          {say.pagesAreWrittenHere}{" "}
-          <a className="text-accent underline" href={`/${site.key}/origin`}>
-            {say.nameWhereTheyStand}
-          </a>
-        </p>
-      ) : (
-        <ToDo site={site} />
-      )}
+      {site.origin === null ? <NoOrigin site={site} /> : <ToDo site={site} />}
     </Screen>
   );
 }
@@ -189,20 +182,6 @@ const COLUMNS: readonly Column<Todo>[] = [
     ),
   },
 ];
-
-// What differs of a link: the address where it is another, rel and target.
-function Attributes({ of, other }: { of: Todo["before"]; other: Todo["before"] }) {
-  const { href, rel, target } = of;
-  return (
-    <span className="grid font-mono text-[0.82em] print:hidden">
-      {href === other.href ? null : <span className="wrap-anywhere">{href}</span>}
-      <span className={rel === other.rel ? "text-quiet" : ""}>{rel ? `rel="${rel}"` : say.noRel}</span>
-      <span className={target === other.target ? "text-quiet" : ""}>
-        {target ? `target="${target}"` : say.noTarget}
-      </span>
-    </span>
-  );
-}
 
 // On paper nobody can copy: there it stands in full.
 function Whole({ source }: { source: string }) {

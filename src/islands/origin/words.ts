@@ -147,3 +147,47 @@ export const nothingDoneYet = "Nothing is in this state.";
 export const pagesAreWrittenHere = "All pages of this site are written here.";
 export const nameWhereTheyStand = "Name where pages stand";
 export const doneOn = (day: Value) => `found done ${day}`;
+
+// front/FrontScreen.tsx
+export const titleFront = "On the way to readers";
+export const ofRequests = ["request", "requests"] as const;
+export const ofMisses = ["miss", "misses"] as const;
+export const nothingPassedYet =
+  "Readers get these pages without us. Let them pass through us as a shadow first: nothing changes for anybody, and what would change is counted here.";
+export const whatPassed = "In the last seven days";
+export const passedOf = (requests: Value, pages: Value) => `${requests} passed, ${pages} among them.`;
+export const wouldBeChanged = (changed: Value, links: Value, pages: Value) =>
+  `${changed} of ${links} would be changed, on ${pages}.`;
+export const wereChanged = (changed: Value, links: Value, pages: Value) =>
+  `${changed} of ${links} were changed, on ${pages}.`;
+export const missesOf = (misses: Value) => `${misses} got the closest addresses.`;
+export const failuresOf = (requests: Value) => `${requests} could not be answered by the origin.`;
+export const samples = "Links that change";
+export const link = "Link";
+export const asReadersGetIt = "As readers get it";
+
+// front/FrontForm.tsx
+export const howPagesCome = "How pages come to readers";
+export const notThroughUs = "Not through us";
+export const notThroughUsWhat = "Readers ask the other system; its pages are only read.";
+export const untouched = "Through us, untouched";
+export const untouchedWhat = "Short links and redirects are answered, all else passes as it is.";
+export const asShadow = "Through us, as a shadow";
+export const asShadowWhat = "The same, and it is counted what would change.";
+export const changed = "Through us, changed";
+export const changedWhat = "Links get their rel and tab by the rules, missing pages their closest addresses.";
+export const onlyPaths = "Only on paths that begin with, one a line";
+export const onlyPathsHint = "None: on all. The rest passes as a shadow.";
+export const suchAsNotes = "/notes/";
+export const setIt = "Set it";
+export const passUntouchedNow = "Let all pass untouched now";
+
+// front/FrontCheck.tsx
+export const whatWouldHappen = "What would happen";
+export const askTheOrigin = "Ask the origin as a reader would";
+export const asking = "Asking…";
+export const severities = { good: "Good:", hint: "Note:", fault: "Fault:" } as const;
+export const toTryIt = "To try it on one machine, a line of its hosts file";
+export const nginxBefore = "nginx before us";
+export const inDns = "In DNS";
+export const copy = "Copy";

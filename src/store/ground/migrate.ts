@@ -24,6 +24,7 @@ import { readers } from "./migrations/019-readers.ts";
 import { pictureForms } from "./migrations/020-picture-forms.ts";
 import { repeats } from "./migrations/021-repeats.ts";
 import { origins } from "./migrations/022-origins.ts";
+import { front } from "./migrations/023-front.ts";
 import type { Migration } from "./migration.ts";
 import { migrateQueue } from "../jobs/queue.ts";
 import type { Store } from "./store.ts";
@@ -51,6 +52,7 @@ export const MIGRATIONS: readonly Migration[] = [
   pictureForms,
   repeats,
   origins,
+  front,
 ];
 /** What migrating came to. */
 export interface Migrated {

@@ -20,7 +20,8 @@ export function originOf(
   transaction?: Transaction,
 ): Promise<OriginRow[]> {
   return store.rows<OriginRow>(
-    `SELECT s.origin->>'address' AS address, s.origin->>'comes' AS comes, o.settings, o.found, o.found_at AS "foundAt", o.traps, o.read_at AS "readAt", o.version
+    `SELECT s.origin->>'address' AS address, s.origin->>'comes' AS comes, coalesce(s.origin->>'passes', 'untouched') AS passes,
+       coalesce(s.origin->'only', '[]') AS only, o.settings, o.found, o.found_at AS "foundAt", o.traps, o.read_at AS "readAt", o.version
      FROM origins o JOIN sites s ON s.id = o.site_id WHERE o.site_id = $site::bigint AND s.origin IS NOT NULL`,
     of,
     transaction,
@@ -34,7 +35,7 @@ export async function setOrigin(
   transaction: Transaction,
 ): Promise<void> {
   await store.rows(
-    `UPDATE sites SET origin = coalesce(origin, '{"comes": "read"}') || jsonb_build_object('address', $address::text), version = version + 1
+    `UPDATE sites SET origin = coalesce(origin, '{"comes": "read", "passes": "untouched", "only": []}') || jsonb_build_object('address', $address::text), version = version + 1
      WHERE id = $site::bigint RETURNING id`,
     { site: of.site, address: of.address },
     transaction,
@@ -57,6 +58,20 @@ export function changeOrigin(
   return store.rows<{ version: number }>(
     `UPDATE origins SET settings = settings || $settings::jsonb, version = version + 1 WHERE site_id = $site::bigint AND version = $version RETURNING version`,
     { ...of, settings: JSON.stringify(of.settings) },
+    transaction,
+  );
+}
+
+/** Sets how pages come to readers, and what is done with them on the way. */
+export async function setFront(
+  store: Store,
+  of: { site: string } & Pick<SiteOrigin, "comes" | "passes" | "only">,
+  transaction: Transaction,
+): Promise<void> {
+  const { comes, passes, only } = of;
+  await store.rows(
+    "UPDATE sites SET origin = origin || $front::jsonb, version = version + 1 WHERE id = $site::bigint AND origin IS NOT NULL RETURNING id",
+    { site: of.site, front: JSON.stringify({ comes, passes, only }) },
     transaction,
   );
 }

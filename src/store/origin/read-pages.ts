@@ -15,6 +15,7 @@ export async function keepReadPages(
   of: { site: string; ids: readonly string[] },
 ): Promise<number> {
   return store.transaction(async (transaction) => {
+    await holdOrigin(store, of, transaction);
     const changed = [
       ...(await dropUnread(store, of, transaction)),
       ...(await changeKept(store, of, transaction)),
@@ -27,6 +28,16 @@ export async function keepReadPages(
     if (first) await noteChange(store, transaction, { siteId: of.site, kind: "page", objectId: first.id });
     return changed.length;
   });
+}
+
+// Whoever names another origin, or none, forgets what was read of this one: before, or after, and not in between.
+async function holdOrigin(store: Store, { site }: { site: string }, transaction: Transaction): Promise<void> {
+  await store.rows("SELECT id FROM sites WHERE id = $site::bigint FOR SHARE", { site }, transaction);
+}
+
+async function isForgotten(store: Store, id: string, transaction: Transaction): Promise<boolean> {
+  const rows = await store.rows("SELECT id FROM readings WHERE id = $id::bigint", { id }, transaction);
+  return rows.length === 0;
 }
 
 // Entries of links that lead to what is gone or moved by now, or is so no more, are out of date.
@@ -95,6 +106,17 @@ async function addRead(
   );
 }
 
+/** Where a site's pages stand elsewhere, with their titles. */
+export function pagesElsewhere(
+  store: Store,
+  of: { site: string; most: number },
+): Promise<{ address: string; title: string }[]> {
+  return store.rows<{ address: string; title: string }>(
+    "SELECT path AS address, title FROM pages WHERE site_id = $site::bigint AND kind = 'read' AND deleted_at IS NULL ORDER BY id LIMIT $most::int",
+    of,
+  );
+}
+
 /** A page's blocks by their keys, as their repeats are looked for. */
 export function keysOfReadings(
   store: Store,
@@ -133,13 +155,17 @@ export interface RepeatedPartRow {
   pages: number;
 }
 
-/** Keeps what stands on many pages: an entry for each part. Parts that are no more are forgotten. Answers whether anything is another than before. */
+/** Keeps what stands on many pages: an entry for each part. Parts that are no more are forgotten; `foundIn` is a page that they were
+ * found in. Answers whether anything is another than before. */
 export async function keepRepeated(
   store: Store,
-  of: { site: string; parts: readonly RepeatedPartRow[] },
+  of: { site: string; foundIn: string | undefined; parts: readonly RepeatedPartRow[] },
 ): Promise<boolean> {
   const rows = JSON.stringify(of.parts);
   return store.transaction(async (transaction) => {
+    await holdOrigin(store, of, transaction);
+    // What was read is forgotten by now, and what repeated in it with it.
+    if (of.foundIn !== undefined && (await isForgotten(store, of.foundIn, transaction))) return false;
     const gone = await store.rows(
       "DELETE FROM pages WHERE site_id = $site::bigint AND kind = 'repeated' AND key <> ALL($names::text[]) RETURNING id",
       { site: of.site, names: of.parts.map(({ name }) => name) },

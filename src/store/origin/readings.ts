@@ -17,10 +17,11 @@ export interface FoundAddress {
   state: "found" | "waiting" | "forbidden";
 }
 
-/** Keeps addresses that were found; of those that are known, what a sitemap says of them is brought up to date. Answers how many are new. */
+/** Keeps addresses that were found; of those that are known, what a sitemap says of them is brought up to date. Answers how many are new: none where
+ * the site's pages stand elsewhere by now. */
 export async function addFound(
   store: Store,
-  of: { site: string; rows: readonly FoundAddress[] },
+  of: { site: string; origin: string; rows: readonly FoundAddress[] },
 ): Promise<number> {
   if (of.rows.length === 0) return 0;
   const [row] = await store.rows<{ added: number }>(
@@ -28,12 +29,13 @@ export async function addFound(
        INSERT INTO readings AS g (site_id, path, key, part, named, named_change, depth, state)
        SELECT $site::bigint, path, key, part, named, "namedChange", depth, state
        FROM jsonb_to_recordset($rows::jsonb) AS r (path text, key text, part text, named boolean, "namedChange" timestamptz, depth integer, state text)
+       CROSS JOIN (SELECT id FROM sites WHERE id = $site::bigint AND origin->>'address' = $origin FOR SHARE) AS still
        ON CONFLICT (site_id, path) DO UPDATE SET named = g.named OR excluded.named, named_change = coalesce(excluded.named_change, g.named_change),
          next_at = CASE WHEN excluded.named_change > g.read_at THEN now() ELSE g.next_at END
        WHERE excluded.named
        RETURNING (xmax = 0) AS new)
      SELECT count(*) FILTER (WHERE new)::int AS added FROM kept`,
-    { site: of.site, rows: JSON.stringify(of.rows) },
+    { site: of.site, origin: of.origin, rows: JSON.stringify(of.rows) },
   );
   return row!.added;
 }
@@ -191,16 +193,12 @@ export function listReadings(
   of: { site: string; state: ReadingState | undefined; q: string | undefined },
   portion: Portion,
 ): Promise<ReadingRow[]> {
-  const filters = [
-    "site_id = $site::bigint",
-    ...(of.state ? ["state = $state"] : []),
-    ...(of.q ? ["(path ILIKE $q OR title ILIKE $q)"] : []),
-  ];
   return store.rows<ReadingRow>(
     `SELECT id::text, path, state, status, note, leads_to AS "leadsTo", title, language, words, read_at AS "readAt", changed_at AS "changedAt",
        next_at AS "nextAt", page_id::text AS "pageId", count(*) OVER ()::text AS total FROM readings
-     WHERE ${filters.join(" AND ")} ORDER BY ${orderOf(READING_SORTS, portion.sort)}, id ${limitOf(portion)}`,
-    { site: of.site, ...(of.state ? { state: of.state } : {}), ...(of.q ? { q: containing(of.q) } : {}) },
+     WHERE site_id = $site::bigint AND ($state::text IS NULL OR state = $state::text) AND ($q::text IS NULL OR path ILIKE $q::text OR title ILIKE $q::text)
+     ORDER BY ${orderOf(READING_SORTS, portion.sort)}, id ${limitOf(portion)}`,
+    { site: of.site, state: of.state ?? null, q: of.q ? containing(of.q) : null },
   );
 }
 
@@ -221,12 +219,13 @@ export function readingsAtKeys(
   );
 }
 
-/** Forgets all pages that were read of a site, with their entries. */
+/** Forgets all pages that were read of a site, with their entries; whoever keeps some at the moment is waited for. */
 export async function forgetReadings(
   store: Store,
   of: { site: string },
   transaction: Transaction,
 ): Promise<void> {
+  await store.rows("SELECT id FROM sites WHERE id = $site::bigint FOR UPDATE", of, transaction);
   await store.rows(
     "DELETE FROM pages WHERE site_id = $site::bigint AND kind IN ('read', 'repeated') RETURNING id",
     of,

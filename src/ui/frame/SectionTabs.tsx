@@ -27,7 +27,7 @@ export function SectionTabs({ site, tab }: { site: Site; tab: SectionTab }) {
   );
 }
 
-// What is to be done elsewhere is of a site of which something stands elsewhere.
+// What is about pages elsewhere is of a site that has some.
 function isThere(path: SectionTab, site: Site): boolean {
-  return path !== "origin/to-do" || site.origin !== null;
+  return !path.startsWith("origin/") || site.origin !== null;
 }

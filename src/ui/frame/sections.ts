@@ -10,6 +10,7 @@ export const SECTIONS = {
       ["files", "Files"],
       ["origin", "Pages elsewhere"],
       ["origin/to-do", "To do there"],
+      ["origin/front", "On the way to readers"],
       ["pages/transfer", "Import and export"],
     ],
   },

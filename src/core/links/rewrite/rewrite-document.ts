@@ -5,7 +5,8 @@ import type { LinkResolver } from "../../rules/resolve/link-facts.ts";
 import type { Resolved } from "../../rules/resolve/resolve.ts";
 import { LinkRewriter } from "./rewrite.ts";
 import { sameRel } from "./rewrite-tag.ts";
-import type { Base, LinkInHtml } from "../scan.ts";
+import { resolvedAddress, withBaseTarget } from "./with-base.ts";
+import type { LinkInHtml } from "../scan.ts";
 
 /** One link whose start tag was changed. */
 export interface RewrittenLink {
@@ -181,21 +182,4 @@ export function rewriteDocument(
 ): { html: string; report: RewriteReport } {
   const rewriter = new DocumentRewriter(rules, site, place);
   return { html: rewriter.write(html) + rewriter.end(), report: rewriter.report };
-}
-
-// What a browser resolves against the document's base (HTML section 2.4.1) is judged by where that leads.
-function resolvedAddress(href: string, base: Base): string {
-  if (base.href === undefined || !/^(?:https?:)?\/\//i.test(base.href.trim())) return href;
-  return URL.canParse(href, base.href) ? new URL(href, base.href).href : href;
-}
-
-/**
- * The `target` to write. Without a decision the author's stays. Where a `base` element names a tab for links without
- * a target, “same tab” has to be said.
- */
-function withBaseTarget(link: LinkInHtml, { target, trace }: Resolved, base: Base): string | null {
-  if (!base.target) return target;
-  const decided = trace.some(({ attribute }) => attribute === "target");
-  if (target !== null || !decided) return target;
-  return link.target !== null && /^_self$/i.test(link.target.trim()) ? link.target : "_self";
 }

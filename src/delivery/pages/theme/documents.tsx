@@ -155,6 +155,22 @@ export function noticeDocument(
   );
 }
 
+/** What a reader gets while the system cannot be had in which a page stands. */
+export function awayDocument(frame: SiteFrame): string {
+  return (
+    DOCTYPE +
+    renderToStaticMarkup(
+      <SiteDocument frame={frame} title="Not to be had at the moment" noindex>
+        <article>
+          <p className="category">A moment</p>
+          <h1>This page cannot be shown just now</h1>
+          <p className="lead">It stands where nobody answers at the moment. Please try again in a minute.</p>
+        </article>
+      </SiteDocument>,
+    )
+  );
+}
+
 /** The answer under an address that was taken away for good (RFC 9110 section 15.5.11). */
 export function goneDocument(frame: SiteFrame, address: string): string {
   return (

@@ -150,7 +150,7 @@ async function keep(
   }
   const all = [...rows.values()];
   for (let at = 0; at < all.length; at += 5_000)
-    await addFound(desk.store, { site: site.id, rows: all.slice(at, at + 5_000) });
+    await addFound(desk.store, { site: site.id, origin, rows: all.slice(at, at + 5_000) });
   return all.length;
 }
 

@@ -3,7 +3,7 @@ import { readingSettingsSchema, type ReadingSettings } from "../../../core/origi
 import { addressOnOrigin, placeOnOrigin } from "../../../core/origin/place.ts";
 import { TrapWatch } from "../../../core/origin/traps.ts";
 import { keepReadPages } from "../../../store/origin/read-pages.ts";
-import { noteRound, type OriginRow } from "../../../store/origin/origins.ts";
+import { noteRound, originOf, type OriginRow } from "../../../store/origin/origins.ts";
 import {
   addFound,
   nextWaiting,
@@ -106,6 +106,7 @@ class Round {
     for (;;) {
       const waiting = await nextWaiting(this.desk.store, { site: this.site.id, most: AT_ONCE });
       if (waiting.length === 0) break;
+      if (!(await this.isStillHere())) return "Another address was named meanwhile.";
       const ended = await this.some(waiting);
       const { done, waiting: left } = await readingProgress(this.desk.store, { site: this.site.id });
       await this.progress.step(done, done + left);
@@ -117,6 +118,11 @@ class Round {
     }
     await this.findRepeats();
     return "";
+  }
+
+  private async isStillHere(): Promise<boolean> {
+    const [now] = await originOf(this.desk.store, { site: this.site.id });
+    return now?.address === this.origin.address;
   }
 
   private findRepeats(): Promise<void> {
@@ -163,7 +169,11 @@ class Round {
         );
     }
     await noteReadings(desk.store, rows);
-    this.room -= await addFound(desk.store, { site: site.id, rows: [...found.values()] });
+    this.room -= await addFound(desk.store, {
+      site: site.id,
+      origin: origin.address,
+      rows: [...found.values()],
+    });
     await keepReadPages(desk.store, { site: site.id, ids: rows.map(({ id }) => id) });
     return ended;
   }

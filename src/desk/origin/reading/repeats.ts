@@ -44,7 +44,7 @@ export const findRepeatsTask: Task<WithStore, null, void> = {
         pages: count,
       };
     });
-    const hasChanged = await keepRepeated(desk.store, { site: site.id, parts: rows });
+    const hasChanged = await keepRepeated(desk.store, { site: site.id, foundIn: ids[0], parts: rows });
     if (!hasChanged) return;
     for (let at = 0; at < ids.length; at += PORTION) {
       await keepReadPages(desk.store, { site: site.id, ids: ids.slice(at, at + PORTION) });

@@ -1,0 +1,397 @@
+import assert from "node:assert/strict";
+import {
+  createServer,
+  request as httpRequest,
+  type IncomingMessage,
+  type Server,
+  type ServerResponse,
+} from "node:http";
+import { connect, type AddressInfo } from "node:net";
+import { after, before, describe, test } from "node:test";
+import { brotliCompressSync, brotliDecompressSync, gunzipSync, gzipSync } from "node:zlib";
+import { ask, until } from "../../../tests/support/ask.ts";
+import { testDelivery, type TestDelivery } from "../../../tests/support/delivery.ts";
+import { testDesk, type TestDesk } from "../../../tests/support/desk.ts";
+import { DEMO_RULES } from "../../../demo/rules.ts";
+
+const PAGE = `<!doctype html><html><head><title>Tides</title></head><body><p>See <a href="https://x.example/a">outside</a>, <a href='/in'>inside</a> é.</p></body></html>`;
+const CHANGED = PAGE.replace(
+  `<a href="https://x.example/a">`,
+  `<a href="https://x.example/a" rel="noopener" target="_blank">`,
+);
+const HTML = { "Content-Type": "text/html; charset=utf-8" };
+
+type Answer = (request: IncomingMessage, response: ServerResponse) => void;
+const seen: { url: string; headers: string[]; body: string }[] = [];
+const ANSWERS: Record<string, Answer> = {
+  "/page": (request, response) => {
+    if (request.headers["if-none-match"] === `W/"v1"` || request.headers["if-none-match"] === `"v1"`)
+      return void response.writeHead(304, { ETag: `"v1"` }).end();
+    response
+      .writeHead(200, {
+        ...HTML,
+        ETag: `"v1"`,
+        "Last-Modified": "Mon, 04 May 2026 10:00:00 GMT",
+        "Content-Length": Buffer.byteLength(PAGE),
+        "Accept-Ranges": "bytes",
+        "Content-Digest": "sha-256=:AA=:",
+      })
+      .end(PAGE);
+  },
+  "/gzip": (_request, response) =>
+    response.writeHead(200, { ...HTML, "Content-Encoding": "gzip" }).end(gzipSync(PAGE)),
+  "/br": (_request, response) =>
+    response.writeHead(200, { ...HTML, "Content-Encoding": "br" }).end(brotliCompressSync(PAGE)),
+  "/not-gzip": (_request, response) =>
+    response.writeHead(200, { ...HTML, "Content-Encoding": "gzip" }).end(PAGE),
+  "/cut-gzip": (_request, response) =>
+    response
+      .writeHead(200, { ...HTML, "Content-Encoding": "gzip" })
+      .end(gzipSync(PAGE.repeat(50)).subarray(0, 60)),
+  "/no-transform": (_request, response) =>
+    response.writeHead(200, { ...HTML, "Cache-Control": "public, no-transform" }).end(PAGE),
+  "/text": (_request, response) => response.writeHead(200, { "Content-Type": "text/plain" }).end(PAGE),
+  "/picture": (_request, response) =>
+    response.writeHead(200, { "Content-Type": "image/png" }).end(Buffer.from([0x89, 0, 255, 1])),
+  "/two-types": (_request, response) =>
+    response.writeHead(200, ["Content-Type", "text/html", "Content-Type", "text/plain"]).end(PAGE),
+  "/latin1": (_request, response) =>
+    response
+      .writeHead(200, { "Content-Type": "text/html; charset=windows-1252" })
+      .end(Buffer.from(PAGE, "latin1")),
+  "/utf-16": (_request, response) =>
+    response
+      .writeHead(200, { "Content-Type": "text/html; charset=utf-16le" })
+      .end(Buffer.from(PAGE, "utf16le")),
+  "/slow-pieces": (_request, response) => {
+    response.writeHead(200, HTML);
+    const pieces = PAGE.match(/.{1,7}/gsu)!;
+    const next = (): void => {
+      const piece = pieces.shift();
+      if (piece === undefined) return void response.end();
+      response.write(piece);
+      setImmediate(next);
+    };
+    next();
+  },
+  "/echo": (_request, response) =>
+    response.writeHead(200, { "Content-Type": "text/plain" }).end(seen.at(-1)!.body),
+  "/trailers": (_request, response) => {
+    response.writeHead(200, { "Content-Type": "text/plain", Trailer: "X-End" });
+    response.write("a");
+    response.addTrailers({ "X-End": "yes" });
+    response.end();
+  },
+  "/hints": (_request, response) => {
+    response.writeEarlyHints({ link: "</a.css>; rel=preload; as=style" });
+    response.writeHead(200, { "Content-Type": "text/plain" }).end("after");
+  },
+  "/drops": (request) => request.socket.destroy(),
+  "/half": (request, response) => {
+    response.writeHead(200, { "Content-Type": "text/plain", "Content-Length": "100" });
+    response.write("half");
+    setTimeout(() => request.socket.destroy(), 30);
+  },
+  "/long-fields": (_request, response) => response.writeHead(200, { "X-Long": "a".repeat(200_000) }).end("x"),
+  "/fields": (_request, response) =>
+    response
+      .writeHead(200, [
+        "Content-Type",
+        "text/plain",
+        "Set-Cookie",
+        "a=1",
+        "Set-Cookie",
+        "b=2; Path=/",
+        "X-Odd",
+        "é".normalize(),
+        "Keep-Alive",
+        "timeout=9",
+        "Connection",
+        "X-Mine, keep-alive",
+        "X-Mine",
+        "1",
+      ])
+      .end("f"),
+  "/away": (_request, response) =>
+    response.writeHead(302, { Location: "https://x.example/?a=1&b=%20" }).end(),
+};
+
+let garden: TestDesk;
+let delivery: TestDelivery;
+let origin: Server;
+before(async () => {
+  garden = await testDesk();
+  await garden.call("PUT", "/sites/garden/rules", { version: 0, rules: [DEMO_RULES[0]] });
+  origin = createServer((request, response) => {
+    const chunks: Buffer[] = [];
+    request.on("data", (chunk: Buffer) => chunks.push(chunk));
+    request.on("end", () => {
+      seen.push({ url: request.url!, headers: request.rawHeaders, body: Buffer.concat(chunks).toString() });
+      const answer = ANSWERS[request.url!.replace(/\?.*/, "")];
+      if (answer) answer(request, response);
+      else response.writeHead(404, HTML).end("<p>The origin has nothing there.");
+    });
+  });
+  origin.on("upgrade", (request, socket) => {
+    if (request.url !== "/socket")
+      return void socket.end("HTTP/1.1 403 Forbidden\r\nContent-Length: 2\r\n\r\nno");
+    socket.write("HTTP/1.1 101 Switching Protocols\r\nUpgrade: echo\r\nConnection: Upgrade\r\n\r\n");
+    socket.pipe(socket);
+  });
+  await new Promise<void>((resolve) => origin.listen(0, "127.0.0.1", resolve));
+  const { port } = origin.address() as AddressInfo;
+  await garden.call("PUT", "/sites/garden/origin", { address: `http://origin.example:${port}/` });
+  delivery = await testDelivery(garden.url, undefined, { judge: async () => "127.0.0.1" });
+});
+after(async () => {
+  await delivery.end();
+  origin.closeAllConnections();
+  origin.close();
+  assert.deepEqual(garden.failures, []);
+  await garden.close();
+});
+
+async function pass(passes: "untouched" | "shadow" | "on", only: string[] = []): Promise<void> {
+  const { status } = await garden.call("PUT", "/sites/garden/origin/front", { comes: "front", passes, only });
+  assert.equal(status, 200);
+  await delivery.level();
+}
+
+/** Asks as it is sent: raw fields, trailers and early hints too. */
+function askRaw(
+  path: string,
+  options: { method?: string; headers?: Record<string, string>; body?: string } = {},
+) {
+  return new Promise<{ status: number; raw: string[]; bytes: Buffer; trailers: object; hints: unknown }>(
+    (resolve, reject) => {
+      let hints: unknown;
+      const asked = httpRequest(
+        {
+          host: "127.0.0.1",
+          port: delivery.port,
+          path,
+          method: options.method ?? "GET",
+          headers: { Host: "garden.example", ...options.headers },
+        },
+        (answer) => {
+          const chunks: Buffer[] = [];
+          answer.on("data", (chunk: Buffer) => chunks.push(chunk));
+          answer.on("error", reject);
+          answer.on("end", () =>
+            resolve({
+              status: answer.statusCode!,
+              raw: answer.rawHeaders,
+              bytes: Buffer.concat(chunks),
+              trailers: answer.trailers,
+              hints,
+            }),
+          );
+        },
+      );
+      asked.on("information", (information) => (hints = information.headers));
+      asked.on("error", reject);
+      asked.end(options.body);
+    },
+  );
+}
+
+describe("on: links are changed on their way, and nothing else", () => {
+  before(() => pass("on"));
+
+  test("of a page in one piece and in many, plain and coded, in its own character set", async () => {
+    for (const path of ["/page", "/slow-pieces"])
+      assert.equal((await ask(delivery.port, path)).body, CHANGED, path);
+    assert.equal(gunzipSync((await ask(delivery.port, "/gzip")).bytes).toString(), CHANGED);
+    assert.equal(brotliDecompressSync((await ask(delivery.port, "/br")).bytes).toString(), CHANGED);
+    assert.deepEqual((await ask(delivery.port, "/latin1")).bytes, Buffer.from(CHANGED, "latin1"));
+  });
+
+  for (const path of ["/text", "/no-transform", "/two-types", "/not-gzip"])
+    test(`${path} goes on as it is`, async () => assert.equal((await ask(delivery.port, path)).body, PAGE));
+  test("so do pictures, and pages whose bytes are not those of ASCII", async () => {
+    assert.deepEqual((await ask(delivery.port, "/picture")).bytes, Buffer.from([0x89, 0, 255, 1]));
+    assert.deepEqual((await ask(delivery.port, "/utf-16")).bytes, Buffer.from(PAGE, "utf16le"));
+  });
+
+  test("what tells of the bytes as they were is gone, the tag is ours, and by it the page is not sent again", async () => {
+    const { headers } = await ask(delivery.port, "/page");
+    assert.match(String(headers.etag), /^W\/"v1~m[0-9a-z]+"$/);
+    for (const name of ["content-length", "accept-ranges", "content-digest", "last-modified"])
+      assert.equal(headers[name], undefined, name);
+    const again = await ask(delivery.port, "/page", { headers: { "If-None-Match": String(headers.etag) } });
+    assert.equal(again.status, 304);
+    const other = await ask(delivery.port, "/page", { headers: { "If-None-Match": `W/"v1~mold"` } });
+    assert.deepEqual([other.status, other.body], [200, CHANGED]);
+  });
+
+  test("its 404 is a miss, with the closest of the addresses that are known; a missing picture stays its", async () => {
+    const miss = await ask(delivery.port, "/nothing", { headers: { Accept: "text/html" } });
+    assert.equal(miss.status, 404);
+    assert.match(miss.body, /<h1>/);
+    assert.doesNotMatch(miss.body, /The origin has nothing/);
+    const picture = await ask(delivery.port, "/nothing.png", { headers: { "Sec-Fetch-Dest": "image" } });
+    assert.match(picture.body, /The origin has nothing/);
+  });
+
+  test("an exact route answers before it, and a page of ours", async () => {
+    await garden.call("POST", "/sites/garden/routes", {
+      kind: "redirect",
+      address: "/page",
+      destination: "https://y.example/",
+    });
+    await garden.call("POST", "/sites/garden/pages", {
+      path: "/ours",
+      title: "Ours",
+      html: "<p>Ours</p>",
+      publish: true,
+    });
+    await delivery.level();
+    assert.equal((await ask(delivery.port, "/page")).headers.location, "https://y.example/");
+    assert.match((await ask(delivery.port, "/ours")).body, /<p>Ours<\/p>/);
+    const { body } = await garden.call("GET", "/sites/garden/routes");
+    await garden.call("DELETE", `/sites/garden/routes/${body.items[0].id}`);
+    await delivery.level();
+  });
+
+  test("by path, the rest is only looked at; the team may ask for a page without", async () => {
+    await pass("on", ["/slow"]);
+    assert.equal((await ask(delivery.port, "/page")).body, PAGE);
+    assert.equal((await ask(delivery.port, "/slow-pieces")).body, CHANGED);
+    assert.equal((await ask(delivery.port, "/slow-pieces?maprope=untouched")).body, PAGE);
+    assert.equal(seen.at(-1)!.url, "/slow-pieces");
+    await pass("on");
+  });
+});
+
+describe("as a shadow", () => {
+  test("everything passes untouched while it is counted what would change", async () => {
+    await pass("shadow");
+    for (const path of ["/page", "/gzip"]) {
+      const { headers, bytes } = await ask(delivery.port, path);
+      assert.equal((path === "/gzip" ? gunzipSync(bytes) : bytes).toString(), PAGE);
+      if (path === "/page")
+        assert.deepEqual(
+          [headers.etag, headers["content-length"]],
+          [`"v1"`, String(Buffer.byteLength(PAGE))],
+        );
+    }
+    const found = await until("it is counted", async () => {
+      const { body } = await garden.call("GET", "/sites/garden/origin/front");
+      return body.samples.length >= 2 ? body : undefined;
+    });
+    const sample = found.samples.find(({ page }: { page: string }) => page === "/gzip");
+    assert.deepEqual([sample.words, sample.before.target, sample.after.target], ["outside", null, "_blank"]);
+  });
+});
+
+describe("as a proxy must", () => {
+  before(() => pass("untouched"));
+
+  test("fields of the connection stay there, all others go on in their order", async () => {
+    const { raw } = await askRaw("/fields");
+    const names = raw.filter((_, at) => at % 2 === 0);
+    assert.deepEqual(
+      raw.filter((_, at) => raw[at - 1] === "Set-Cookie"),
+      ["a=1", "b=2; Path=/"],
+    );
+    assert.ok(!names.includes("X-Mine"), names.join());
+    assert.ok(raw.includes("X-Odd"));
+    assert.match(raw[raw.indexOf("Via") + 1]!, /^1\.1 maprope-/);
+  });
+
+  test("who asked is told as one list, and what a reader writes there is not believed", async () => {
+    await ask(delivery.port, "/text", {
+      headers: { "X-Forwarded-For": "9.9.9.9", Forwarded: "for=9.9.9.9", TE: "trailers", "X-Own": "1" },
+    });
+    const { headers } = seen.at(-1)!;
+    const field = (name: string) =>
+      headers[headers.findIndex((one, at) => at % 2 === 0 && one.toLowerCase() === name) + 1];
+    assert.equal(field("x-forwarded-for"), "127.0.0.1");
+    assert.equal(field("forwarded"), `for=127.0.0.1;host="garden.example";proto=http`);
+    assert.equal(field("host"), "garden.example");
+    assert.equal(field("x-own"), "1");
+    assert.ok(!headers.includes("TE"));
+  });
+
+  test("bodies, other methods, trailers, early hints and redirects", async () => {
+    const posted = await askRaw("/echo", {
+      method: "POST",
+      body: "a".repeat(300_000),
+      headers: { "Content-Type": "text/plain" },
+    });
+    assert.equal(posted.bytes.length, 300_000);
+    assert.equal((await askRaw("/text", { method: "HEAD" })).bytes.length, 0);
+    assert.deepEqual((await askRaw("/trailers")).trailers, { "x-end": "yes" });
+    assert.deepEqual((await askRaw("/hints")).hints, { link: "</a.css>; rel=preload; as=style" });
+    assert.equal((await ask(delivery.port, "/away")).headers.location, "https://x.example/?a=1&b=%20");
+    assert.equal((await askRaw("/nothing", { method: "DELETE" })).status, 404);
+  });
+
+  test("another protocol, granted and refused", async () => {
+    const talk = (path: string, say: string) =>
+      new Promise<string>((resolve, reject) => {
+        let told = "";
+        const socket = connect(delivery.port, "127.0.0.1", () =>
+          socket.write(
+            `GET ${path} HTTP/1.1\r\nHost: garden.example\r\nConnection: Upgrade\r\nUpgrade: echo\r\n\r\n`,
+          ),
+        );
+        socket.on("data", (chunk) => {
+          told += String(chunk);
+          if (told.includes("101") && !told.includes(say)) socket.write(say);
+          if (told.includes(say) || told.includes("403")) {
+            resolve(told);
+            socket.destroy();
+          }
+        });
+        socket.on("error", reject);
+      });
+    assert.match(await talk("/socket", "hello"), /101 Switching.*hello$/s);
+    assert.match(await talk("/other", "hello"), /403 Forbidden/);
+  });
+});
+
+describe("an origin in trouble", () => {
+  before(() => pass("on"));
+
+  test("that closes, or sends fields without end, is told in the site's look; nothing of ours is shown", async () => {
+    for (const path of ["/drops", "/long-fields"]) {
+      const { status, body, headers } = await ask(delivery.port, path);
+      assert.equal(status, 502, path);
+      assert.match(body, /cannot be shown just now/);
+      assert.equal(headers["retry-after"], "30");
+    }
+  });
+
+  test("that stops half-way, or sends a damaged coding, leaves an answer that can be told from a whole one", async () => {
+    for (const path of ["/half", "/cut-gzip"]) await assert.rejects(ask(delivery.port, path), path);
+  });
+
+  test("a request that comes round again is not sent round once more", async () => {
+    await ask(delivery.port, "/text");
+    const { headers } = seen.at(-1)!;
+    const via = headers[headers.indexOf("Via") + 1]!;
+    assert.equal((await ask(delivery.port, "/text", { headers: { Via: via } })).status, 508);
+  });
+
+  test("one that leads into a private network is not asked", async () => {
+    const careful = await testDelivery(garden.url);
+    try {
+      assert.equal((await ask(careful.port, "/text")).status, 502);
+    } finally {
+      await careful.end();
+    }
+  });
+
+  test("no answer of one reader is another's, whatever goes on at once", async () => {
+    const answers = await Promise.all(
+      Array.from({ length: 120 }, async (_, at) => {
+        const path = ["/page", "/gzip", "/echo", "/drops", "/text", "/br"][at % 6]!;
+        if (path !== "/echo")
+          return ask(delivery.port, path).then(({ status }) => status === (path === "/drops" ? 502 : 200));
+        return (await askRaw("/picture", { headers: { "X-Mine": String(at) } })).bytes.length === 4;
+      }),
+    );
+    assert.ok(answers.every(Boolean));
+  });
+});

@@ -1,0 +1,487 @@
+import { randomBytes } from "node:crypto";
+import { request as httpRequest, type IncomingMessage, type ServerResponse } from "node:http";
+import { request as httpsRequest } from "node:https";
+import type { Duplex } from "node:stream";
+import { Agent, type Dispatcher } from "undici";
+import {
+  answerFields,
+  fieldOf,
+  hasPassed,
+  requestFields,
+  without,
+  type RawFields,
+} from "../../core/origin/front/fields.ts";
+import {
+  holdsOurs,
+  rewritable,
+  rewrittenFields,
+  tagsForOrigin,
+  type Rewritable,
+} from "../../core/origin/front/rewritable.ts";
+import type { FrontChanges } from "../../core/origin/front/front-rewriter.ts";
+import { placeOnOrigin } from "../../core/origin/place.ts";
+import type { ProxyTrust } from "../../incoming/proxy-trust.ts";
+import { judgedConnector, type Judge } from "../../outgoing/judge.ts";
+import { reasonOf } from "../../outgoing/refusal.ts";
+import type { SeenHeaders } from "../clicks/requester.ts";
+import type { SiteIndex } from "../sites/site-index.ts";
+import { maybeCoded } from "./coded.ts";
+import type { FrontTally } from "./counts.ts";
+import { changing, looking, type Passage } from "./rewriting.ts";
+
+/** How long an origin may take to begin its answer, and to go on with it: an event stream may be silent for minutes. */
+const HEADERS_MS = 30_000;
+const BODY_MS = 300_000;
+/** Fields of an answer that are longer are a fault of the origin's. */
+const MOST_FIELDS = 64 * 1024;
+/** The rest of an answer that nobody gets is read up to so many bytes, to keep its connection. */
+const MOST_DRAINED = 256 * 1024;
+
+/** A request for a page that may stand elsewhere. */
+export interface FrontAsked {
+  request: IncomingMessage;
+  response: ServerResponse;
+  site: SiteIndex;
+  host: string;
+  seen: SeenHeaders;
+  /** The request's target: path and query, as they were sent. */
+  target: string;
+  /** Counts what changes pages: of other numbers they are others. */
+  generation: number;
+}
+
+/** What becomes of a request beside its answer. */
+export interface FrontEnd {
+  /** The origin has nothing there: it is answered as a miss. Absent for what no page is. */
+  missed?: () => void;
+  /** The origin cannot be had: why, in words that go on from its address. Nothing was sent. */
+  failed(status: 502 | 504 | 508, reason: string): void;
+  /** The origin's answer is on its way. */
+  answered(): void;
+}
+
+/** Stands before origins: readers get their pages through it. */
+export interface Front {
+  pass(asked: FrontAsked, end: FrontEnd): void;
+  /** Hands a connection on that wants to speak another protocol (RFC 9110 section 7.8). */
+  upgrade(asked: Omit<FrontAsked, "response" | "generation">, socket: Duplex, head: Buffer): void;
+  close(): Promise<void>;
+}
+
+export interface FrontParts {
+  judge: Judge;
+  trust: ProxyTrust;
+  tally: FrontTally;
+  /** Our name in `Via`, by which a request that comes round again is known. */
+  pseudonym: string;
+}
+
+/** What rules make of a page of the site's origin, where that is asked of it. */
+type Doing = "untouched" | "shadow" | "on";
+
+/** Makes what stands before origins, with connections that are kept. */
+export function createFront({ judge, trust, tally, pseudonym }: FrontParts): Front {
+  // What pages are changed by is known to this process alone: no other's tag is taken for its own.
+  const instance = randomBytes(3).toString("hex");
+  const dispatcher = new Agent({
+    connect: judgedConnector(judge, { timeout: 5_000 }),
+    connections: 256,
+    pipelining: 1,
+    keepAliveTimeout: 20_000,
+    headersTimeout: HEADERS_MS,
+    bodyTimeout: BODY_MS,
+    maxHeaderSize: MOST_FIELDS,
+  });
+
+  function fieldsFor({ request, host, seen }: Pick<FrontAsked, "request" | "host" | "seen">): string[] {
+    const remote = request.socket.remoteAddress ?? "";
+    return requestFields(request.rawHeaders, {
+      address: trust.address(remote, seen.forwardedFor),
+      isBelieved: trust.believes(remote),
+      host: seen.host || host,
+      isSecure: trust.isSecure(remote, fieldOf(request.rawHeaders, "x-forwarded-proto") ?? ""),
+      pseudonym,
+    });
+  }
+
+  return {
+    pass(asked, end) {
+      const { request, site, target, generation } = asked;
+      const { origin } = site.site;
+      if (!origin) return end.failed(502, "is not named");
+      if (hasPassed(request.rawHeaders, pseudonym))
+        return end.failed(508, "leads to us again: its address is that of this installation");
+      tally.add(site.site.id, { passed: 1 });
+      const doing = doingOn(origin, asked);
+      const stamp = `${instance}${generation.toString(36)}`;
+      new Passing(asked, end, {
+        dispatcher,
+        tally,
+        pseudonym,
+        doing,
+        stamp,
+        origin: new URL(origin.address).origin,
+        target: doing === "untouched" ? withoutAsking(target) : target,
+        fields: doing === "on" ? conditional(fieldsFor(asked), stamp) : fieldsFor(asked),
+      }).begin();
+    },
+    upgrade(asked, socket, head) {
+      const { origin } = asked.site.site;
+      if (!origin) return void socket.destroy();
+      const address = new URL(origin.address);
+      const fields = [
+        ...fieldsFor(asked),
+        "Connection",
+        "Upgrade",
+        "Upgrade",
+        asked.request.headers.upgrade ?? "",
+      ];
+      void handOver({ judge, address, fields, asked, socket, head });
+    },
+    close: () => dispatcher.destroy(),
+  };
+}
+
+// Somebody of the team may ask for a page as it is without us: `?maprope=untouched`.
+const UNTOUCHED = /([?&])maprope=untouched(?:&|$)/;
+
+function doingOn(
+  { passes, only }: { passes: Doing; only: readonly string[] },
+  { target }: FrontAsked,
+): Doing {
+  if (UNTOUCHED.test(target)) return "untouched";
+  if (passes !== "on" || only.length === 0 || only.some((start) => target.startsWith(start))) return passes;
+  // By path, the rest is only looked at.
+  return "shadow";
+}
+
+function withoutAsking(target: string): string {
+  return UNTOUCHED.test(target) ? target.replace(UNTOUCHED, "$1").replace(/[?&]$/, "") : target;
+}
+
+// A reader who holds a page that we changed is asked for by the origin's own tag, or not by any.
+function conditional(fields: string[], stamp: string): string[] {
+  const held = fieldOf(fields, "if-none-match");
+  if (held === undefined || !holdsOurs(held)) return fields;
+  const tags = tagsForOrigin(held, stamp);
+  const kept = without(fields, HELD);
+  return tags === undefined ? kept : [...kept, "If-None-Match", tags];
+}
+
+const HELD: ReadonlySet<string> = new Set(["if-none-match", "if-modified-since"]);
+
+interface PassingParts {
+  dispatcher: Dispatcher;
+  tally: FrontTally;
+  pseudonym: string;
+  doing: Doing;
+  stamp: string;
+  /** Scheme, host and port that are asked. */
+  origin: string;
+  target: string;
+  fields: string[];
+}
+
+/** One request on its way to the origin, and the answer on its way back. */
+class Passing implements Dispatcher.DispatchHandler {
+  private readonly asked: FrontAsked;
+  private readonly end: FrontEnd;
+  private readonly parts: PassingParts;
+  private controller: Dispatcher.DispatchController | undefined;
+  private passage: Passage | undefined;
+  private watched: Pick<Passage, "write" | "end" | "destroy"> | undefined;
+  private changed = 0;
+  private drained = 0;
+  private state: "asking" | "passing" | "draining" | "over" = "asking";
+  private tries = 0;
+  /** An answer whose coding is looked at before it is begun. */
+  private held: { fields: RawFields; how: Rewritable; status: number; words: string | undefined } | undefined;
+
+  constructor(asked: FrontAsked, end: FrontEnd, parts: PassingParts) {
+    this.asked = asked;
+    this.end = end;
+    this.parts = parts;
+  }
+
+  begin(): void {
+    const { request, response } = this.asked;
+    const { dispatcher, origin, target, fields } = this.parts;
+    this.tries += 1;
+    if (this.tries === 1)
+      response.once("close", () => {
+        if (this.state === "over" || response.writableFinished) return;
+        this.controller?.abort(new Error("the reader has gone"));
+        this.passage?.destroy();
+        this.watched?.destroy();
+      });
+    const hasBody =
+      request.headers["transfer-encoding"] !== undefined ||
+      Number(request.headers["content-length"] ?? 0) > 0;
+    try {
+      dispatcher.dispatch(
+        {
+          origin,
+          path: target,
+          method: (request.method ?? "GET") as Dispatcher.HttpMethod,
+          headers: fields,
+          body: hasBody ? request : null,
+        },
+        this,
+      );
+    } catch (error) {
+      this.fail(error as Error);
+    }
+  }
+
+  onRequestStart(controller: Dispatcher.DispatchController): void {
+    this.controller = controller;
+    if (this.asked.response.destroyed) controller.abort(new Error("the reader has gone"));
+  }
+
+  onResponseStart(
+    controller: Dispatcher.DispatchController,
+    status: number,
+    _headers: unknown,
+    words?: string,
+  ): void {
+    const fields = rawFields(controller.rawHeaders);
+    if (status < 200) return this.inform(status, fields);
+    const { request } = this.asked;
+    const { doing, tally } = this.parts;
+    if (status === 404 && doing === "on" && this.end.missed && wantsPage(request)) {
+      this.state = "draining";
+      tally.add(this.asked.site.site.id, { misses: 1 });
+      return this.end.missed();
+    }
+    const how = doing === "untouched" ? undefined : rewritable(request.method ?? "", status, fields);
+    if (how) tally.add(this.asked.site.site.id, { pages: 1 });
+    if (!how || doing === "shadow") {
+      this.start(status, words, answerFields(fields, this.parts.pseudonym));
+      if (how) this.watch(how);
+    } else if (how.coding === undefined) this.startChanging({ fields, how, status, words });
+    // Whether it is coded as it says is seen by its first bytes.
+    else this.held = { fields, how, status, words };
+  }
+
+  onResponseData(controller: Dispatcher.DispatchController, chunk: Buffer): void {
+    if (this.state === "draining") {
+      this.drained += chunk.length;
+      if (this.drained > MOST_DRAINED) controller.abort(new Error("nobody gets it"));
+      return;
+    }
+    if (this.held) this.release(chunk);
+    this.watched?.write(chunk);
+    const goesOn = this.passage ? this.passage.write(chunk) : this.put(chunk);
+    if (!goesOn) controller.pause();
+  }
+
+  onResponseEnd(controller: Dispatcher.DispatchController): void {
+    if (this.state === "draining") return void (this.state = "over");
+    if (this.held) this.release(Buffer.alloc(0));
+    this.watched?.end();
+    if (this.passage) this.passage.end();
+    else this.finish(rawFields(controller.rawTrailers));
+  }
+
+  onResponseError(_controller: Dispatcher.DispatchController, error: Error): void {
+    if (this.state === "draining") return void (this.state = "over");
+    if (this.state === "over" || this.asked.response.destroyed) return;
+    // A connection that was kept may have been closed just now; what changes nothing is asked once more.
+    const isSafe = this.asked.request.method === "GET" || this.asked.request.method === "HEAD";
+    if (this.state === "asking" && !this.held && this.tries === 1 && isSafe && wasClosed(error))
+      return this.begin();
+    this.fail(error);
+  }
+
+  private fail(error: Error): void {
+    const { response, site } = this.asked;
+    this.parts.tally.add(site.site.id, { failures: 1 });
+    const isBegun = this.state !== "asking";
+    this.state = "over";
+    this.passage?.destroy();
+    // What was begun cannot be taken back: it ends where it is, and whoever reads it can tell that it is not all.
+    if (isBegun) return void response.destroy();
+    const code = (error as NodeJS.ErrnoException).code ?? "";
+    const isLate = /TIMEOUT/.test(code) || error.name === "TimeoutError";
+    this.end.failed(isLate ? 504 : 502, reasonOf(error, false, HEADERS_MS));
+  }
+
+  private inform(status: number, fields: RawFields): void {
+    const { response } = this.asked;
+    const link = fieldOf(fields, "link");
+    if (status === 103 && link !== undefined) response.writeEarlyHints({ link: splitLinks(link) });
+    else if (status === 102) response.writeProcessing();
+  }
+
+  private start(status: number, words: string | undefined, fields: string[]): void {
+    this.state = "passing";
+    const { response } = this.asked;
+    if (words === undefined) response.writeHead(status, fields);
+    else response.writeHead(status, words, fields);
+    this.end.answered();
+  }
+
+  private startChanging({ fields, how, status, words }: NonNullable<typeof this.held>): void {
+    const { pseudonym, stamp, tally } = this.parts;
+    const { id } = this.asked.site.site;
+    this.start(status, words, rewrittenFields(fields, pseudonym, stamp));
+    const passage = changing(this.changes(), how.coding, {
+      put: (bytes) => this.put(bytes),
+      ended: () => {
+        tally.add(id, {
+          links: passage.links,
+          changedLinks: this.changed,
+          changedPages: this.changed > 0 ? 1 : 0,
+        });
+        this.finish([]);
+      },
+      drained: () => this.controller?.resume(),
+      failed: (error) => {
+        if (this.state === "over") return;
+        this.controller?.abort(error);
+        this.fail(error);
+      },
+      changed: () => void (this.changed += 1),
+    });
+    this.passage = passage;
+  }
+
+  private release(chunk: Buffer): void {
+    const held = this.held!;
+    this.held = undefined;
+    if (maybeCoded(held.how.coding!, chunk) && chunk.length > 0) return this.startChanging(held);
+    this.start(held.status, held.words, answerFields(held.fields, this.parts.pseudonym));
+  }
+
+  private watch(how: Rewritable): void {
+    const { site, target } = this.asked;
+    const { tally } = this.parts;
+    this.watched = looking(this.changes(), how.coding, {
+      changed: (link) => {
+        this.changed += 1;
+        tally.sample(site.site.id, target, link);
+      },
+      ended: (links) =>
+        tally.add(site.site.id, {
+          links,
+          changedLinks: this.changed,
+          changedPages: this.changed > 0 ? 1 : 0,
+        }),
+    });
+  }
+
+  private changes(): FrontChanges {
+    const { site, target } = this.asked;
+    const { origin } = this.parts;
+    const category = placeOnOrigin(`${origin}${target}`, `${origin}/`, [])?.part ?? "";
+    return { rules: site.site.rules, site: site.links, page: target.replace(/\?.*/s, ""), category };
+  }
+
+  private put(bytes: Buffer): boolean {
+    const { response } = this.asked;
+    if (response.write(bytes)) return true;
+    response.once("drain", () => {
+      // Whichever of both was waiting.
+      if (this.passage) this.passage.write(Buffer.alloc(0));
+      this.controller?.resume();
+    });
+    return false;
+  }
+
+  private finish(trailers: RawFields): void {
+    this.state = "over";
+    const { response } = this.asked;
+    const pairs = pairsOf(trailers);
+    if (pairs.length > 0) response.addTrailers(pairs);
+    response.end();
+  }
+}
+
+function rawFields(raw: Dispatcher.DispatchController["rawHeaders"]): string[] {
+  if (!Array.isArray(raw)) return [];
+  return raw.map((one) => (typeof one === "string" ? one : one.toString("latin1")));
+}
+
+function pairsOf(fields: RawFields): [string, string][] {
+  const pairs: [string, string][] = [];
+  for (let at = 0; at + 1 < fields.length; at += 2) pairs.push([fields[at]!, fields[at + 1]!]);
+  return pairs;
+}
+
+function splitLinks(link: string): string[] {
+  return link.split(/,(?=\s*<)/).map((one) => one.trim());
+}
+
+function wasClosed(error: Error): boolean {
+  return /^(?:UND_ERR_SOCKET|ECONNRESET|EPIPE)$/.test((error as NodeJS.ErrnoException).code ?? "");
+}
+
+// Pictures, styles and scripts that are missing are no pages that a reader missed.
+function wantsPage({ method, rawHeaders }: IncomingMessage): boolean {
+  if (method !== "GET" && method !== "HEAD") return false;
+  const into = fieldOf(rawHeaders, "sec-fetch-dest");
+  if (into !== undefined) return /^(?:document|iframe|frame|empty)$/.test(into);
+  const accept = fieldOf(rawHeaders, "accept");
+  return accept === undefined || /text\/html|\*\/\*/.test(accept);
+}
+
+// By Node's own client: it keeps what was said, and the connection with it.
+async function handOver(of: {
+  judge: Judge;
+  address: URL;
+  fields: string[];
+  asked: Omit<FrontAsked, "response" | "generation">;
+  socket: Duplex;
+  head: Buffer;
+}): Promise<void> {
+  const { judge, address, fields, asked, socket, head } = of;
+  const refuse = (): void =>
+    void socket.end("HTTP/1.1 502 Bad Gateway\r\nContent-Length: 0\r\nConnection: close\r\n\r\n");
+  try {
+    const isSecure = address.protocol === "https:";
+    const name = address.hostname.replace(/^\[|\]$/g, "");
+    const port = Number(address.port || (isSecure ? 443 : 80));
+    const host = await judge(name, port);
+    const sent = (isSecure ? httpsRequest : httpRequest)({
+      host,
+      port,
+      servername: name,
+      path: asked.target,
+      method: asked.request.method ?? "GET",
+      headers: fields as never,
+      setHost: false,
+      agent: false,
+      timeout: HEADERS_MS,
+    });
+    sent.on("upgrade", (answer, theirs, first) => {
+      socket.write(headOf(answer));
+      if (first.length > 0) socket.write(first);
+      if (head.length > 0) theirs.write(head);
+      theirs.pipe(socket).pipe(theirs);
+      for (const [one, other] of [
+        [socket, theirs],
+        [theirs, socket],
+      ] as const) {
+        one.on("error", () => other.destroy());
+        one.on("close", () => other.destroy());
+      }
+    });
+    sent.on("response", (answer) => {
+      socket.write(headOf(answer, "Connection: close\r\n"));
+      answer.pipe(socket);
+    });
+    sent.on("error", refuse);
+    socket.on("error", () => sent.destroy());
+    sent.end();
+  } catch {
+    // Where the origin may not be asked, nothing is handed over.
+    refuse();
+  }
+}
+
+function headOf(answer: IncomingMessage, more = ""): string {
+  const fields = pairsOf(answer.rawHeaders)
+    .filter(([name]) => more === "" || !/^(?:connection|keep-alive|transfer-encoding)$/i.test(name))
+    .map(([name, value]) => `${name}: ${value}\r\n`);
+  return `HTTP/1.1 ${answer.statusCode} ${answer.statusMessage}\r\n${fields.join("")}${more}\r\n`;
+}

@@ -17,11 +17,11 @@ const NOTES_A_MONTH = 4;
 
 /**
  * Everything that the system answers in which Saltmarsh Notes stand, by path: some 300 pages in the looks of three systems, with
- * the usual faults: links that nobody marked, a network's raw addresses, pages that went, detours, whole addresses of its own.
+ * the usual faults: links that nobody marked, a network's raw addresses, pages that went, detours, whole addresses of its own (by `host`, the name that it is asked by).
  */
-export function notesAnswers(simPort: number): Map<string, NotesAnswer> {
+export function notesAnswers(simPort: number, host = `${NOTES_HOST}:${simPort}`): Map<string, NotesAnswer> {
   const next = seeded(1741);
-  const home = `http://${NOTES_HOST}:${simPort}`;
+  const home = `http://${host}`;
   const shop = (host: string, item: string): string => `http://${host}.localhost:${simPort}/item/${item}`;
   const tracked = (to: string): string =>
     `http://go.saltmarsh-partners.localhost:${simPort}/c/SN-0417/harbour-optics?to=${encodeURIComponent(to)}&sub=notes`;
@@ -94,7 +94,7 @@ export function notesAnswers(simPort: number): Map<string, NotesAnswer> {
     pages.set(`/archive/nr${at}.html`, {
       title: `Nr. ${at} – früher notiert`,
       look: "first",
-      text: `<p>${sentences(next, 3)}<p><a href="nr${at + 1}.html">weiter</a> <a href="http://${NOTES_HOST}:${simPort}/archive/links${at % 3}.html">Links</a>`,
+      text: `<p>${sentences(next, 3)}<p><a href="nr${at + 1}.html">weiter</a> <a href="${home}/archive/links${at % 3}.html">Links</a>`,
     });
   const lists: readonly (readonly [
     path: string,

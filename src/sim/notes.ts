@@ -2,12 +2,14 @@ import { notesAnswerAt, notesAnswers } from "../../demo/saltmarsh/pages.ts";
 import { createHash } from "node:crypto";
 import type { OutsideHost } from "./page.ts";
 
+const MOST_HOSTS = 20;
 const made = new Map<string, ReturnType<typeof notesAnswers>>();
 
 /** The system in which Saltmarsh Notes stand: pages with an ETag each, and what it leads on from. */
 export const notes: OutsideHost = (url, request, response) => {
-  const answers = made.get(url.port) ?? notesAnswers(Number(url.port || 80));
-  made.set(url.port, answers);
+  // It takes itself to be where it was asked for, through whomever that was.
+  const answers = made.get(url.host) ?? notesAnswers(request.socket.localPort ?? 80, url.host);
+  if (made.size < MOST_HOSTS) made.set(url.host, answers);
   const answer = notesAnswerAt(answers, `${url.pathname}${url.search}`);
   if ("location" in answer)
     return void response.writeHead(answer.status, { Location: answer.location }).end();

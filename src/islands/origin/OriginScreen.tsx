@@ -24,7 +24,7 @@ function Elsewhere({ site }: { site: Site }) {
   if (origin.isError) return <p className="text-bad">{messageOf(origin.error)}</p>;
   if (!origin.data) return null;
   return (
-    <div className="grid gap-5">
+    <div className="grid gap-5 grid-cols-[minmax(0,1fr)]">
       <OriginHead site={site} origin={origin.data} looking={looking} reading={reading} />
       <div className="grid items-start gap-x-8 gap-y-5 grid-cols-[minmax(0,1fr)] lg:grid-cols-2">
         {results.data ? (

@@ -35,7 +35,7 @@ function Front({ site }: { site: Site }) {
   const { comes, passes, only } = front.data;
   return (
     <div className="grid items-start gap-x-8 gap-y-6 grid-cols-[minmax(0,1fr)] lg:grid-cols-[24rem_minmax(0,1fr)]">
-      <div className="grid gap-6">
+      <div className="grid gap-6 grid-cols-[minmax(0,1fr)]">
         <FrontForm key={`${comes} ${passes} ${only.join()}`} site={site} front={front.data} />
         <FrontCheck site={site} />
       </div>

@@ -1,4 +1,4 @@
-import { spawn, type ChildProcess } from "node:child_process";
+import type { ChildProcess } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -6,6 +6,7 @@ import { startPostgres } from "../scripts/postgres.mjs";
 import { ensureDatabase } from "../src/store/ground/ensure-database.ts";
 import { migrate } from "../src/store/ground/migrate.ts";
 import { openStore, type Store } from "../src/store/ground/store.ts";
+import { startProcess, type Started } from "./started.ts";
 import { load, type Measured } from "./wrk.ts";
 
 const ROUTES = 1_000_000;
@@ -171,26 +172,10 @@ async function fill(store: Store): Promise<void> {
   await store.sequelize.query("ANALYZE");
 }
 
-interface Started {
-  child: ChildProcess;
-  port: number;
-  /** Seconds from the start of the process until it was ready. */
-  seconds: number;
-}
-
-function start(children: ChildProcess[], args: string[]): Promise<Started> {
-  const began = performance.now();
-  const child = spawn(process.execPath, ["--import", "tsx", ...args], {
-    stdio: ["ignore", "pipe", "inherit"],
-  });
-  children.push(child);
-  return new Promise((resolve, reject) => {
-    child.stdout!.on("data", (chunk) => {
-      const ready = /ready on (\d+)/.exec(String(chunk));
-      if (ready) resolve({ child, port: Number(ready[1]), seconds: (performance.now() - began) / 1000 });
-    });
-    child.once("exit", (code) => reject(new Error(`${args[0]} ended with ${code}`)));
-  });
+async function start(children: ChildProcess[], args: string[]): Promise<Started> {
+  const started = await startProcess(args);
+  children.push(started.child);
+  return started;
 }
 
 function report(

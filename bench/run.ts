@@ -1,8 +1,10 @@
 import { clicks } from "./clicks.ts";
 import { command } from "./command.ts";
+import { front } from "./front.ts";
 import { hostile } from "./hostile.ts";
 import { lighthouseScores } from "./lighthouse.ts";
 import { programs } from "./programs.ts";
+import { read } from "./read.ts";
 import { redirects } from "./redirects.ts";
 import { rules } from "./rules.ts";
 import { screens } from "./screens.ts";
@@ -19,6 +21,8 @@ const benches: Readonly<Record<string, (...words: string[]) => Promise<void>>> =
   rules,
   programs,
   hostile,
+  front,
+  read,
   screens,
   lighthouse: lighthouseScores,
 };

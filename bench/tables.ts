@@ -1,23 +1,16 @@
-import { textsHere } from "../src/desk/pages/texts/read-text.ts";
-import { sealWith } from "../src/desk/ground/seal.ts";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { startPostgres } from "../scripts/postgres.mjs";
-import type { Desk } from "../src/desk/desk.ts";
 import { UNWATCHED } from "../src/threads/progress.ts";
-import { createJobs } from "../src/desk/jobs/jobs.ts";
 import { importRoutes } from "../src/desk/routes/transfer/import-routes.ts";
 import { lintTable } from "../src/desk/routes/lint-table.ts";
 import { listRoutes } from "../src/desk/routes/list-routes.ts";
 import { traceAddresses } from "../src/desk/trace/trace-routes.ts";
-import { createSite } from "../src/desk/sites/sites.ts";
-import { ensureDatabase } from "../src/store/ground/ensure-database.ts";
-import { migrate } from "../src/store/ground/migrate.ts";
-import { openStore } from "../src/store/ground/store.ts";
-import { openSite, type OpenSite } from "../src/desk/sites/open-site.ts";
+import type { OpenSite } from "../src/desk/sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../src/desk/ground/parts.ts";
 import { routesQuery } from "../src/contract/routes/list.ts";
+import { benchDesk } from "./bench-desk.ts";
 
 const ACTOR = { name: "Bench", role: "owner" } as const;
 const IMPORTED = 300_000;
@@ -29,7 +22,7 @@ export async function tables(): Promise<void> {
   try {
     const growth: Record<string, string | number>[] = [];
     for (const size of [1_000, 10_000, 100_000]) {
-      const { desk, site, close } = await siteOf(postgres.url, `bench_${size}`);
+      const { desk, site, close } = await benchDesk(postgres.url, `bench_${size}`);
       await bring(desk, site, table(size));
       const lint = await timed(() => lintTable(desk, site));
       const addresses = Array.from({ length: 10_000 }, (_, n) => `/c${(n * 7) % size}`);
@@ -45,7 +38,7 @@ export async function tables(): Promise<void> {
     }
     console.log("Lint and trace against the size of the table, with chains and circles:");
     console.table(growth);
-    const { desk, site, close } = await siteOf(postgres.url, "bench_import");
+    const { desk, site, close } = await benchDesk(postgres.url, "bench_import");
     const lines = table(IMPORTED);
     const dry = await timed(() => bring(desk, site, lines, true));
     const real = await timed(() => bring(desk, site, lines));
@@ -59,41 +52,6 @@ export async function tables(): Promise<void> {
     rmSync(folder, { recursive: true, force: true });
     postgres.discard();
   }
-}
-
-async function siteOf(
-  url: (name: string) => string,
-  name: string,
-): Promise<{ desk: Desk; site: OpenSite; close(): Promise<void> }> {
-  await ensureDatabase(url("postgres"), name);
-  const store = openStore(url(name));
-  await migrate(store);
-  const desk: Desk = {
-    store,
-    outgoing: {
-      visit: async () => ({ ok: false, reason: "is not asked here", ms: 0 }),
-      read: async () => ({ ok: false, reason: "has no address" }),
-      fetch: async () => ({ ok: false, reason: "has no address" }),
-    },
-    texts: textsHere,
-    seal: sealWith(["nothing is sealed here"]),
-    thread: { run: () => Promise.reject(new Error("nobody asks")), end: async () => {} },
-    report: (message, error) => console.error(message, error),
-    jobs: createJobs(store),
-    deliveryPort: 4601,
-    workspaceHosts: [],
-    health: async () => ({}),
-    preview: () => undefined,
-    proof: () => "",
-    mailer: undefined,
-    workspaceUrl: "",
-  };
-  const { id } = await createSite(desk, ACTOR, {
-    key: "bench",
-    name: "Bench",
-    hosts: [{ name: "bench.example", role: "primary" }],
-  });
-  return { desk, site: await openSite(desk, id), close: () => store.close() };
 }
 
 // Chains of ten, a circle in every hundred (made by way of a later line, which imports refuse: so they are few), the rest outside.

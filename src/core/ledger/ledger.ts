@@ -82,6 +82,8 @@ export const ledgerLinkSchema = z.object({
   kind: z.enum(DESTINATION_KINDS),
   stored: resolvedLinkSchema,
   delivered: resolvedLinkSchema,
+  /** What rules ask of a link that readers get as it is written elsewhere; null for all others. */
+  wanted: resolvedLinkSchema.nullable(),
   override: z.string().nullable(),
   treatment: z.enum(TREATMENTS),
   /** The rule that decided first, and all that decided something. */

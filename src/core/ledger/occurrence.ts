@@ -4,7 +4,7 @@ import { destinationKind, ownPlace, type DestinationKind } from "../address/clas
 import type { LinkInHtml } from "../links/find.ts";
 import { movedTo } from "../links/rewrite/deliver.ts";
 import type { Rule } from "../rules/rule.ts";
-import { writtenOn } from "../rules/resolve/link-attributes.ts";
+import { relTokens, writtenOn } from "../rules/resolve/link-attributes.ts";
 import { linkFacts, throughRoutes, type LinkResolver } from "../rules/resolve/link-facts.ts";
 import type { LinkFacts } from "../rules/resolve/facts.ts";
 import { resolve, type Resolved } from "../rules/resolve/resolve.ts";
@@ -137,4 +137,10 @@ const WORDS_ALONE: Treated = { rel: [], target: null, treatment: "plain", rules:
 export function treated({ rel, target, trace }: Resolved): Treated {
   const rules = [...new Set(trace.flatMap(({ decider }) => (decider.kind === "rule" ? decider.name : [])))];
   return { rel, target, treatment: treatmentOf(rel), rules };
+}
+
+/** What readers get of a link that nobody changes on its way: rel and target as they are written. */
+export function asItStands(rel: string | null, target: string | null, rules: readonly string[]): Treated {
+  const tokens = relTokens(rel ?? "");
+  return { rel: tokens, target, treatment: treatmentOf(tokens), rules };
 }

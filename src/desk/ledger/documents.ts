@@ -20,8 +20,17 @@ export interface LinkDocument {
 
 /** What every entry of the ledger depends on besides its own page, in short. */
 export function ingredientsOf(site: OpenSite): string {
-  const { hosts, variables, partners, disclosure, paidLimit, paidLimitLong, longWords } = site;
-  const all = JSON.stringify([hosts, variables, partners, disclosure, paidLimit, paidLimitLong, longWords]);
+  const { hosts, variables, partners, disclosure, paidLimit, paidLimitLong, longWords, origin } = site;
+  const all = JSON.stringify([
+    hosts,
+    variables,
+    partners,
+    disclosure,
+    paidLimit,
+    paidLimitLong,
+    longWords,
+    origin,
+  ]);
   return createHash("sha256").update(all).digest("base64url").slice(0, 16);
 }
 

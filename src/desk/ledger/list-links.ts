@@ -158,6 +158,7 @@ export function linkView(desk: WithDeliveryPort, site: OpenSite, row: LedgerList
     kind: row.kind as LedgerLink["kind"],
     stored: { rel: relTokens(row.stored_rel ?? ""), target: row.stored_target },
     delivered: { rel: relTokens(row.rel), target: row.target },
+    wanted: row.wanted_rel === null ? null : { rel: relTokens(row.wanted_rel), target: row.wanted_target },
     override: row.override,
     treatment: row.treatment as LedgerLink["treatment"],
     rule: row.rules[0] ?? null,

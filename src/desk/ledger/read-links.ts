@@ -3,7 +3,7 @@ import { ownPlace } from "../../core/address/classify.ts";
 import { isDisclosed } from "../../core/pages/check/disclosure.ts";
 import { checkPage, type CheckAgainst } from "../../core/pages/check/page-check.ts";
 import { RULE_FINDING_CODES, type Finding, type FindingCode } from "../../core/pages/check/finding.ts";
-import { occurrencesIn, type Occurrence } from "../../core/ledger/occurrence.ts";
+import { asItStands, occurrencesIn, type Occurrence } from "../../core/ledger/occurrence.ts";
 import { movedTo } from "../../core/links/rewrite/deliver.ts";
 import { findLinks } from "../../core/links/find.ts";
 import { plainText } from "../../core/links/plain-text.ts";
@@ -17,6 +17,7 @@ import { pagePaths, withMovedLinks } from "../links/bound-links.ts";
 import { resolvedAt } from "../links/resolve-links.ts";
 import { snapshotSite, type SiteSnapshot } from "../links/site-snapshot.ts";
 import { ingredientsOf, type LinkDocument } from "./documents.ts";
+import { isAsWritten } from "./as-written.ts";
 import type { OpenSite } from "../sites/open-site.ts";
 import type { WithStore, WithDeliveryPort } from "../ground/parts.ts";
 import { shortLinksTo } from "../../store/routes/destinations.ts";
@@ -76,7 +77,14 @@ export async function readLinks(
       links.map(({ href }) => fill(href)),
     );
     const plain = plainText(html);
-    const findings = checkPage(html, against(site, rules, document, resolvedLinks), plain, links);
+    const { kind, path } = document.source;
+    const isThere = isAsWritten(site, kind, path);
+    const findings = checkPage(
+      html,
+      against(site, isThere ? [] : rules, document, resolvedLinks),
+      plain,
+      links,
+    );
     const codes = codesByLink(findings);
     return {
       source: {
@@ -87,7 +95,9 @@ export async function readLinks(
         disclosed: isPagePlace(document.source.kind) ? isDisclosed(plain.text, site.disclosure) : null,
         findings: codes.get(null) ?? [],
       },
-      links: read[index]!.map((one) => linkRow(one, codes.get(one.ordinal) ?? NONE, snapshot, site, short)),
+      links: read[index]!.map((one) =>
+        linkRow(one, { codes: codes.get(one.ordinal) ?? NONE, isThere }, snapshot, site, short),
+      ),
     };
   });
 }
@@ -119,12 +129,14 @@ const NONE: readonly FindingCode[] = [];
 
 function linkRow(
   one: Occurrence,
-  codes: readonly FindingCode[],
+  { codes, isThere }: { codes: readonly FindingCode[]; isThere: boolean },
   snapshot: SiteSnapshot,
   site: OpenSite,
   short: ReadonlyMap<string, string>,
 ): LedgerLinkRow {
-  const { delivered } = one;
+  const delivered = isThere
+    ? asItStands(one.storedRel, one.storedTarget, one.delivered.rules)
+    : one.delivered;
   // What is delivered is what was looked up: a link that follows its page has the page's path of now.
   const place =
     one.ownKey === null
@@ -160,6 +172,8 @@ function linkRow(
     target: delivered.target,
     treatment: delivered.treatment,
     rules: delivered.rules,
+    wanted_rel: isThere ? one.delivered.rel.join(" ") : null,
+    wanted_target: isThere ? one.delivered.target : null,
     text_findings: codes.filter((code) => !RULE_FINDING_CODES.has(code)),
     rule_findings: codes.filter((code) => RULE_FINDING_CODES.has(code)),
   };

@@ -1,6 +1,7 @@
 import { isPagePlace, type LedgerPlace } from "../../core/ledger/ledger.ts";
 import { ruleFindings, type RuledLink } from "../../core/pages/check/rule-findings.ts";
-import { treated } from "../../core/ledger/occurrence.ts";
+import { asItStands, treated } from "../../core/ledger/occurrence.ts";
+import { isAsWritten } from "./as-written.ts";
 import type { Rule } from "../../core/rules/rule.ts";
 import { writtenOn } from "../../core/rules/resolve/link-attributes.ts";
 import type { LinkFacts } from "../../core/rules/resolve/facts.ts";
@@ -54,10 +55,19 @@ function reapplyToDocument(
   rules: readonly Rule[],
 ): { links: ({ id: string } & LedgerTreatment)[]; undisclosed: boolean } {
   const ruled: RuledLink[] = [];
+  const place = source.kind as LedgerPlace;
+  const isThere = isAsWritten(site, place, rows[0]!.place);
+  const inForce = isThere ? [] : rules;
   const links = rows.map((row, index) => {
     const facts = factsOf(row);
     const written = writtenOn({ rel: row.stored_rel, target: row.stored_target, override: row.override });
-    const { rel, target, treatment, rules: names } = treated(resolve(rules, facts, written));
+    const wanted = treated(resolve(rules, facts, written));
+    const {
+      rel,
+      target,
+      treatment,
+      rules: names,
+    } = isThere ? asItStands(row.stored_rel, row.stored_target, wanted.rules) : wanted;
     const isBare = row.stored_rel === null && row.stored_target === null && row.override === null;
     ruled.push({
       index,
@@ -65,13 +75,22 @@ function reapplyToDocument(
       words: row.words,
       rel,
       target,
-      ruledTarget: isBare ? target : resolve(rules, facts, writtenOn({})).target,
+      ruledTarget: isBare ? target : resolve(inForce, facts, writtenOn({})).target,
       programs: row.programs,
       needsReferrer: needsReferrer(site.partners, row.programs),
     });
-    return { id: row.id, rel: rel.join(" "), target, treatment, rules: names, rule_findings: [] as string[] };
+    return {
+      id: row.id,
+      rel: rel.join(" "),
+      target,
+      treatment,
+      rules: names,
+      rule_findings: [] as string[],
+      wanted_rel: isThere ? wanted.rel.join(" ") : null,
+      wanted_target: isThere ? wanted.target : null,
+    };
   });
-  const isPage = isPagePlace(source.kind as LedgerPlace);
+  const isPage = isPagePlace(place);
   const findings = ruleFindings(
     ruled,
     { words: source.words, disclosed: source.disclosed ?? undefined },
@@ -100,6 +119,8 @@ function sameTreatment(a: LedgerTreatment, b: LedgerTreatment): boolean {
   return (
     a.rel === b.rel &&
     a.target === b.target &&
+    a.wanted_rel === b.wanted_rel &&
+    a.wanted_target === b.wanted_target &&
     a.rules.join("\n") === b.rules.join("\n") &&
     [...a.rule_findings].sort().join() === [...b.rule_findings].sort().join()
   );

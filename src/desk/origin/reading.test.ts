@@ -226,6 +226,25 @@ test("what rules ask is on the list to do there, with its sentence, until it is 
   assert.match(csv.body, /^page,title,on_pages,sentence,words,before,after,why\r\n.*harbour office/s);
 });
 
+test("readers get a link as it is there, and what rules ask is told beside it, until it comes through us", async () => {
+  const foot = async () =>
+    (await garden.call("GET", "/sites/garden/links?place=repeated&q=harbour")).body.items[0];
+  const there = await foot();
+  assert.deepEqual([there.delivered, there.treatment], [{ rel: ["sponsored"], target: null }, "sponsored"]);
+  assert.deepEqual(there.wanted, { rel: ["sponsored", "noopener"], target: "_blank" });
+  const through = { comes: "front", passes: "on", only: [] };
+  await garden.call("PUT", "/sites/garden/origin/front", through);
+  const changed = await foot();
+  assert.deepEqual(
+    [changed.delivered, changed.wanted],
+    [{ rel: ["sponsored", "noopener"], target: "_blank" }, null],
+  );
+  assert.equal((await garden.call("GET", "/sites/garden/origin/to-do")).body.counts.open, 0);
+  await garden.call("PUT", "/sites/garden/origin/front", { ...through, only: ["/boats/"] });
+  assert.deepEqual((await foot()).delivered, { rel: ["sponsored"], target: null });
+  await garden.call("PUT", "/sites/garden/origin/front", { comes: "read", passes: "untouched", only: [] });
+});
+
 test("a change of many puts what stands elsewhere on the list, and its undo takes it off", async () => {
   const action = { do: "host", find: "harbour.example", replace: "quay.example" };
   const dry = await garden.call("POST", "/sites/garden/links/bulk", {

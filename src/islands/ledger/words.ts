@@ -238,6 +238,7 @@ export const navigationOnes = "navigation";
 export const pagesElsewhere = "pages elsewhere";
 export const onManyPagesElsewhere = "many pages elsewhere";
 export const onPages = (pages: Value) => `on ${pages} pages`;
+export const rulesAskFor = "Rules ask for";
 export const thePageThere = "the page there";
 export const toDoThere = "to do there";
 export const onTheListToDoThere = (links: Value) =>

@@ -108,6 +108,8 @@ export interface LedgerListRow {
   override: string | null;
   rel: string;
   target: string | null;
+  wanted_rel: string | null;
+  wanted_target: string | null;
   treatment: string;
   rules: string[];
   programs: string[];
@@ -164,7 +166,7 @@ export async function ledgerRowsById(
 ): Promise<LedgerListRow[]> {
   return store.rows<LedgerListRow>(
     `SELECT l.id::text, l.place AS page, s.page_id::text AS "pageId", s.title, s.kind AS place, s.on_pages AS "onPages", l.category, l.edition, l.live, l.ordinal,
-       l.words, l.anchor, l.href, l.ends, l.host, l.via, l.kind, l.stored_rel, l.stored_target, l.override, l.rel, l.target, l.treatment, l.rules, l.programs,
+       l.words, l.anchor, l.href, l.ends, l.host, l.via, l.kind, l.stored_rel, l.stored_target, l.override, l.rel, l.target, l.wanted_rel, l.wanted_target, l.treatment, l.rules, l.programs,
        l.route_id::text, l.short_id::text, r.host AS route_host, r.address AS route_address, r.counted, h.verdict AS health,
        (SELECT sum(c.clicks)::int FROM click_counts c WHERE c.site_id = l.site_id AND c.route_id = l.route_id AND c.facet = 'page' AND c.key = l.place AND c.class = 'person') AS clicks,
        l.text_findings || l.rule_findings AS findings

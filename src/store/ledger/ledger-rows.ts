@@ -63,6 +63,9 @@ export interface LedgerTreatment {
   treatment: string;
   rules: readonly string[];
   rule_findings: readonly string[];
+  /** What rules ask of a link that readers get as it is written elsewhere; null for all others. */
+  wanted_rel: string | null;
+  wanted_target: string | null;
 }
 
 /**
@@ -133,6 +136,8 @@ const LINK_COLUMNS = [
   "sub_id",
   "text_findings",
   "rule_findings",
+  "wanted_rel",
+  "wanted_target",
 ] as const satisfies readonly (keyof LedgerLinkRow)[];
 const INTO_LINKS = `ledger_links (site_id, source_id, edition, live, source_kind, place, category, search, ${LINK_COLUMNS.join(", ")})`;
 
@@ -183,8 +188,10 @@ export async function writeTreatments(
 ): Promise<void> {
   if (rows.length === 0) return;
   await store.rows(
-    `UPDATE ledger_links l SET rel = r.rel, target = r.target, treatment = r.treatment, rules = r.rules, rule_findings = r.rule_findings
-     FROM jsonb_to_recordset($rows::jsonb) AS r (id bigint, rel text, target text, treatment text, rules text[], rule_findings text[])
+    `UPDATE ledger_links l SET rel = r.rel, target = r.target, treatment = r.treatment, rules = r.rules, rule_findings = r.rule_findings,
+       wanted_rel = r.wanted_rel, wanted_target = r.wanted_target
+     FROM jsonb_to_recordset($rows::jsonb) AS r (id bigint, rel text, target text, treatment text, rules text[], rule_findings text[], wanted_rel text,
+       wanted_target text)
      WHERE l.id = r.id`,
     { rows: JSON.stringify(rows) },
     transaction,
@@ -214,7 +221,7 @@ export interface RuledRow extends LedgerTreatment {
 // Lists as one text: no name of ours holds this character.
 const list = (column: string): string => `nullif(array_to_string(${column}, E'\\x1f'), '')`;
 const RULED = `id, source_id, place, category, words, href, anchor, reach, host, via, kind, ${list("programs")}, ${list("networks")}, stored_rel, stored_target, override,
-  rel, target, treatment, ${list("rules")}, ${list("rule_findings")}`;
+  rel, target, treatment, ${list("rules")}, ${list("rule_findings")}, wanted_rel, wanted_target`;
 const NONE: string[] = [];
 const PORTION = 4_000;
 
@@ -263,6 +270,8 @@ function ruledRow(row: readonly (string | null)[]): RuledRow {
     treatment: row[18]!,
     rules: listOf(row[19]),
     rule_findings: listOf(row[20]),
+    wanted_rel: row[21]!,
+    wanted_target: row[22]!,
   };
 }
 

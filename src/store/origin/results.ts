@@ -20,8 +20,8 @@ const SAYS = (token: string): string =>
   `(' ' || lower(coalesce(l.stored_rel, '')) || ' ') LIKE '% ${token} %'`;
 
 /** A link of a page that is read elsewhere which is another there than the rules ask for. */
-export const DIFFERS_THERE = `l.reach <> 'none' AND (${TOKENS("l.stored_rel")} IS DISTINCT FROM ${TOKENS("l.rel")}
-  OR coalesce(nullif(lower(l.stored_target), '_self'), '') IS DISTINCT FROM coalesce(nullif(l.target, '_self'), ''))`;
+export const DIFFERS_THERE = `l.reach <> 'none' AND l.wanted_rel IS NOT NULL AND (${TOKENS("l.stored_rel")} IS DISTINCT FROM ${TOKENS("l.wanted_rel")}
+  OR coalesce(nullif(lower(l.stored_target), '_self'), '') IS DISTINCT FROM coalesce(nullif(l.wanted_target, '_self'), ''))`;
 
 /** The links of the pages that are read, as they are written there and as the rules in force would have them. */
 export async function readingSums(store: Store, of: { site: string }): Promise<ReadingSums> {

@@ -6,7 +6,7 @@ import { DIFFERS_THERE } from "./results.ts";
 
 // Links of pages that are read elsewhere, each with which of several alike on its page it is.
 const THERE = `there AS (
-  SELECT s.page_id, l.ordinal, l.href, l.words, l.stored_rel, l.stored_target, l.rel, l.target, l.rules, ${DIFFERS_THERE} AS differs,
+  SELECT s.page_id, l.ordinal, l.href, l.words, l.stored_rel, l.stored_target, l.wanted_rel AS rel, l.wanted_target AS target, l.rules, ${DIFFERS_THERE} AS differs,
     row_number() OVER (PARTITION BY l.source_id, l.href, l.words ORDER BY l.ordinal)::int AS nth
   FROM ledger_links l JOIN ledger_sources s ON s.id = l.source_id WHERE l.site_id = $site::bigint AND l.source_kind IN ('read', 'repeated'))`;
 

@@ -74,6 +74,11 @@ export function OpenLink({ site, link }: { site: Site; link: LedgerLink }) {
         <Part title={say.readersGet}>
           <Source text={tag(delivered)} />
         </Part>
+        {link.wanted ? (
+          <Part title={say.rulesAskFor}>
+            <Source text={tag(link.wanted)} />
+          </Part>
+        ) : null}
         {override || stored.rel.length > 0 || stored.target ? (
           <Part title={say.asWritten}>
             <Source text={tag(stored)} />

@@ -39,5 +39,7 @@ export const origins: Migration = {
     `ALTER TABLE ledger_sources DROP CONSTRAINT ledger_sources_kind_check,
        ADD CONSTRAINT ledger_sources_kind_check CHECK (kind IN ('page', 'block', 'navigation', 'read', 'repeated')),
        ADD COLUMN on_pages integer NOT NULL DEFAULT 0`,
+    // What rules ask of a link that readers get as it is written elsewhere; null for all others.
+    `ALTER TABLE ledger_links ADD COLUMN wanted_rel text, ADD COLUMN wanted_target text`,
   ],
 };

@@ -1,0 +1,155 @@
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { Agent, request } from "node:http";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { startPostgres } from "../scripts/postgres.mjs";
+import { ensureDatabase } from "../src/store/ground/ensure-database.ts";
+import { migrate } from "../src/store/ground/migrate.ts";
+import { openStore, type Store } from "../src/store/ground/store.ts";
+import { startProcess, type Started } from "./started.ts";
+import { load, type Measured } from "./wrk.ts";
+
+const ROUNDS = 7;
+const SECONDS = 3;
+const HOST = "bench.example";
+const RULES = 20;
+const FIRST_BYTES = 300;
+
+/**
+ * Pages of 50 kB with 45 links from an origin on the same machine, their links rewritten by 20 rules, beside a bare proxy that only
+ * pipes: requests a second, the first byte, and what a page of a hundred megabytes takes of memory.
+ */
+export async function front(): Promise<void> {
+  const folder = mkdtempSync(join(tmpdir(), "maprope-bench-"));
+  const postgres = await startPostgres(folder);
+  const started: Started[] = [];
+  const start = async (args: string[]): Promise<Started> => {
+    const one = await startProcess(args);
+    started.push(one);
+    return one;
+  };
+  try {
+    await ensureDatabase(postgres.url("postgres"), "bench");
+    const store = openStore(postgres.url("bench"));
+    await migrate(store);
+    const origin = await start(["bench/front-origin.ts"]);
+    await siteOf(store, origin.port);
+    await store.close();
+    const bare = await start(["bench/bare-proxy.ts", String(origin.port)]);
+    const ours = await start([
+      "tests/support/delivery-process.ts",
+      postgres.url("bench"),
+      join(folder, "data"),
+      "origins-on-loopback",
+    ]);
+    const { body } = await asked(ours.port, "/p/1", new Agent());
+    if (!/rel="[^"]*sponsored/.test(body)) throw new Error("the pages are not rewritten");
+    const rounds = turns(folder, bare, ours);
+    const median = (of: (round: (typeof rounds)[number]) => number): number => middle(rounds.map(of));
+    const share = median((round) => round.ours.perSecond / round.bare.perSecond);
+    console.log(
+      `rewritten by ${RULES} rules: ${Math.round(median(({ ours: one }) => one.perSecond))} pages a second against ${Math.round(median(({ bare: one }) => one.perSecond))} of the bare proxy, ${share.toFixed(2)} of it (target: at least 0.60); per round ${rounds.map((round) => (round.ours.perSecond / round.bare.perSecond).toFixed(2)).join(", ")}; errors ${rounds.reduce((sum, round) => sum + round.ours.errors, 0)}`,
+    );
+    const [theirs, own] = [await firstByte(bare.port), await firstByte(ours.port)];
+    console.log(
+      `first byte at p50: ${own.toFixed(2)} ms against ${theirs.toFixed(2)} ms, ${(own / theirs).toFixed(2)} times (target: at most 1.20)`,
+    );
+    await largePage(ours);
+  } finally {
+    for (const { child } of started) child.kill("SIGTERM");
+    await new Promise((resolve) => setTimeout(resolve, 1_500));
+    postgres.stop("immediate");
+    rmSync(folder, { recursive: true, force: true });
+    postgres.discard();
+  }
+}
+
+function turns(folder: string, bare: Started, ours: Started): { bare: Measured; ours: Measured }[] {
+  const paths = Array.from({ length: 20 }, (_, at) => `/p/${at}`);
+  const run = (port: number): Measured => load(folder, port, HOST, paths, SECONDS);
+  run(bare.port);
+  run(ours.port);
+  return Array.from({ length: ROUNDS }, (_, round) => {
+    // Who goes first changes, so that neither always runs on the warmer machine.
+    const first = round % 2 === 0;
+    const a = run(first ? bare.port : ours.port);
+    const b = run(first ? ours.port : bare.port);
+    return first ? { bare: a, ours: b } : { bare: b, ours: a };
+  });
+}
+
+function asked(
+  port: number,
+  path: string,
+  agent: Agent,
+): Promise<{ body: string; firstMs: number; bytes: number }> {
+  const began = performance.now();
+  return new Promise((resolve, reject) => {
+    let firstMs = 0;
+    let bytes = 0;
+    const chunks: Buffer[] = [];
+    const sent = request({ host: "127.0.0.1", port, path, headers: { Host: HOST }, agent }, (answer) => {
+      answer.on("data", (chunk: Buffer) => {
+        firstMs ||= performance.now() - began;
+        bytes += chunk.length;
+        if (path !== "/large") chunks.push(chunk);
+      });
+      answer.on("end", () => resolve({ body: Buffer.concat(chunks).toString(), firstMs, bytes }));
+      answer.on("error", reject);
+    });
+    sent.on("error", reject);
+    sent.end();
+  });
+}
+
+async function firstByte(port: number): Promise<number> {
+  const agent = new Agent({ keepAlive: true, maxSockets: 1 });
+  const took: number[] = [];
+  for (let at = 0; at < FIRST_BYTES; at += 1) took.push((await asked(port, `/p/${at % 20}`, agent)).firstMs);
+  agent.destroy();
+  return middle(took);
+}
+
+async function largePage({ port, child }: Started): Promise<void> {
+  const resident = (): number =>
+    Number(/VmRSS:\s+(\d+) kB/.exec(readFileSync(`/proc/${child.pid}/status`, "utf8"))![1]) / 1_000;
+  const before = resident();
+  let most = before;
+  const watching = setInterval(() => (most = Math.max(most, resident())), 20);
+  const { bytes } = await asked(port, "/large", new Agent());
+  clearInterval(watching);
+  console.log(
+    `a page of ${Math.round(bytes / 1e6)} MB: at most ${Math.round(most - before)} MB more than the ${Math.round(before)} before (target: at most 20)`,
+  );
+}
+
+function middle(numbers: readonly number[]): number {
+  return [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)]!;
+}
+
+async function siteOf(store: Store, port: number): Promise<void> {
+  await store.rows("INSERT INTO sites (key, name, origin) VALUES ('bench', 'Bench', $origin::jsonb)", {
+    origin: JSON.stringify({
+      address: `http://origin.example:${port}/`,
+      comes: "front",
+      passes: "on",
+      only: [],
+    }),
+  });
+  await store.rows("INSERT INTO hosts (site_id, name, role) VALUES (1, $host, 'primary')", { host: HOST });
+  const rules = [
+    { name: "Outside", match: { destination: "external" }, set: { target: "new" }, mode: "fill" },
+    ...Array.from({ length: RULES - 1 }, (_, at) => ({
+      name: `Shop ${at}`,
+      match: { domains: [`shop${at}.example`] },
+      set: { sponsored: "on", nofollow: "on" },
+      mode: "overwrite",
+    })),
+  ];
+  await store.rows(
+    "INSERT INTO rule_sets (site_id, version, rules, created_by) VALUES (1, 1, $rules::jsonb, 'bench')",
+    {
+      rules: JSON.stringify(rules),
+    },
+  );
+}

@@ -1,0 +1,73 @@
+import assert from "node:assert/strict";
+import { after, before, test } from "node:test";
+import { ask, until } from "../support/ask.ts";
+import { assertAccessible, takenOver, testApp, type TestApp } from "../support/browser.ts";
+
+let app: TestApp;
+before(async () => {
+  app = await testApp();
+});
+after(() => app.stop());
+
+const HOST = "saltmarsh-notes.localhost";
+
+test("from naming an address to a marked link in a page of the other system", async () => {
+  const { context, page } = await app.signedIn();
+  const api = `/api/v1/sites/saltmarsh-notes/origin`;
+  await page.request.delete(`${new URL(app.workspace).origin}${api}`, {
+    headers: { Origin: new URL(app.workspace).origin },
+  });
+
+  await page.goto("/saltmarsh-notes/origin");
+  await takenOver(page);
+  await assertAccessible(page, "naming an address");
+  const address = page.getByRole("textbox", { name: "Address of the site" });
+  await address.fill("ftp://nowhere");
+  await page.getByRole("button", { name: "Look at it" }).click();
+  await page.getByText("This is no address of a website").waitFor();
+  assert.equal(await address.inputValue(), "ftp://nowhere");
+  await address.fill(`http://${HOST}:${app.simPort}`);
+  await page.getByRole("button", { name: "Look at it" }).click();
+
+  await page.getByText("/sitemap_index.xml").waitFor();
+  // Read fast: it is our own.
+  await page.getByText("What is read").click();
+  await page.getByRole("textbox", { name: "Seconds between two requests" }).fill("0");
+  await page.getByRole("textbox", { name: "Pages at most" }).fill("60");
+  await page.getByRole("button", { name: "Save", exact: true }).click();
+  await page.getByText("Saved.").first().waitFor();
+  await page.getByRole("button", { name: /^Read \d+ pages$/ }).click();
+  await page
+    .getByText(/links on 6\d pages|links on 5\d pages|links on 60 pages/)
+    .waitFor({ timeout: 60_000 });
+  await page.getByText("Stands on many pages").waitFor();
+  await assertAccessible(page, "what a reading found");
+
+  await page.getByRole("link", { name: "To do there" }).click();
+  await page.getByRole("table", { name: "To do there" }).waitFor();
+  assert.match(await page.getByRole("table", { name: "To do there" }).innerText(), /Network links are paid/);
+  await assertAccessible(page, "what is to be done there");
+
+  await page.getByRole("link", { name: "On the way to readers" }).click();
+  await page.getByRole("radio", { name: /^Through us, as a shadow/ }).check();
+  await page.getByRole("button", { name: "Set it" }).click();
+  const through = (): Promise<string> =>
+    ask(app.sitePort, "/", { host: `${HOST}:${app.sitePort}` }).then(({ body }) => body);
+  await until("it passes as it is", async () => /<h1>Saltmarsh Notes<\/h1>/.test(await through()));
+  assert.doesNotMatch(await through(), /sponsored/);
+  await page.getByText(/would be changed/).waitFor();
+  await assertAccessible(page, "the shadow");
+  await page.getByRole("radio", { name: /^Through us, changed/ }).check();
+  await page.getByRole("button", { name: "Set it" }).click();
+  await until(
+    "its links are marked",
+    async () =>
+      /Harbour Optics/.test(await through()) && /rel="nofollow sponsored noopener"/.test(await through()),
+  );
+  await page.getByRole("button", { name: "Let all pass untouched now" }).click();
+  await until("they are not", async () => !/sponsored/.test(await through()));
+
+  await page.getByRole("button", { name: "Ask the origin as a reader would" }).click();
+  await page.getByRole("status").getByText("it answers.").waitFor();
+  await context.close();
+});

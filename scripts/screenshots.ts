@@ -31,6 +31,17 @@ async function faulty(page: Page): Promise<void> {
   await page.waitForTimeout(1500);
 }
 
+// Some readers of pages that stand elsewhere.
+async function passing(page: Page): Promise<void> {
+  for (const path of ["/", "/birds/heron", "/things/boots-after-two-winters"])
+    await page.goto(`http://saltmarsh-notes.localhost:4601${path}`);
+  await page.waitForTimeout(6_000);
+  await page.goto("/saltmarsh-notes/origin/front");
+  await page.getByRole("button", { name: "Ask the origin as a reader would" }).click();
+  await page.getByRole("status").getByText("it answers.").waitFor();
+  await page.evaluate(() => scrollTo(0, 0));
+}
+
 const shots: readonly Shot[] = [
   { name: "writing", path: "/low-lantern/pages/4", act: faulty },
   {
@@ -63,19 +74,6 @@ const shots: readonly Shot[] = [
   },
   { name: "misses", path: "/low-lantern/misses" },
   { name: "ledger", path: "/low-lantern/ledger?reach=external" },
-  {
-    name: "why",
-    path: "/low-lantern/ledger?host=hop.gannet-row.localhost",
-    scheme: "dark",
-    act: async (page) => {
-      await page.getByRole("row").nth(1).getByRole("button").first().click();
-      await page
-        .getByRole("complementary", { name: /^The link/ })
-        .locator("summary")
-        .first()
-        .click();
-    },
-  },
   { name: "programs", path: "/low-lantern/programs" },
   {
     name: "program",
@@ -90,8 +88,6 @@ const shots: readonly Shot[] = [
       await page.getByText("The report will name it").waitFor();
     },
   },
-  { name: "people", path: "/low-lantern/people" },
-  { name: "history", path: "/low-lantern/history?action=page" },
   { name: "earnings", path: "/low-lantern/earnings?by=page" },
   { name: "report", path: "/low-lantern/ledger/report" },
   {
@@ -112,6 +108,9 @@ const shots: readonly Shot[] = [
       await page.getByRole("status").getByText("leads here.").waitFor();
     },
   },
+  { name: "elsewhere", path: "/saltmarsh-notes/origin" },
+  { name: "to-do-there", path: "/saltmarsh-notes/origin/to-do" },
+  { name: "on-the-way", path: "/saltmarsh-notes/origin/front", act: passing },
   { name: "api-reference", path: "/api/v1/docs" },
   { name: "clicks", path: "/low-lantern/clicks?days=14&compare=1" },
   { name: "delivered-page", path: "http://lowlantern.localhost:4601/resources" },

@@ -9,6 +9,7 @@ import {
 import { connect, type AddressInfo } from "node:net";
 import { after, before, describe, test } from "node:test";
 import { brotliCompressSync, brotliDecompressSync, gunzipSync, gzipSync } from "node:zlib";
+import type { Fetched } from "../../outgoing/fetching.ts";
 import { ask, until } from "../../../tests/support/ask.ts";
 import { testDelivery, type TestDelivery } from "../../../tests/support/delivery.ts";
 import { testDesk, type TestDesk } from "../../../tests/support/desk.ts";
@@ -349,6 +350,38 @@ describe("as a proxy must", () => {
     assert.match(await talk("/socket", "hello"), /101 Switching.*hello$/s);
     assert.match(await talk("/other", "hello"), /403 Forbidden/);
   });
+});
+
+test("it is said beforehand what would happen, and how readers are sent here", async () => {
+  const check = async (answer: Partial<Extract<Fetched, { ok: true }>> | undefined) => {
+    garden.desk.outgoing = {
+      ...garden.desk.outgoing,
+      fetch: async () =>
+        answer
+          ? { ok: true, status: 200, headers: {}, bytes: Buffer.from(PAGE), ...answer }
+          : { ok: false, reason: "refuses connections" },
+    };
+    const { body } = await garden.call("POST", "/sites/garden/origin/front/check");
+    assert.match(body.nginx, /server_name garden\.example;[\s\S]*proxy_pass http:\/\/127\.0\.0\.1:4601;/);
+    return body.findings.map(({ about, severity }: Record<string, string>) => `${about} ${severity}`);
+  };
+  const html = { "content-type": "text/html" };
+  assert.deepEqual(await check({ headers: html }), ["answer good"]);
+  assert.deepEqual(await check(undefined), ["answer fault"]);
+  assert.deepEqual(await check({ status: 301, headers: { location: "https://away.example/" } }), [
+    "redirect fault",
+  ]);
+  assert.deepEqual(await check({ status: 308, headers: { location: "https://garden.example/" } }), [
+    "redirect hint",
+  ]);
+  const absolute = Buffer.from(`<p>${"Words stand here. ".repeat(9)}<a href="http://origin.example/a">a</a>`);
+  assert.deepEqual(
+    await check({
+      headers: { ...html, "set-cookie": "a=1; Domain=.origin.example", "cache-control": "no-transform" },
+      bytes: absolute,
+    }),
+    ["answer good", "cookies fault", "caching fault", "absolute hint"],
+  );
 });
 
 describe("an origin in trouble", () => {

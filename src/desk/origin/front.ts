@@ -99,7 +99,10 @@ export async function checkFront(
       );
     const type = headers["content-type"] ?? "";
     if (status === 200 && /html/i.test(type)) {
-      const page = await desk.texts.read({ do: "page", bytes, type, address });
+      // Relative links are the site's own by then: only those that are written in full lead away.
+      const asked = new URL(address);
+      asked.hostname = site.primary;
+      const page = await desk.texts.read({ do: "page", bytes, type, address: asked.href });
       const absolute = page.links.filter(
         ({ address: to }) => hostname !== site.primary && new URL(to).hostname === hostname,
       );

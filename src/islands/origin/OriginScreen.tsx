@@ -28,7 +28,12 @@ function Elsewhere({ site }: { site: Site }) {
       <OriginHead site={site} origin={origin.data} looking={looking} reading={reading} />
       <div className="grid items-start gap-x-8 gap-y-5 grid-cols-[minmax(0,1fr)] lg:grid-cols-2">
         {results.data ? (
-          <ReadingResults site={site} results={results.data} traps={origin.data.traps} />
+          <ReadingResults
+            site={site}
+            results={results.data}
+            traps={origin.data.traps}
+            isReading={isReading}
+          />
         ) : null}
         {origin.data.found ? (
           <FoundThere key={origin.data.version} site={site} origin={origin.data} found={origin.data.found} />

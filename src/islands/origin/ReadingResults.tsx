@@ -4,6 +4,7 @@ import { TREATMENTS } from "../../core/rules/treatment.ts";
 import { count } from "../../ui/format/format.ts";
 import { TREATMENT_COLOR, TREATMENT_WORD } from "../../ui/links/link-words.ts";
 import { counted } from "../../ui/format/counted.ts";
+import { StartingSetTried } from "./StartingSetTried.tsx";
 import * as say from "./words.ts";
 
 /** What reading has come to so far; every figure leads to what it counts. */
@@ -11,7 +12,9 @@ export function ReadingResults({
   site,
   results,
   traps,
+  isReading,
 }: {
+  isReading: boolean;
   site: Site;
   results: Results;
   traps: Origin["traps"];
@@ -60,6 +63,7 @@ export function ReadingResults({
           </ul>
         </div>
       ) : null}
+      <StartingSetTried site={site} isReading={isReading} />
       <ul className="grid gap-1">
         <Figure
           number={changed}

@@ -191,3 +191,9 @@ export const toTryIt = "To try it on one machine, a line of its hosts file";
 export const nginxBefore = "nginx before us";
 export const inDns = "In DNS";
 export const copy = "Copy";
+
+// StartingSetTried.tsx
+export const tryingAStartingSet = "Trying a starting set of rules";
+export const startingSetWould = (name: Value, links: Value, pages: Value) =>
+  `There are no rules yet. The starting set “${name}” would change ${links} on ${pages}.`;
+export const beginWithIt = "Begin with it";

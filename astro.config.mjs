@@ -4,6 +4,7 @@ import tailwindcss from "@tailwindcss/vite";
 import { defineConfig } from "astro/config";
 import { fewFiles } from "./scripts/few-files.mjs";
 import { ownWords } from "./scripts/own-words.mjs";
+import { sameIds } from "./scripts/same-ids.mjs";
 
 export default defineConfig({
   output: "server",
@@ -15,7 +16,7 @@ export default defineConfig({
   security: { checkOrigin: false },
   devToolbar: { enabled: false },
   vite: {
-    plugins: [tailwindcss(), ownWords(), fewFiles()],
+    plugins: [tailwindcss(), ownWords(), fewFiles(), sameIds()],
     build: { chunkSizeWarningLimit: 1200 },
     // Whatever it is started with, what was built is what is run.
     define: { "process.env.NODE_ENV": '"production"' },

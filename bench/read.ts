@@ -31,7 +31,7 @@ export async function read(): Promise<void> {
     await nameOrigin(desk, ACTOR, made, { address, settings: { pauseMs: 0, mostPages: PAGES + 100 } });
     const site = await openSite(desk, made.id);
     const began = performance.now();
-    const found = await lookAtOrigin(reading, site, address, UNWATCHED);
+    const found = await lookAtOrigin(reading, site, { address, pauseMs: 0 }, UNWATCHED);
     const looked = performance.now();
     await lineUp(desk.store, { site: site.id, parts: [], leaveOut: [], most: PAGES + 100 });
     const result = await readRound(reading, site, await originRow(desk, site), UNWATCHED);

@@ -64,7 +64,7 @@ export async function loadSaltmarsh(
   const address = `http://${NOTES_HOST}:${simPort}/`;
   await nameOrigin(desk, actor, await openSite(desk, id), { address, settings: { pauseMs: 0 } });
   const named = await openSite(desk, id);
-  await lookAtOrigin(reading, named, address, UNWATCHED);
+  await lookAtOrigin(reading, named, { address, pauseMs: 0 }, UNWATCHED);
   await lineUp(desk.store, { site: id, parts: [], leaveOut: [], most: 5_000 });
   await readRound(reading, named, await originRow(desk, named), UNWATCHED);
   await catchUpLedger(desk, named, UNWATCHED);

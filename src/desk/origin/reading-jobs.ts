@@ -5,7 +5,7 @@ import type { JobKind } from "../jobs/job-kind.ts";
 import { openSite, type OpenSite } from "../sites/open-site.ts";
 import type { WithJobs } from "../jobs/jobs.ts";
 import type { Actor } from "../../core/people/actor.ts";
-import { noteLooking, sitesToRead } from "../../store/origin/origins.ts";
+import { noteLooking, sitesToRead, type OriginRow } from "../../store/origin/origins.ts";
 import { originRow, placesOf } from "./origins.ts";
 import { lookAtOrigin } from "./reading/look.ts";
 import { readRound, type Reading, type RoundResult } from "./reading/read-round.ts";
@@ -17,7 +17,7 @@ type Round = { again?: boolean; isDue?: true; addresses?: readonly string[] };
 export const lookJob: JobKind<Reading, null, Found> = {
   name: "origin.look",
   run: async (desk, { site }, progress) =>
-    lookAtOrigin(desk, site, (await originRow(desk, site)).address, progress),
+    lookAtOrigin(desk, site, lookingAt(await originRow(desk, site)), progress),
   oneOf: (siteId) => `origin ${siteId}`,
 };
 
@@ -27,13 +27,17 @@ export const roundJob: JobKind<Reading, Round, RoundResult> = {
   async run(desk, { site, input }, progress) {
     const origin = await originRow(desk, site);
     // What its sitemaps name by now may be new, or have changed.
-    if (input.isDue) await lookAtOrigin(desk, site, origin.address, progress);
+    if (input.isDue) await lookAtOrigin(desk, site, lookingAt(origin), progress);
     if (input.addresses) await lineUpThese(desk, site, input.addresses);
     else await lineUpChosen(desk, site, input);
     return readRound(desk, site, origin, progress);
   },
   oneOf: (siteId) => `origin ${siteId}`,
 };
+
+function lookingAt({ address, settings }: OriginRow): { address: string; pauseMs: number } {
+  return { address, pauseMs: readingSettingsSchema.parse(settings).pauseMs };
+}
 
 async function lineUpChosen(desk: WithStore, site: OpenSite, { again = false }: Round): Promise<void> {
   const origin = await originRow(desk, site);

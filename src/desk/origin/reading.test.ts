@@ -3,6 +3,7 @@ import { after, before, test } from "node:test";
 import type { Fetched } from "../../outgoing/fetching.ts";
 import { DEMO_RULES } from "../../../demo/rules.ts";
 import { beginDueReadings } from "./reading-jobs.ts";
+import { until } from "../../../tests/support/ask.ts";
 import { testDesk, type TestDesk } from "../../../tests/support/desk.ts";
 
 interface Page {
@@ -273,6 +274,29 @@ test("reading by itself: what is due is lined up and begun once", async () => {
   await garden.store.rows("UPDATE readings SET next_at = now() WHERE path = '/boats/' RETURNING id");
   assert.equal(await beginDueReadings(garden.desk), 1);
   assert.equal(await beginDueReadings(garden.desk), 0);
+  await until("it has ended", async () => {
+    const [row] = await garden.store.rows<{ going: number }>(
+      "SELECT count(*)::int AS going FROM jobs WHERE state = 'running'",
+    );
+    return row!.going === 0;
+  });
+});
+
+test("a robots file that forbids all is kept to: nothing but it is asked for", async () => {
+  const { body: before } = outside["/robots.txt"]!;
+  outside["/robots.txt"]!.body = "User-agent: MapRope\nDisallow: /\n";
+  asked.length = 0;
+  const looked = await job("POST", "/sites/garden/origin/look");
+  assert.deepEqual([looked.result.robots, asked], ["forbids-all", ["/robots.txt"]]);
+  asked.length = 0;
+  await job("POST", "/sites/garden/origin/round", { again: true });
+  assert.deepEqual(asked, ["/robots.txt"]);
+  outside["/robots.txt"] = { status: 503 };
+  const round = await job("POST", "/sites/garden/origin/round", {});
+  assert.deepEqual([round.state, round.problem.status], ["failed", 409]);
+  outside["/robots.txt"] = { body: before! };
+  await job("POST", "/sites/garden/origin/round", { again: true });
+  assert.ok((await garden.call("GET", "/sites/garden/origin/results")).body.pages > 3);
 });
 
 test("what cannot be taken is said at its field", async () => {

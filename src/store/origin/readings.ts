@@ -63,8 +63,8 @@ export async function lineUp(
 /** Puts pages in line whose time to be read again has come; all that were ever read where `all` is set. Answers how many wait. */
 export async function lineUpAgain(store: Store, of: { site: string; all: boolean }): Promise<number> {
   await store.rows(
-    `UPDATE readings SET state = 'waiting', tries = 0, next_at = NULL WHERE site_id = $site::bigint AND state NOT IN ('found', 'waiting', 'forbidden')
-       AND ($all::boolean OR next_at <= now()) RETURNING id`,
+    `UPDATE readings SET state = 'waiting', tries = 0, next_at = NULL WHERE site_id = $site::bigint AND state NOT IN ('found', 'waiting')
+       AND ($all::boolean OR (next_at <= now() AND state <> 'forbidden')) RETURNING id`,
     of,
   );
   const [row] = await store.rows<{ waiting: number }>(

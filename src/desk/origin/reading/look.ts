@@ -7,6 +7,7 @@ import type { WithOutgoing, WithStore } from "../../ground/parts.ts";
 import type { WithTexts } from "../../pages/texts/read-text.ts";
 import type { OpenSite } from "../../sites/open-site.ts";
 import type { PageText } from "./page-text.ts";
+import { politely } from "./politely.ts";
 import { robotsOf } from "./robots.ts";
 
 /** Documents for machines that are read in one look, and addresses that are kept of them. */
@@ -20,23 +21,32 @@ const SAMPLES = 10;
 
 type Looking = WithStore & WithOutgoing & WithTexts;
 
-/** Looks at an origin: its robots file, the sitemaps and feeds that it names, and some of its pages. What is found is kept. */
+/**
+ * Looks at an origin: its robots file, the sitemaps and feeds that it names, and some of its pages, with a pause between
+ * them. What is found is kept. Where the robots file forbids its front page, no page is looked at.
+ */
 export async function lookAtOrigin(
-  desk: Looking,
+  hasty: Looking,
   site: OpenSite,
-  origin: string,
+  { address: origin, pauseMs }: { address: string; pauseMs: number },
   progress: Progress,
 ): Promise<Found> {
   const { signal } = progress;
+  const desk = politely(hasty, pauseMs, signal);
   const robots = await robotsOf(desk, origin, signal);
   const documents: Found["documents"] = [
     { address: addressOnOrigin("/robots.txt", origin), kind: "robots", pages: 0, fault: robots.fault },
   ];
-  const front = await pageAt(desk, origin, signal);
+  const isBarred = !robots.allows(origin);
+  const front = isBarred ? NOT_ASKED : await pageAt(desk, origin, signal);
   if (front.fault !== null) documents.push({ address: origin, kind: "page", pages: 0, fault: front.fault });
   await keep(desk, site, origin, [{ address: origin, changed: null }]);
   const seen = new Set<string>();
-  const waiting = [...robots.sitemaps, addressOnOrigin("/sitemap.xml", origin), ...(front.page?.feeds ?? [])];
+  const waiting = [
+    ...robots.sitemaps,
+    ...(isBarred ? [] : [addressOnOrigin("/sitemap.xml", origin)]),
+    ...(front.page?.feeds ?? []),
+  ];
   let kept = 0;
   let left = 0;
   for (let next = waiting.shift(); next !== undefined; next = waiting.shift()) {
@@ -95,6 +105,8 @@ export async function lookAtOrigin(
   await noteFound(desk.store, { site: site.id, found });
   return found;
 }
+
+const NOT_ASKED = { page: undefined, fault: null } as const;
 
 async function addressesAt(desk: Looking, address: string, signal: AbortSignal) {
   const answer = await desk.outgoing.fetch(address, { mostBytes: MOST_BYTES, signal });

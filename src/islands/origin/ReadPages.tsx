@@ -90,7 +90,7 @@ export function ReadPages(props: {
     { key: "nextAt", word: say.nextTime, cell: ({ nextAt }) => (nextAt ? when(nextAt) : "") },
     {
       key: "action",
-      word: "",
+      word: <span className="sr-only">{say.whatCanBeDone}</span>,
       className: "text-right",
       cell: ({ path, address, pageId }) => (
         <span className="flex flex-wrap justify-end gap-x-3 text-sm">
@@ -103,7 +103,6 @@ export function ReadPages(props: {
             data-needs="editor"
             className="text-accent underline disabled:text-quiet"
             disabled={isReading}
-            aria-label={say.readNowOf(path)}
             onClick={() =>
               props.onRead(() =>
                 startJob("POST /sites/:site/read", { site: site.id, body: { addresses: [address] } }),
@@ -111,6 +110,7 @@ export function ReadPages(props: {
             }
           >
             {say.readNow}
+            <span className="sr-only"> ({path})</span>
           </button>
         </span>
       ),

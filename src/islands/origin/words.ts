@@ -107,7 +107,7 @@ export const lastReadOn = "Read";
 export const nextTime = "Next";
 export const itsLinks = "Its links";
 export const readNow = "Read now";
-export const readNowOf = (path: Value) => `Read ${path} now`;
+export const whatCanBeDone = "What can be done";
 export const noPageHere = "No page is in this state.";
 export const showMore = "Show more";
 export const leadsTo = (to: Value) => `leads to ${to}`;

@@ -55,7 +55,7 @@ export function ReadPages(props: {
       cell: ({ path, address, title, leadsTo }) => (
         <>
           <a
-            className="block font-mono text-[0.9em] wrap-anywhere hover:underline"
+            className="block py-0.5 font-mono text-[0.9em] wrap-anywhere hover:underline"
             href={address}
             target="_blank"
             rel="noreferrer"
@@ -95,13 +95,13 @@ export function ReadPages(props: {
       cell: ({ path, address, pageId }) => (
         <span className="flex flex-wrap justify-end gap-x-3 text-sm">
           {pageId ? (
-            <a className="text-accent underline" href={`/${site.key}/ledger?page=${pageId}`}>
+            <a className="py-1 text-accent underline" href={`/${site.key}/ledger?page=${pageId}`}>
               {say.itsLinks}
             </a>
           ) : null}
           <button
             data-needs="editor"
-            className="text-accent underline disabled:text-quiet"
+            className="py-1 text-accent underline disabled:text-quiet"
             disabled={isReading}
             onClick={() =>
               props.onRead(() =>

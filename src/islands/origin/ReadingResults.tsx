@@ -105,7 +105,10 @@ export function ReadingResults({
           <ul className="flex flex-wrap gap-x-5 text-sm">
             {programs.map(({ program, links: of }) => (
               <li key={program}>
-                <a className="hover:underline" href={ledger(`program=${encodeURIComponent(program)}`)}>
+                <a
+                  className="inline-block py-1 hover:underline"
+                  href={ledger(`program=${encodeURIComponent(program)}`)}
+                >
                   {program}
                 </a>{" "}
                 <span className="text-quiet">{count(of)}</span>
@@ -117,13 +120,13 @@ export function ReadingResults({
       {repeated.length > 0 ? (
         <div>
           <h4 className="font-semibold">{say.standsOnMany}</h4>
-          <ul className="grid gap-0.5 text-sm">
+          <ul className="grid text-sm">
             {repeated.map(({ id, title, onPages, links: of }) => (
               <li key={id} className="flex gap-x-3">
-                <a className="min-w-0 truncate hover:underline" href={ledger(`page=${id}`)}>
+                <a className="min-w-0 truncate py-1 hover:underline" href={ledger(`page=${id}`)}>
                   {title}
                 </a>
-                <span className="shrink-0 text-quiet">
+                <span className="shrink-0 py-1 text-quiet">
                   {counted(of, ...say.ofLinks)}, {say.onPages(counted(onPages, ...say.ofPages))}
                 </span>
               </li>
@@ -166,7 +169,7 @@ function Figure({
   return (
     <li>
       <a
-        className={`underline decoration-line underline-offset-4 hover:decoration-current ${isBad ? "text-bad" : ""}`}
+        className={`inline-block underline decoration-line underline-offset-4 hover:decoration-current ${isBad ? "text-bad" : ""}`}
         href={href}
       >
         {word}

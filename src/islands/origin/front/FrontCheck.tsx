@@ -12,7 +12,10 @@ export function FrontCheck({ site }: { site: Site }) {
     mutationFn: () => api("POST /sites/:site/origin/front/check", { site: site.id }),
   });
   return (
-    <section aria-label={say.whatWouldHappen} className="grid gap-2 border-t border-line pt-4">
+    <section
+      aria-label={say.whatWouldHappen}
+      className="grid gap-2 border-t border-line pt-4 grid-cols-[minmax(0,1fr)]"
+    >
       <h2 className="font-semibold">{say.whatWouldHappen}</h2>
       <button
         data-needs="editor"
@@ -28,7 +31,7 @@ export function FrontCheck({ site }: { site: Site }) {
         </p>
       ) : null}
       {check.data ? (
-        <div role="status" className="grid gap-3">
+        <div role="status" className="grid gap-3 grid-cols-[minmax(0,1fr)]">
           <ul className="grid gap-1">
             {check.data.findings.map(({ about, severity, message }) => (
               <li key={about + message}>
@@ -50,7 +53,7 @@ function Lines({ word, text }: { word: string; text: string }) {
     <div>
       <p className="flex items-baseline justify-between gap-2 text-sm">
         <span className="font-medium">{word}</span>
-        <button className="text-accent underline" onClick={() => void copyText(text)}>
+        <button className="py-1 text-accent underline" onClick={() => void copyText(text)}>
           {say.copy}
           <span className="sr-only"> {word}</span>
         </button>

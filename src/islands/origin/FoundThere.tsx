@@ -19,7 +19,7 @@ export function FoundThere({ site, origin, found }: { site: Site; origin: Origin
   const { robots, delaySeconds, documents, documentsLeft, parts, hosts, languages } = found;
   const isBarred = robots === "forbids-all" || robots === "unreadable";
   return (
-    <section aria-label={say.whatIsThere} className="grid min-w-0 gap-2">
+    <section aria-label={say.whatIsThere} className="grid min-w-0 gap-2 grid-cols-[minmax(0,1fr)]">
       <h3 className="font-semibold">{say.whatIsThere}</h3>
       {found.title ? <p>“{found.title}”</p> : null}
       <p className={isBarred ? "text-bad" : "text-sm text-quiet"}>

@@ -26,7 +26,11 @@ export function ReadingResults({
   const ledger = (query: string): string => `/${site.key}/ledger?${query}`;
   if (pages === 0) return null;
   return (
-    <section aria-label={say.whatWasFound} aria-live="off" className="grid min-w-0 gap-3">
+    <section
+      aria-label={say.whatWasFound}
+      aria-live="off"
+      className="grid min-w-0 gap-3 grid-cols-[minmax(0,1fr)]"
+    >
       <h3 className="font-semibold">{say.whatWasFound}</h3>
       <p>
         <a className="font-semibold hover:underline" href={ledger("")}>
@@ -120,7 +124,7 @@ export function ReadingResults({
       {repeated.length > 0 ? (
         <div>
           <h4 className="font-semibold">{say.standsOnMany}</h4>
-          <ul className="grid text-sm">
+          <ul className="grid text-sm grid-cols-[minmax(0,1fr)]">
             {repeated.map(({ id, title, onPages, links: of }) => (
               <li key={id} className="flex gap-x-3">
                 <a className="min-w-0 truncate py-1 hover:underline" href={ledger(`page=${id}`)}>

@@ -7,6 +7,7 @@ import { createSite } from "../src/desk/sites/sites.ts";
 import { runTask } from "../src/desk/tasks.ts";
 import { ensureDatabase } from "../src/store/ground/ensure-database.ts";
 import { migrate } from "../src/store/ground/migrate.ts";
+import { NOBODY_OUTSIDE } from "../tests/support/desk.ts";
 import { openStore } from "../src/store/ground/store.ts";
 
 const ACTOR = { name: "Bench", role: "owner" } as const;
@@ -21,11 +22,7 @@ export async function benchDesk(
   await migrate(store);
   const desk: Desk = {
     store,
-    outgoing: {
-      visit: async () => ({ ok: false, reason: "is not asked here", ms: 0 }),
-      read: async () => ({ ok: false, reason: "has no address" }),
-      fetch: async () => ({ ok: false, reason: "has no address" }),
-    },
+    outgoing: NOBODY_OUTSIDE,
     texts: textsHere,
     seal: sealWith(["nothing is sealed here"]),
     thread: {

@@ -1,3 +1,4 @@
+import { NOBODY_OUTSIDE } from "../tests/support/desk.ts";
 import { catchUpTask } from "../src/desk/ledger/follow-ledger.ts";
 import { tryRulesTask } from "../src/desk/rules/try-rules.ts";
 import { textsHere, type WithTexts } from "../src/desk/pages/texts/read-text.ts";
@@ -133,11 +134,7 @@ async function ledgering(): Promise<void> {
     store,
     deliveryPort: 4601,
     report: (message, error) => console.error(message, error),
-    outgoing: {
-      visit: async () => ({ ok: false, reason: "has no address", ms: 1 }),
-      read: async () => ({ ok: false, reason: "has no address" }),
-      fetch: async () => ({ ok: false, reason: "has no address" }),
-    },
+    outgoing: NOBODY_OUTSIDE,
     jobs: createJobs(store),
     texts: textsHere,
     seal: sealWith(["nothing is sealed here"]),

@@ -1,12 +1,12 @@
 import { randomBytes } from "node:crypto";
-import { request as httpRequest, type IncomingMessage, type ServerResponse } from "node:http";
-import { request as httpsRequest } from "node:https";
+import type { IncomingMessage, ServerResponse } from "node:http";
 import type { Duplex } from "node:stream";
 import { Agent, type Dispatcher } from "undici";
 import {
   answerFields,
   fieldOf,
   hasPassed,
+  pairsOf,
   requestFields,
   without,
   type RawFields,
@@ -27,6 +27,7 @@ import type { SeenHeaders } from "../clicks/requester.ts";
 import type { SiteIndex } from "../sites/site-index.ts";
 import { maybeCoded } from "./coded.ts";
 import type { FrontTally } from "./counts.ts";
+import { handOver } from "./hand-over.ts";
 import { changing, looking, type Passage } from "./rewriting.ts";
 
 /** How long an origin may take to begin its answer, and to go on with it: an event stream may be silent for minutes. */
@@ -136,7 +137,7 @@ export function createFront({ judge, trust, tally, pseudonym }: FrontParts): Fro
         "Upgrade",
         asked.request.headers.upgrade ?? "",
       ];
-      void handOver({ judge, address, fields, asked, socket, head });
+      void handOver({ judge, address, fields, asked, socket, head, timeoutMs: HEADERS_MS });
     },
     close: () => dispatcher.destroy(),
   };
@@ -402,12 +403,6 @@ function rawFields(raw: Dispatcher.DispatchController["rawHeaders"]): string[] {
   return raw.map((one) => (typeof one === "string" ? one : one.toString("latin1")));
 }
 
-function pairsOf(fields: RawFields): [string, string][] {
-  const pairs: [string, string][] = [];
-  for (let at = 0; at + 1 < fields.length; at += 2) pairs.push([fields[at]!, fields[at + 1]!]);
-  return pairs;
-}
-
 function splitLinks(link: string): string[] {
   return link.split(/,(?=\s*<)/).map((one) => one.trim());
 }
@@ -423,65 +418,4 @@ function wantsPage({ method, rawHeaders }: IncomingMessage): boolean {
   if (into !== undefined) return /^(?:document|iframe|frame|empty)$/.test(into);
   const accept = fieldOf(rawHeaders, "accept");
   return accept === undefined || /text\/html|\*\/\*/.test(accept);
-}
-
-// By Node's own client: it keeps what was said, and the connection with it.
-async function handOver(of: {
-  judge: Judge;
-  address: URL;
-  fields: string[];
-  asked: Omit<FrontAsked, "response" | "generation">;
-  socket: Duplex;
-  head: Buffer;
-}): Promise<void> {
-  const { judge, address, fields, asked, socket, head } = of;
-  const refuse = (): void =>
-    void socket.end("HTTP/1.1 502 Bad Gateway\r\nContent-Length: 0\r\nConnection: close\r\n\r\n");
-  try {
-    const isSecure = address.protocol === "https:";
-    const name = address.hostname.replace(/^\[|\]$/g, "");
-    const port = Number(address.port || (isSecure ? 443 : 80));
-    const host = await judge(name, port);
-    const sent = (isSecure ? httpsRequest : httpRequest)({
-      host,
-      port,
-      servername: name,
-      path: asked.target,
-      method: asked.request.method ?? "GET",
-      headers: fields as never,
-      setHost: false,
-      agent: false,
-      timeout: HEADERS_MS,
-    });
-    sent.on("upgrade", (answer, theirs, first) => {
-      socket.write(headOf(answer));
-      if (first.length > 0) socket.write(first);
-      if (head.length > 0) theirs.write(head);
-      theirs.pipe(socket).pipe(theirs);
-      for (const [one, other] of [
-        [socket, theirs],
-        [theirs, socket],
-      ] as const) {
-        one.on("error", () => other.destroy());
-        one.on("close", () => other.destroy());
-      }
-    });
-    sent.on("response", (answer) => {
-      socket.write(headOf(answer, "Connection: close\r\n"));
-      answer.pipe(socket);
-    });
-    sent.on("error", refuse);
-    socket.on("error", () => sent.destroy());
-    sent.end();
-  } catch {
-    // Where the origin may not be asked, nothing is handed over.
-    refuse();
-  }
-}
-
-function headOf(answer: IncomingMessage, more = ""): string {
-  const fields = pairsOf(answer.rawHeaders)
-    .filter(([name]) => more === "" || !/^(?:connection|keep-alive|transfer-encoding)$/i.test(name))
-    .map(([name, value]) => `${name}: ${value}\r\n`);
-  return `HTTP/1.1 ${answer.statusCode} ${answer.statusMessage}\r\n${fields.join("")}${more}\r\n`;
 }

@@ -111,3 +111,10 @@ function isName(name: string, lower: string): boolean {
 function isUsualConnection(value: string): boolean {
   return /^(?:keep-alive|close)$/i.test(value.trim());
 }
+
+/** Fields as pairs of name and value. */
+export function pairsOf(fields: RawFields): [string, string][] {
+  const pairs: [string, string][] = [];
+  for (let at = 0; at + 1 < fields.length; at += 2) pairs.push([fields[at]!, fields[at + 1]!]);
+  return pairs;
+}

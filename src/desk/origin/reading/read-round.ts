@@ -20,7 +20,7 @@ import type { WithTexts } from "../../pages/texts/read-text.ts";
 import type { OpenSite } from "../../sites/open-site.ts";
 import { findRepeatsTask } from "./repeats.ts";
 import { robotsOf, type Robots } from "./robots.ts";
-import { takePage } from "./take-page.ts";
+import { noted, takePage } from "./take-page.ts";
 
 /** A page that is larger is not taken. */
 const PAGE_BYTES = 8 * 1024 * 1024;
@@ -138,7 +138,7 @@ class Round {
     for (const reading of waiting) {
       const address = addressOnOrigin(reading.path, origin.address);
       if (!this.robots.allows(address)) {
-        rows.push(forbidden(reading.id));
+        rows.push(noted(reading, "forbidden", { note: "the robots file asks not to read it" }));
         continue;
       }
       if (this.taken > 0 && this.pauseMs > 0)
@@ -214,21 +214,5 @@ function conditions({
   return {
     ...(etag !== null && { "if-none-match": etag }),
     ...(lastModified !== null && { "if-modified-since": lastModified }),
-  };
-}
-
-function forbidden(id: string): TakenReading {
-  return {
-    id,
-    state: "forbidden",
-    status: null,
-    note: "the robots file asks not to read it",
-    leadsTo: null,
-    content: null,
-    etag: null,
-    lastModified: null,
-    tries: 0,
-    waitedMs: null,
-    hasChanged: false,
   };
 }

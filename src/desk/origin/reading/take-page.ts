@@ -186,7 +186,12 @@ function waitOf({ waitedMs }: WaitingReading): number | null {
   return waitedMs === null ? null : Number(waitedMs);
 }
 
-function noted({ id }: WaitingReading, state: ReadingState, more: Partial<TakenReading>): TakenReading {
+/** What is noted of a page, with what is known besides its state. */
+export function noted(
+  { id }: WaitingReading,
+  state: ReadingState,
+  more: Partial<TakenReading>,
+): TakenReading {
   return {
     status: null,
     note: "",

@@ -7,6 +7,8 @@ import { readRound } from "../../src/desk/origin/reading/read-round.ts";
 import { keepNetwork } from "../../src/desk/programs/networks.ts";
 import { createProgram } from "../../src/desk/programs/programs.ts";
 import { replaceRules } from "../../src/desk/rules/rules.ts";
+import { replaceSwaps } from "../../src/desk/rules/swaps/swaps.ts";
+import { swapsInputSchema } from "../../src/core/rules/swaps/swap.ts";
 import { openSite } from "../../src/desk/sites/open-site.ts";
 import { createSite } from "../../src/desk/sites/sites.ts";
 import { catchUpLedger } from "../../src/desk/ledger/follow-ledger.ts";
@@ -18,6 +20,16 @@ import { NOTES_HOST, notesAnswerAt, notesAnswers, type NotesAnswer } from "./pag
 
 export const SALTMARSH_KEY = "saltmarsh-notes";
 
+const { swaps: SALTMARSH_SWAPS } = swapsInputSchema.parse({
+  version: 0,
+  swaps: [
+    {
+      what: "address",
+      find: "http://tides.example/table?place=marsh",
+      replace: "https://tide-tables.example/saltmarsh",
+    },
+  ],
+});
 const OURS = new Set(["Harbour Optics", "Kettle Moor Flasks", "Almanac House Press"]);
 
 /** Makes the second site of the demo, whose pages stand in a system that `sim/` plays, and reads them. */
@@ -46,6 +58,8 @@ export async function loadSaltmarsh(
       now,
     );
   await replaceRules(desk, actor, await openSite(desk, id), 0, DEMO_RULES.slice(0, 2));
+
+  await replaceSwaps(desk, actor, await openSite(desk, id), { version: 0, swaps: SALTMARSH_SWAPS });
 
   const answers = notesAnswers(simPort);
   // The system that it stands in need not be running yet.

@@ -17,6 +17,7 @@ import { programs } from "./programs.ts";
 import { routes } from "./routes.ts";
 import { rules } from "./rules.ts";
 import { sites } from "./sites.ts";
+import { swaps } from "./swaps.ts";
 import { trace } from "./trace.ts";
 
 /** Every call of the API by subject and name, in the order of the documentation. */
@@ -32,6 +33,7 @@ export const contract = {
   trace,
   clicks,
   rules,
+  swaps,
   ledger,
   origin,
   programs,

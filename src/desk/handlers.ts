@@ -16,6 +16,7 @@ import { peopleHandlers } from "./people/handlers.ts";
 import { programsHandlers } from "./programs/handlers.ts";
 import { routesHandlers } from "./routes/handlers.ts";
 import { rulesHandlers } from "./rules/handlers.ts";
+import { swapsHandlers } from "./rules/swaps/handlers.ts";
 import { historyHandlers } from "./sites/history-handlers.ts";
 import { sitesHandlers } from "./sites/handlers.ts";
 import { traceHandlers } from "./trace/handlers.ts";
@@ -35,6 +36,7 @@ export const HANDLED: readonly Handled<Desk>[] = [
   ...handled(contract.trace, traceHandlers),
   ...handled(contract.clicks, clicksHandlers),
   ...handled(contract.rules, rulesHandlers),
+  ...handled(contract.swaps, swapsHandlers),
   ...handled(contract.ledger, ledgerHandlers),
   ...handled(contract.origin, originHandlers),
   ...handled(contract.programs, programsHandlers),

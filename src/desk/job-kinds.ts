@@ -7,6 +7,7 @@ import { pullCatalogueJob } from "./programs/catalogue.ts";
 import { importPagesJob } from "./pages/transfer/import-pages.ts";
 import { changeRoutesJob } from "./routes/many/bulk-job.ts";
 import { importRoutesJob } from "./routes/transfer/import-routes.ts";
+import { trySwapsJob } from "./rules/swaps/try-swaps.ts";
 import { tryRulesJob } from "./rules/try-rules.ts";
 import { healthJob, traceJob } from "./trace/trace-jobs.ts";
 
@@ -26,5 +27,6 @@ export const JOB_KINDS: ReadonlyMap<string, JobKind<StartingDesk, never, unknown
     roundJob,
     traceJob,
     tryRulesJob,
+    trySwapsJob,
   ].map((kind) => [kind.name, kind]),
 );

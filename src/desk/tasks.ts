@@ -8,6 +8,7 @@ import { findRepeatsTask } from "./origin/reading/repeats.ts";
 import { createPageTask, savePageTask } from "./pages/page-tasks.ts";
 import { changeRoutesTask } from "./routes/many/bulk-job.ts";
 import { importRoutesTask } from "./routes/transfer/import-routes.ts";
+import { trySwapsTask } from "./rules/swaps/try-swaps.ts";
 import { tryRulesTask } from "./rules/try-rules.ts";
 import { openSite } from "./sites/open-site.ts";
 
@@ -23,6 +24,7 @@ const TASKS: ReadonlyMap<string, Task<ThreadDesk, never, unknown>> = new Map(
     rebuildTask,
     savePageTask,
     tryRulesTask,
+    trySwapsTask,
   ].map((task) => [task.name, task]),
 );
 

@@ -23,6 +23,7 @@ const SCREENS: readonly (readonly [path: string, ready: string])[] = [
   ["/low-lantern/routes?kind=gone", "/forum"],
   ["/low-lantern/misses", "/almanack"],
   ["/low-lantern/rules", "Network links are paid"],
+  ["/low-lantern/rules/swaps", "The set changes"],
   ["/low-lantern/rules/disclosure", "What readers are told"],
   ["/low-lantern/programs", "Fernhill Dark-Sky Cabins"],
   ["/low-lantern/programs?open=1", "Save terms"],

@@ -1,7 +1,8 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import fc from "fast-check";
-import { changeLink, withHost, withParameter } from "./change-link.ts";
+import { withHost, withParameter } from "../address/change-parts.ts";
+import { changeLink } from "./change-link.ts";
 
 const link = (href: string, override: string | null = null) => ({ href, address: href, override });
 
@@ -9,6 +10,8 @@ const hosts: [address: string, find: string, replace: string, expected: string][
   ["https://a.example/x?y#z", "a.example", "b.example", "https://b.example/x?y#z"],
   ["HTTPS://A.example/X", "a.example", "b.example", "HTTPS://b.example/X"],
   ["//a.example", "a.example", "b.example", "//b.example"],
+  ["https://c.example#?", "a.example", "b.example", "https://c.example#?"],
+  ["https://a.example/x#y?z=https://a.example/", "a.example", "b.example", "https://b.example/x#y?z=https://a.example/"],
   ["https://a.example:8080/x", "a.example", "b.example", "https://b.example:8080/x"],
   ["https://a.example:8080/x", "a.example:8080", "b.example", "https://b.example/x"],
   ["https://a.example:8080/x", "a.example", "b.example:9", "https://b.example:9/x"],

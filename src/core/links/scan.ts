@@ -34,7 +34,7 @@ export interface Base {
 
 // White space that is one space each.
 const FOLDED = /^\S*(?: \S+)*$/;
-const WANTED: ReadonlySet<string> = new Set(["a", "area", "img", "br", "base"]);
+const WANTED: ReadonlySet<string> = new Set(["a", "area", "img", "br", "base", "main", "article"]);
 
 /** A link's words and pictures are looked for in so much of the source behind its start tag. */
 const LONGEST = 16_384;
@@ -49,6 +49,7 @@ export class LinkScanner implements ScanEvents {
   private readonly found: (link: LinkInHtml) => void;
   private readonly picture: ((tag: StartTag) => void) | undefined;
   private readonly decoded: ((source: string) => string) | undefined;
+  private readonly content: ((offset: number) => void) | undefined;
   private readonly scanner: TagScanner;
   private kept = "";
   private keptFrom = 0;
@@ -57,16 +58,19 @@ export class LinkScanner implements ScanEvents {
 
   /**
    * `found` is handed each link once its words are known, `picture` each `img` as it comes. `decoded` makes text of what
-   * stands in the source, where the source is bytes.
+   * stands in the source, where the source is bytes. `content` is told where the document's content begins that is not
+   * head or menu: behind each `main` and `article`, and of a document that has neither, before its end.
    */
   constructor(
     found: (link: LinkInHtml) => void,
     picture?: (tag: StartTag) => void,
     decoded?: (source: string) => string,
+    content?: (offset: number) => void,
   ) {
     this.found = found;
     this.picture = picture;
     this.decoded = decoded;
+    this.content = content;
     this.scanner = new TagScanner(this, WANTED);
   }
 
@@ -108,6 +112,7 @@ export class LinkScanner implements ScanEvents {
 
   /** Of the scanner: an end tag. */
   endTag(known: string | undefined, start: number): void {
+    if (known === "body") this.content?.(start - 2);
     if (!this.open) return;
     this.endAt(start);
     if (known === "a") this.close();
@@ -134,6 +139,7 @@ export class LinkScanner implements ScanEvents {
       if (this.open) this.takePicture(this.open, tag);
       this.picture?.(tag);
     } else if (this.open && tag.name === "br") this.words += " ";
+    else if (tag.name === "main" || tag.name === "article") this.content?.(tag.end);
   }
 
   private openLink(tag: StartTag, href: string): void {

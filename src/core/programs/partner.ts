@@ -10,6 +10,8 @@ export const partnerSchema = z.object({
   domains: z.array(z.string()),
   /** It pays by the referrer: `noreferrer` would cost the commission. */
   needsReferrer: z.boolean(),
+  /** Links to it without our tracking get it on pages that readers get through us from elsewhere. */
+  tracksOnTheWay: z.boolean().optional(),
   trackingId: z.string().optional(),
   /** How its tracked links are built; absent or empty when that is not known. */
   template: z.string().optional(),

@@ -82,6 +82,8 @@ const fields = {
   paidUntil: day("The day up to which it paid"),
   epc: networkEpc,
   needsReferrer: z.boolean().default(false),
+  /** Links to it without our tracking get it on pages that readers get through us from elsewhere. */
+  tracksOnTheWay: z.boolean("tracksOnTheWay is true or false.").default(false),
   /** Somebody has decided that its links stay as they are although it is closed. */
   linksLeft: z.boolean().default(false),
   /** When its terms are to be looked at again. */

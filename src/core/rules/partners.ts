@@ -75,6 +75,8 @@ export interface Untracked {
   /** The page itself, without tracking; null when the link names none. */
   destination: string | null;
   tracked: string | undefined;
+  /** The tracked one is put in its place on pages that readers get through us from elsewhere. */
+  isPutOnTheWay: boolean;
 }
 
 /**
@@ -90,7 +92,7 @@ export function untracked(
   if (!found || found.tracking === "ours") return undefined;
   const { template, trackingId, domains, partner } = found.program;
   if (!template || trackingId === "") return undefined;
-  const { name, subIdPattern = DEFAULT_SUB_ID, subIdLimit = 50 } = partner;
+  const { name, subIdPattern = DEFAULT_SUB_ID, subIdLimit = 50, tracksOnTheWay = false } = partner;
   const subId = fitSubId(fillSubId(subIdPattern, placement), subIdLimit);
   const terms = { name, template, trackingId, domains, subIdLimit };
   const built = found.destination === null ? undefined : buildLink(terms, found.destination, subId);
@@ -100,6 +102,7 @@ export function untracked(
     foreignId: found.trackingId,
     destination: found.destination,
     tracked: built?.ok ? built.address : undefined,
+    isPutOnTheWay: tracksOnTheWay && built?.ok === true,
   };
 }
 

@@ -17,7 +17,7 @@ import {
 } from "./listener.ts";
 import { createFront } from "../origin/front.ts";
 import { createFrontTally } from "../origin/counts.ts";
-import { createPagesElsewhere } from "../origin/pages-elsewhere.ts";
+import { createPagesElsewhere, createPaidElsewhere } from "../origin/pages-elsewhere.ts";
 import { createJudge, type Judge } from "../../outgoing/judge.ts";
 import { proofWith } from "../../incoming/proof.ts";
 import { createTally, type AnswerTimes } from "../../incoming/tally.ts";
@@ -123,6 +123,8 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
     judge: options.judge ?? createJudge({}),
     trust,
     tally: frontTally,
+    paid: createPaidElsewhere(store),
+    report,
     pseudonym: `maprope-${proofWith(options.secret)("via").slice(0, 8)}`,
   });
   const parts: ListenerParts = {

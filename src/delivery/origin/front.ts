@@ -19,6 +19,7 @@ import {
   type Rewritable,
 } from "../../core/origin/front/rewritable.ts";
 import type { FrontChanges } from "../../core/origin/front/front-rewriter.ts";
+import { pathKey } from "../../core/address/path-key.ts";
 import { placeOnOrigin } from "../../core/origin/place.ts";
 import type { ProxyTrust } from "../../incoming/proxy-trust.ts";
 import { judgedConnector, type Judge } from "../../outgoing/judge.ts";
@@ -75,13 +76,16 @@ export interface FrontParts {
   tally: FrontTally;
   /** Our name in `Via`, by which a request that comes round again is known. */
   pseudonym: string;
+  /** The keys of pages of a site whose readers are to be told of paid links. */
+  paid(siteId: string): Promise<ReadonlySet<string>>;
+  report(message: string, error: unknown): void;
 }
 
 /** What rules make of a page of the site's origin, where that is asked of it. */
 type Doing = "untouched" | "shadow" | "on";
 
 /** Makes what stands before origins, with connections that are kept. */
-export function createFront({ judge, trust, tally, pseudonym }: FrontParts): Front {
+export function createFront({ judge, trust, tally, pseudonym, paid, report }: FrontParts): Front {
   // What pages are changed by is known to this process alone: no other's tag is taken for its own.
   const instance = randomBytes(3).toString("hex");
   const dispatcher = new Agent({
@@ -114,17 +118,29 @@ export function createFront({ judge, trust, tally, pseudonym }: FrontParts): Fro
         return end.failed(508, "leads to us again: its address is that of this installation");
       tally.add(site.site.id, { passed: 1 });
       const doing = doingOn(origin, asked);
-      const stamp = `${instance}${generation.toString(36)}`;
-      new Passing(asked, end, {
-        dispatcher,
-        tally,
-        pseudonym,
-        doing,
-        stamp,
-        origin: new URL(origin.address).origin,
-        target: doing === "untouched" ? withoutAsking(target) : target,
-        fields: doing === "on" ? conditional(fieldsFor(asked), stamp) : fieldsFor(asked),
-      }).begin();
+      const begin = (disclosure?: string): void => {
+        const stamp = `${instance}${generation.toString(36)}${disclosure === undefined ? "" : "d"}`;
+        new Passing(asked, end, {
+          disclosure,
+          dispatcher,
+          tally,
+          pseudonym,
+          doing,
+          stamp,
+          origin: new URL(origin.address).origin,
+          target: doing === "untouched" ? withoutAsking(target) : target,
+          fields: doing === "on" ? conditional(fieldsFor(asked), stamp) : fieldsFor(asked),
+        }).begin();
+      };
+      const { text, place } = site.site.disclosure;
+      if (!place || doing !== "on") return begin();
+      paid(site.site.id).then(
+        (keys) => begin(keys.has(pathKey(target.replace(/\?.*/s, ""))) ? text : undefined),
+        (error: unknown) => {
+          report("Which pages elsewhere carry paid links could not be read.", error);
+          begin();
+        },
+      );
     },
     upgrade(asked, socket, head) {
       const { origin } = asked.site.site;
@@ -176,6 +192,8 @@ interface PassingParts {
   tally: FrontTally;
   pseudonym: string;
   doing: Doing;
+  /** What the page's readers are to be told. */
+  disclosure: string | undefined;
   stamp: string;
   /** Scheme, host and port that are asked. */
   origin: string;
@@ -332,7 +350,7 @@ class Passing implements Dispatcher.DispatchHandler {
         tally.add(id, {
           links: passage.links,
           changedLinks: this.changed,
-          changedPages: this.changed > 0 ? 1 : 0,
+          changedPages: this.changed > 0 || this.parts.disclosure !== undefined ? 1 : 0,
         });
         this.finish([]);
       },
@@ -373,9 +391,15 @@ class Passing implements Dispatcher.DispatchHandler {
 
   private changes(): FrontChanges {
     const { site, target } = this.asked;
-    const { origin } = this.parts;
+    const { origin, disclosure } = this.parts;
     const category = placeOnOrigin(`${origin}${target}`, `${origin}/`, [])?.part ?? "";
-    return { rules: site.site.rules, site: site.links, page: target.replace(/\?.*/s, ""), category };
+    return {
+      rules: site.site.rules,
+      site: site.links,
+      page: target.replace(/\?.*/s, ""),
+      category,
+      disclosure,
+    };
   }
 
   private put(bytes: Buffer): boolean {

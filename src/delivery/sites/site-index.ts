@@ -8,6 +8,7 @@ import { readRouteKey } from "../../core/routes/match/address-form.ts";
 import { PatternTable } from "../../core/routes/match/pattern-table.ts";
 import { RouteTable } from "../../core/routes/match/table.ts";
 import { inEffect } from "../../core/routes/chain/in-effect.ts";
+import { swapsOf } from "../../core/rules/swaps/swapped.ts";
 import type { LinkResolver } from "../../core/rules/resolve/link-facts.ts";
 import type { DeliveredFile, DeliveredPage, DeliveredSite } from "../../store/sites/delivery-view.ts";
 import { RouteSlots, type CompiledRoute } from "../routes/route-slots.ts";
@@ -211,6 +212,7 @@ export class DeliveryIndex {
     return {
       hosts: index.site.hosts.map(({ name }) => name),
       partners: index.site.partners,
+      swapped: (href) => swapsOf(index.site.swaps)(href)?.address,
       answers: (host, key) => answering(host, key)?.by,
       pagePath: (id) => index.paths.get(id),
       spelled: (host, key) => {

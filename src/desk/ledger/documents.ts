@@ -20,7 +20,7 @@ export interface LinkDocument {
 
 /** What every entry of the ledger depends on besides its own page, in short. */
 export function ingredientsOf(site: OpenSite): string {
-  const { hosts, variables, partners, disclosure, paidLimit, paidLimitLong, longWords, origin } = site;
+  const { hosts, variables, partners, disclosure, paidLimit, paidLimitLong, longWords, origin, swaps } = site;
   const all = JSON.stringify([
     hosts,
     variables,
@@ -30,6 +30,7 @@ export function ingredientsOf(site: OpenSite): string {
     paidLimitLong,
     longWords,
     origin,
+    swaps,
   ]);
   return createHash("sha256").update(all).digest("base64url").slice(0, 16);
 }

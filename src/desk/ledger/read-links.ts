@@ -1,6 +1,6 @@
-import { isPagePlace } from "../../core/ledger/ledger.ts";
+import { isElsewhere, isPagePlace } from "../../core/ledger/ledger.ts";
 import { ownPlace } from "../../core/address/classify.ts";
-import { isDisclosed } from "../../core/pages/check/disclosure.ts";
+import { isDisclosed, tells } from "../../core/pages/check/disclosure.ts";
 import { checkPage, type CheckAgainst } from "../../core/pages/check/page-check.ts";
 import { RULE_FINDING_CODES, type Finding, type FindingCode } from "../../core/pages/check/finding.ts";
 import { asItStands, occurrencesIn, type Occurrence } from "../../core/ledger/occurrence.ts";
@@ -9,6 +9,7 @@ import { findLinks } from "../../core/links/find.ts";
 import { plainText } from "../../core/links/plain-text.ts";
 import type { Rule } from "../../core/rules/rule.ts";
 import type { LinkResolver } from "../../core/rules/resolve/link-facts.ts";
+import { swapsOf } from "../../core/rules/swaps/swapped.ts";
 import { subIdOf } from "../../core/rules/partners.ts";
 import type { ResolvedLink } from "../../core/links/resolved-link.ts";
 import { fillAddress } from "../../core/text/variables.ts";
@@ -42,16 +43,19 @@ export async function readLinks(
   const ids = [...new Set(documents.flatMap(({ bound }) => Object.values(bound)))];
   const paths = await pagePaths(core, site, ids);
   const pagePath = (id: string): string | undefined => paths.get(id);
-  const ways = { hosts: site.hostNames, pagePath };
-  const movedIn = documents.map(
-    ({ bound }) =>
-      (href: string) =>
-        movedTo(fill(href), bound, ways),
-  );
+  const swap = swapsOf(site.swaps);
+  const swapped = (href: string): string | undefined => swap(href)?.address;
+  const areThere = documents.map(({ source: { kind, path } }) => isAsWritten(site, kind, path));
+  // What readers get as it is written elsewhere is not swapped either.
+  const movedIn = documents.map(({ bound }, index) => {
+    const ways = { hosts: site.hostNames, pagePath, ...(areThere[index] ? {} : { swapped }) };
+    return (href: string) => movedTo(fill(href), bound, ways);
+  });
   const moved = movedIn.flatMap((way, index) => found[index]!.flatMap(({ href }) => way(href) ?? []));
   const addresses = [...stored, ...moved];
   const snapshot = await snapshotSite(core, site, addresses);
   const resolver: LinkResolver = { ...snapshot.linkResolver(), pagePath };
+  const unswapped: LinkResolver = { ...resolver, swapped: () => undefined };
   const read = documents.map((document, index) =>
     occurrencesIn(
       found[index]!,
@@ -62,7 +66,7 @@ export async function readLinks(
         variables: site.variables,
       },
       rules,
-      resolver,
+      areThere[index] ? unswapped : resolver,
     ),
   );
   const short = await shortLinksFor(core, site, read.flat());
@@ -77,11 +81,10 @@ export async function readLinks(
       links.map(({ href }) => fill(href)),
     );
     const plain = plainText(html);
-    const { kind, path } = document.source;
-    const isThere = isAsWritten(site, kind, path);
+    const isThere = areThere[index]!;
     const findings = checkPage(
       html,
-      against(site, isThere ? [] : rules, document, resolvedLinks),
+      against(site, isThere ? undefined : rules, document, resolvedLinks),
       plain,
       links,
     );
@@ -93,6 +96,7 @@ export async function readLinks(
         words: plain.words,
         // null: it need not tell readers.
         disclosed: isPagePlace(document.source.kind) ? isDisclosed(plain.text, site.disclosure) : null,
+        tells: tells(plain.text, site.disclosure.text),
         findings: codes.get(null) ?? [],
       },
       links: read[index]!.map((one) =>
@@ -104,7 +108,7 @@ export async function readLinks(
 
 function against(
   site: OpenSite,
-  rules: readonly Rule[],
+  rules: readonly Rule[] | undefined,
   { source }: LinkDocument,
   resolvedLinks: readonly ResolvedLink[],
 ): CheckAgainst {
@@ -113,7 +117,8 @@ function against(
   return {
     hosts: hostNames,
     resolvedLinks,
-    rules,
+    rules: rules ?? [],
+    comesThroughUs: rules !== undefined && isElsewhere(source.kind),
     page: { path: source.path, category: source.category },
     variables,
     // A block stands on many pages: how many paid links those bear is theirs to say.

@@ -12,6 +12,7 @@ import { readRouteKey } from "../../core/routes/match/address-form.ts";
 import { MAX_HOPS } from "../../core/address/max-hops.ts";
 import { leadsBack } from "../../core/routes/chain/leads-back.ts";
 import type { OwnAnswer, OwnSite, RouteAnswer } from "../../core/routes/chain/own-site.ts";
+import { swapsOf } from "../../core/rules/swaps/swapped.ts";
 import type { LinkResolver } from "../../core/rules/resolve/link-facts.ts";
 import { answerOfRoute, routeThere, type RouteThere } from "../routes/route-there.ts";
 import { patternsOf } from "../routes/site-patterns.ts";
@@ -229,6 +230,7 @@ export class SiteSnapshot {
     return {
       hosts: this.site.hostNames,
       partners: this.site.partners,
+      swapped: (href) => swapsOf(this.site.swaps)(href)?.address,
       answers: (host, key) =>
         answering(host, key)?.by ?? (this.standsElsewhere(host, key) ? "page" : undefined),
       spelled: (host, key) => {
@@ -300,6 +302,7 @@ export async function snapshotSite(
   const [patterns, inContent] = await Promise.all([patternsOf(store, site.id), routesInContent(desk, site)]);
   const snapshot = new SiteSnapshot(site, patterns, inContent, desk.deliveryPort);
   const { anyLetters, shortRoot } = site.delivered;
+  const swap = swapsOf(site.swaps);
   const seen = new Set<string>();
   const keyOf = (address: string | null): string[] => {
     const place = address === null ? undefined : ownPlace(address, site.hostNames);
@@ -307,7 +310,7 @@ export async function snapshotSite(
   };
   let wanted = [
     ...keys,
-    ...addresses.flatMap(keyOf),
+    ...addresses.flatMap((address) => [address, swap(address)?.address ?? []].flat().flatMap(keyOf)),
     ...[site.misses.destination, shortRoot].flatMap((to) => keyOf(to ?? null)),
   ];
   for (let hop = 0; hop <= MAX_HOPS && wanted.length > 0; hop += 1) {

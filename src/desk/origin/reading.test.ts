@@ -2,6 +2,7 @@ import assert from "node:assert/strict";
 import { after, before, test } from "node:test";
 import type { Fetched } from "../../outgoing/fetching.ts";
 import { DEMO_RULES } from "../../../demo/rules.ts";
+import { paidElsewhere } from "../../store/origin/read-pages.ts";
 import { beginDueReadings } from "./reading-jobs.ts";
 import { until } from "../../../tests/support/ask.ts";
 import { testDesk, type TestDesk } from "../../../tests/support/desk.ts";
@@ -244,6 +245,20 @@ test("readers get a link as it is there, and what rules ask is told beside it, u
   await garden.call("PUT", "/sites/garden/origin/front", { ...through, only: ["/boats/"] });
   assert.deepEqual((await foot()).delivered, { rel: ["sponsored"], target: null });
   await garden.call("PUT", "/sites/garden/origin/front", { comes: "read", passes: "untouched", only: [] });
+});
+
+test("pages that carry paid links are known, those that tell their readers so themselves are not among them", async () => {
+  const paid = async () => (await paidElsewhere(garden.store, { site: garden.site.id })).sort();
+  const all = ["/", "/boats", "/boats/dinghy", "/boats/punt", "/tides", "/tides/springs"];
+  assert.deepEqual(await paid(), all, "by the paid link at the foot of each");
+  const tell = async (disclosure: object): Promise<void> => {
+    const { version } = (await garden.call("GET", "/sites/garden")).body;
+    assert.equal((await garden.call("PATCH", "/sites/garden", { version, disclosure })).status, 200);
+  };
+  await tell({ text: "High, twice a month.", place: true });
+  await garden.call("GET", "/sites/garden/links");
+  assert.deepEqual(await paid(), all.slice(0, -1));
+  await tell({ text: "", place: false });
 });
 
 test("a change of many puts what stands elsewhere on the list, and its undo takes it off", async () => {

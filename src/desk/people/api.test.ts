@@ -5,6 +5,7 @@ import { addPerson, personOfSession, signIn, signOut } from "./people.ts";
 import { actorOfToken } from "./tokens.ts";
 import { Problem } from "../ground/problem.ts";
 import { HANDLED } from "../handlers.ts";
+import { countAttempt } from "../../store/people/attempts.ts";
 
 let garden: TestDesk;
 before(async () => {
@@ -192,6 +193,18 @@ describe("people and tokens", () => {
     );
     await lengthenWaits();
     await assert.rejects(() => signIn(garden.desk, credentials, "192.0.2.2"), isTooMany);
+  });
+
+  test("people of one house who sign in at the same moment do not make each other wait", async () => {
+    for (let house = 0; house < 20; house += 1) {
+      const everybody = Array.from({ length: 8 }, (_, who) =>
+        countAttempt(garden.store, [
+          { who: `pair ${house} ${who}`, free: 6 },
+          { who: `place of house ${house}`, free: 30 },
+        ]),
+      );
+      assert.deepEqual(await Promise.all(everybody), Array(8).fill(0));
+    }
   });
 
   test("strangers lock nobody out of the place where they usually are", async () => {

@@ -27,6 +27,7 @@ export interface OpenSite extends Pick<
   | "defaults"
   | "delivered"
   | "origin"
+  | "swaps"
   | "version"
   | "createdAt"
   | "updatedAt"
@@ -95,6 +96,7 @@ export function withHosts(
     defaults: row.defaults,
     delivered: row.delivered,
     origin: row.origin,
+    swaps: row.swaps,
     variables: Object.fromEntries(
       variables.filter(({ siteId }) => siteId === row.id).map(({ name, value }) => [name, value]),
     ),

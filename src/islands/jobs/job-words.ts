@@ -8,6 +8,7 @@ const JOB_WORDS: Readonly<Record<string, readonly [word: string, screen: string]
   "links.rebuild": ["Refreshing the ledger", "ledger"],
   "links.bulk": ["Changing many links", "ledger"],
   "rules.try": ["Trying rules", "rules"],
+  "swaps.try": ["Trying swaps", "rules/swaps"],
   "earnings.import": ["Importing a report", "earnings"],
   "earnings.pull": ["Asking a network for its report", "earnings"],
   "origin.look": ["Looking at where pages stand", "origin"],

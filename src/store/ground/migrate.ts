@@ -25,6 +25,7 @@ import { pictureForms } from "./migrations/020-picture-forms.ts";
 import { repeats } from "./migrations/021-repeats.ts";
 import { origins } from "./migrations/022-origins.ts";
 import { front } from "./migrations/023-front.ts";
+import { swaps } from "./migrations/024-swaps.ts";
 import type { Migration } from "./migration.ts";
 import { migrateQueue } from "../jobs/queue.ts";
 import type { Store } from "./store.ts";
@@ -53,6 +54,7 @@ export const MIGRATIONS: readonly Migration[] = [
   repeats,
   origins,
   front,
+  swaps,
 ];
 /** What migrating came to. */
 export interface Migrated {

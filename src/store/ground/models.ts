@@ -10,6 +10,7 @@ import type { Notice } from "../../core/routes/route.ts";
 import type { AfterEnd, InContent, QueryMode, RouteKind, RouteStatus } from "../../core/routes/choices.ts";
 import type { Disclosure } from "../../core/programs/partner.ts";
 import type { SiteOrigin } from "../../core/sites/site-origin.ts";
+import type { Swap } from "../../core/rules/swaps/swap.ts";
 import type { DeliveredSiteSettings } from "../../core/sites/delivered-site.ts";
 import type { PageSearch } from "../../core/pages/search.ts";
 import type { RouteDefaults } from "../../core/sites/route-defaults.ts";
@@ -50,6 +51,8 @@ export interface SiteRow extends Stamped {
   delivered: DeliveredSiteSettings;
   /** Where its pages stand that are not written here; null: all are. */
   origin: SiteOrigin | null;
+  /** What readers get in place of addresses in pages, in this order. */
+  swaps: Swap[];
   /** Whose feed it is, whatever becomes of its hosts. */
   feedId: string;
   version: number;
@@ -274,6 +277,7 @@ export function defineModels(sequelize: Sequelize) {
         defaults: JSONB,
         delivered: JSONB,
         origin: JSONB,
+        swaps: JSONB,
         feedId: UUID,
         version: INTEGER,
       },

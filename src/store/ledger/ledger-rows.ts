@@ -25,6 +25,8 @@ export interface LedgerSourceRow {
   words: number;
   /** Whether readers are told of paid links; null where they need not be. */
   disclosed: boolean | null;
+  /** It tells them itself. */
+  tells: boolean;
   findings: readonly string[];
 }
 
@@ -150,10 +152,10 @@ export async function writeSources(
 ): Promise<void> {
   if (sources.length === 0) return;
   const ids = await store.rows<{ id: string }>(
-    `INSERT INTO ledger_sources (site_id, kind, page_id, edition, live, stamp, made_of, path, title, category, on_pages, words, disclosed, findings)
-     SELECT $siteId::bigint, kind, "pageId", edition, live, stamp, "madeOf", path, title, category, "onPages", words, disclosed, findings
+    `INSERT INTO ledger_sources (site_id, kind, page_id, edition, live, stamp, made_of, path, title, category, on_pages, words, disclosed, tells, findings)
+     SELECT $siteId::bigint, kind, "pageId", edition, live, stamp, "madeOf", path, title, category, "onPages", words, disclosed, tells, findings
      FROM jsonb_to_recordset($rows::jsonb) AS r (kind text, "pageId" bigint, edition text, live boolean, stamp text, "madeOf" text, path text,
-       title text, category text, "onPages" integer, words integer, disclosed boolean, findings text[])
+       title text, category text, "onPages" integer, words integer, disclosed boolean, tells boolean, findings text[])
      RETURNING id::text`,
     { siteId, rows: JSON.stringify(sources.map(({ source }) => source)) },
     transaction,

@@ -117,6 +117,29 @@ export function pagesElsewhere(
   );
 }
 
+/**
+ * The keys of pages elsewhere that carry paid links, of their own or in what stands on many pages, and do not tell their
+ * readers so themselves.
+ */
+export async function paidElsewhere(store: Store, of: { site: string }): Promise<string[]> {
+  const rows = await store.rows<{ key: string }>(
+    `WITH marked AS MATERIALIZED (
+       SELECT s.page_id, s.kind, s.tells, EXISTS (SELECT FROM ledger_links l WHERE l.source_id = s.id
+         AND (cardinality(l.programs) > 0 OR 'sponsored' = ANY(string_to_array(l.rel, ' ')))) AS paid
+       FROM ledger_sources s WHERE s.site_id = $site::bigint AND s.kind IN ('read', 'repeated') AND s.live),
+     repeated AS MATERIALIZED (
+       SELECT k.key, m.paid, m.tells FROM marked m JOIN repeated_keys k ON k.page_id = m.page_id WHERE m.kind = 'repeated' AND (m.paid OR m.tells)),
+     standing AS (
+       SELECT g.key, m.paid, m.tells FROM marked m JOIN readings g ON g.page_id = m.page_id WHERE m.kind = 'read' AND (m.paid OR m.tells)
+       UNION ALL
+       SELECT g.key, r.paid, r.tells FROM readings g CROSS JOIN LATERAL jsonb_array_elements(g.blocks) b JOIN repeated r ON r.key = b.value->>'key'
+       WHERE g.site_id = $site::bigint AND EXISTS (SELECT FROM repeated) AND g.blocks IS NOT NULL)
+     SELECT key FROM standing GROUP BY key HAVING bool_or(paid) AND NOT bool_or(tells)`,
+    of,
+  );
+  return rows.map(({ key }) => key);
+}
+
 /** A page's blocks by their keys, as their repeats are looked for. */
 export function keysOfReadings(
   store: Store,

@@ -12,7 +12,8 @@ const REMEMBERED_MINUTES = 15;
 /**
  * Counts an attempt, in one statement and before anything is compared, so that any number of attempts at once are as
  * many as one after another. Answers 0 when it may go on, else the seconds until the next may: they double with each
- * attempt beyond the free ones. An attempt that has to wait is not counted.
+ * attempt beyond the free ones. An attempt that has to wait is not counted. What another attempt has left is held against
+ * the clock, not against this statement's beginning: one that waited for the other's row would find it in its future.
  */
 export async function countAttempt(store: Store, counts: readonly AttemptCount[]): Promise<number> {
   const sorted = [...counts].sort((a, b) => (a.who < b.who ? -1 : 1));
@@ -25,7 +26,7 @@ export async function countAttempt(store: Store, counts: readonly AttemptCount[]
          until = CASE WHEN t.at < now() - interval '${REMEMBERED_MINUTES} minutes' THEN now()
            ELSE now() + least(${REMEMBERED_MINUTES * 60}, CASE WHEN t.tries + 1 < (SELECT a.free FROM asked a WHERE a.who = t.who) THEN 0
              ELSE 2 ^ least(20, t.tries + 2 - (SELECT a.free FROM asked a WHERE a.who = t.who)) END) * interval '1 second' END
-       WHERE t.until <= now() RETURNING who)
+       WHERE t.until <= clock_timestamp() RETURNING who)
      SELECT (SELECT count(*)::int FROM counted) AS counted,
        coalesce((SELECT ceil(extract(epoch FROM max(t.until) - now()))::int FROM attempts t JOIN asked USING (who)), 0) AS wait`,
     { who: sorted.map(({ who }) => who), free: sorted.map(({ free }) => free) },

@@ -6,7 +6,7 @@ import type { Store } from "../ground/store.ts";
 
 /** The joined programs of a site s, as rules see them, as a list in JSON. */
 export const PARTNERS = `(SELECT coalesce(json_agg(json_build_object('id', p.id::text, 'name', p.name, 'network', p.network, 'domains', p.terms->'domains',
-    'needsReferrer', p.terms->'needsReferrer', 'trackingId', p.terms->>'trackingId', 'template', p.terms->>'template', 'subIdPattern', p.terms->>'subIdPattern', 'subIdLimit', p.terms->'subIdLimit') ORDER BY p.id), '[]')
+    'needsReferrer', p.terms->'needsReferrer', 'tracksOnTheWay', coalesce(p.terms->'tracksOnTheWay', 'false'), 'trackingId', p.terms->>'trackingId', 'template', p.terms->>'template', 'subIdPattern', p.terms->>'subIdPattern', 'subIdLimit', p.terms->'subIdLimit') ORDER BY p.id), '[]')
   FROM programs p WHERE p.site_id = s.id AND p.deleted_at IS NULL AND p.state IN (${JOINED.map((state) => `'${state}'`).join(", ")}))`;
 
 /** The joined programs of these sites. */

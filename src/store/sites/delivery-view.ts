@@ -7,6 +7,7 @@ import type { KeptPicture } from "../../core/files/picture.ts";
 import { FORMS_OF_FILE } from "../files/forms.ts";
 import type { PageSearch } from "../../core/pages/search.ts";
 import type { SiteOrigin } from "../../core/sites/site-origin.ts";
+import type { Swap } from "../../core/rules/swaps/swap.ts";
 import type { DeliveredSiteSettings } from "../../core/sites/delivered-site.ts";
 import type { MissPolicy } from "../../core/sites/site.ts";
 import { newestChange } from "../ground/changes.ts";
@@ -60,6 +61,7 @@ export interface DeliveredSite {
   navigation: NavigationItem[] | null;
   delivered: DeliveredSiteSettings;
   origin: SiteOrigin | null;
+  swaps: Swap[];
   feedId: string;
   blocks: DeliveredBlock[];
 }
@@ -88,7 +90,7 @@ const PAGE = `SELECT id::text, site_id::text AS "siteId", published_key AS key, 
 
 const SITE = `SELECT s.id::text, s.name, s.tagline, s.language,
     (SELECT json_agg(json_build_object('name', h.name, 'role', h.role, 'leadsTo', h.leads_to) ORDER BY h.id) FROM hosts h WHERE h.site_id = s.id) AS hosts,
-    coalesce(c.rules, '[]') AS rules, coalesce(c.version, 0) AS "rulesVersion", s.misses, ${PARTNERS} AS partners, s.disclosure, s.delivered, s.origin, s.feed_id::text AS "feedId",
+    coalesce(c.rules, '[]') AS rules, coalesce(c.version, 0) AS "rulesVersion", s.misses, ${PARTNERS} AS partners, s.disclosure, s.delivered, s.origin, s.swaps, s.feed_id::text AS "feedId",
     (SELECT coalesce(json_object_agg(v.name, v.value), '{}') FROM site_variables v WHERE v.site_id = s.id) AS variables,
     (SELECT n.items FROM navigations n WHERE n.site_id = s.id) AS navigation,
     (SELECT coalesce(json_agg(json_build_object('id', b.id::text, 'html', b.published->>'html', 'bound', coalesce(b.published->'bound', '{}'),

@@ -16,7 +16,7 @@ export function SectionTabs({ site, tab }: { site: Site; tab: SectionTab }) {
                   {word}
                 </h1>
               ) : (
-                <a className="inline-block text-quiet hover:text-ink" href={`/${site.key}/${path}`}>
+                <a className="inline-block py-0.5 text-quiet hover:text-ink" href={`/${site.key}/${path}`}>
                   {word}
                 </a>
               )}

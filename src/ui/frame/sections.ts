@@ -47,6 +47,7 @@ export const SECTIONS = {
     label: "About rules",
     tabs: [
       ["rules", "Rules"],
+      ["rules/swaps", "Swaps"],
       ["rules/disclosure", "Disclosure"],
       ["rules/earlier", "Earlier sets"],
     ],

@@ -21,7 +21,7 @@ export interface PagePlace {
 }
 
 /**
- * Turns stored HTML into delivered HTML: variables are filled in, inside links follow pages that have moved,
+ * Turns stored HTML into delivered HTML: variables are filled in, swaps act, inside links follow pages that have moved,
  * headings get their ids, raw destinations give way to the short links that ask for it, and the rules are applied to
  * every link; all else stays. An address that may not leave the house leaves its words, without `href` or `src`.
  */
@@ -48,10 +48,20 @@ export function deliverHtml(
 }
 
 /**
- * Where an inside link leads now that its page has another path; undefined when it has not, or was never bound. A site
- * that spells its paths (`spelled`) leads every link to a page to the spelling that readers see.
+ * Where a link leads now: by the site's swaps where it has some (`swapped`), and an inside link to its page, which may have
+ * another path by now; undefined when it leads where it did. A site that spells its paths (`spelled`) leads every link to
+ * a page to the spelling that readers see.
  */
 export function movedTo(
+  href: string,
+  bound: Readonly<Record<string, string>>,
+  site: Pick<LinkResolver, "hosts" | "pagePath" | "spelled" | "swapped">,
+): string | undefined {
+  const swapped = site.swapped?.(href);
+  return swapped === undefined ? followed(href, bound, site) : (followed(swapped, bound, site) ?? swapped);
+}
+
+function followed(
   href: string,
   bound: Readonly<Record<string, string>>,
   site: Pick<LinkResolver, "hosts" | "pagePath" | "spelled">,

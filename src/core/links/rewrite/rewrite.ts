@@ -12,6 +12,8 @@ export interface RewriteOptions {
   keepsPicture?: (src: string, tag: StartTag) => boolean;
   /** The document comes as bytes, each a sign of its own (see `source-bytes.ts`): what it says is read as UTF-8. */
   isBytes?: boolean;
+  /** HTML in ASCII that is put where the document's content begins (see `LinkScanner`). */
+  opening?: string | undefined;
 }
 
 /** Decides about one link; `base` is what the document's `base` elements have said so far. */
@@ -33,14 +35,19 @@ export function rewriteLinks(html: string, decide: Decide, options: RewriteOptio
 export class LinkRewriter {
   private readonly scanner: LinkScanner;
   private readonly pieces: string[] = [];
-  private readonly pictures: Put[] = [];
+  private readonly puts: Put[] = [];
   private from = 0;
 
   constructor(decide: Decide, options: RewriteOptions = {}) {
-    const { keepsPicture } = options;
+    const { keepsPicture, opening } = options;
+    let isOpened = false;
+    const takesContent = (offset: number): void => {
+      if (!isOpened) this.puts.push({ start: offset, end: offset, text: opening! });
+      isOpened = true;
+    };
     const takesPicture = (tag: StartTag): void => {
       const src = tag.value("src");
-      if (src !== undefined && !keepsPicture!(src, tag)) this.pictures.push(this.withoutAddress(tag));
+      if (src !== undefined && !keepsPicture!(src, tag)) this.puts.push(this.withoutAddress(tag));
     };
     this.scanner = new LinkScanner(
       (link) => {
@@ -51,6 +58,7 @@ export class LinkRewriter {
       },
       keepsPicture && takesPicture,
       options.isBytes ? utf8Of : undefined,
+      opening === undefined ? undefined : takesContent,
     );
   }
 
@@ -79,13 +87,13 @@ export class LinkRewriter {
     return this.pieces.splice(0).join("");
   }
 
-  // The source from where it has come out up to an offset, pictures in it without the addresses that may not stay.
+  // The source from where it has come out up to an offset, with what is put into it.
   private upTo(end: number): string {
-    if (this.pictures.length === 0) return this.scanner.slice(this.from, end);
+    if (this.puts.length === 0) return this.scanner.slice(this.from, end);
     const pieces: string[] = [];
     let { from } = this;
-    while (this.pictures.length > 0 && this.pictures[0]!.start < end) {
-      const edit = this.pictures.shift()!;
+    while (this.puts.length > 0 && this.puts[0]!.start < end) {
+      const edit = this.puts.shift()!;
       pieces.push(this.scanner.slice(from, edit.start), edit.text);
       from = edit.end;
     }

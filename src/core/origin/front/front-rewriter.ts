@@ -1,6 +1,8 @@
+import { escapeText } from "entities/escape";
 import { mayLeave } from "../../address/may-leave.ts";
 import { linkAttributes } from "../../rules/resolve/link-attributes.ts";
 import type { LinkResolver } from "../../rules/resolve/link-facts.ts";
+import { untracked } from "../../rules/partners.ts";
 import type { Rule } from "../../rules/rule.ts";
 import { sameRel } from "../../links/rewrite/rewrite-tag.ts";
 import { LinkRewriter } from "../../links/rewrite/rewrite.ts";
@@ -19,11 +21,20 @@ export interface FrontChanges {
   site: LinkResolver;
   page: string;
   category: string;
+  /** What its readers are told of paid links, where its content begins. */
+  disclosure?: string | undefined;
+}
+
+// In whatever encoding the page is, signs beyond ASCII stand as references (HTML section 13.1.4).
+function told(disclosure: string): string {
+  const text = escapeText(disclosure).replace(/[^\0-\x7f]/gu, (sign) => `&#${sign.codePointAt(0)};`);
+  return `<p class="maprope-disclosure">${text}</p>`;
 }
 
 /**
  * Changes the links of a page that comes from the origin, in pieces, each byte a sign (`links/rewrite/source-bytes.ts`): rel and
- * target by the rules, raw addresses into the short links that ask to stand for them. Nothing else of it is changed by a byte; a
+ * target by the rules, addresses by the site's swaps, raw ones into the short links that ask to stand for them, untracked ones
+ * into tracked ones where their program says so; and the disclosure is put where it is due. Nothing else of it is changed by a byte; a
  * link of a kind that we let nobody write stays as its author has it, since the page is theirs.
  */
 export class FrontRewriter {
@@ -31,20 +42,22 @@ export class FrontRewriter {
   links = 0;
   private readonly rewriter: LinkRewriter;
 
-  constructor({ rules, site, page, category }: FrontChanges, noted: (link: ChangedLink) => void) {
+  constructor({ rules, site, page, category, disclosure }: FrontChanges, noted: (link: ChangedLink) => void) {
     this.rewriter = new LinkRewriter(
       (link, base) => {
         this.links += 1;
         const { rel, target, words } = link;
         if (!mayLeave(link.href)) return { rel, target };
-        const href = resolvedAddress(link.href, base);
+        const written = resolvedAddress(link.href, base);
+        const swapped = site.swapped?.(written);
+        const href = swapped ?? written;
         const resolved = linkAttributes(
           { href, rel, target, override: link.override, anchor: link.anchor, page, category },
           rules,
           site,
         );
         const wanted = resolved.rel.join(" ") || null;
-        const put = site.inContent?.(href, undefined);
+        const put = site.inContent?.(href, undefined) ?? this.tracked(href, site, page) ?? swapped;
         const after = {
           rel: sameRel(rel, wanted) ? rel : wanted,
           target: withBaseTarget(link, resolved, base),
@@ -57,8 +70,14 @@ export class FrontRewriter {
           });
         return { ...after, href: put };
       },
-      { keepOverride: true, isBytes: true },
+      { keepOverride: true, isBytes: true, opening: disclosure && told(disclosure) },
     );
+  }
+
+  // Where the program's own switch says so.
+  private tracked(href: string, site: LinkResolver, page: string): string | undefined {
+    const found = untracked(site.partners, href, { page, position: this.links });
+    return found?.isPutOnTheWay ? found.tracked : undefined;
   }
 
   /** Takes a piece; answers what is settled by it. */

@@ -6,7 +6,7 @@ import { linkFacts, type LinkResolver } from "../../rules/resolve/link-facts.ts"
 import { isPaid } from "./rule-findings.ts";
 
 /** True when a text says these words, whatever the letter case and white space. */
-function tells(text: string, words: string): boolean {
+export function tells(text: string, words: string): boolean {
   const plain = (one: string): string => one.replace(/\s+/g, " ").trim().toLowerCase();
   return plain(words) !== "" && plain(text).includes(plain(words));
 }

@@ -32,6 +32,8 @@ export interface CheckAgainst {
   partners?: readonly Partner[];
   /** What the site says to readers of paid links; absent where nothing need be said, as in a shared block. */
   disclosure?: Disclosure;
+  /** It stands elsewhere and readers get it through us: some links get their tracking on the way. */
+  comesThroughUs?: boolean;
 }
 
 interface Judged extends Omit<LinkInHtml, "creative"> {
@@ -185,16 +187,20 @@ function judge(links: readonly LinkInHtml[], against: CheckAgainst, blocks: read
       resolved: isBare ? byRules : resolve(against.rules, facts, writtenOn(link)),
       byRules,
       needsReferrer: needsReferrer(against.partners, facts.programs),
-      untracked:
-        facts.programs.length > 0
-          ? untracked(against.partners, throughRoutes(href, resolver), {
-              page: against.page.path,
-              position: index + 1,
-            })
-          : undefined,
+      untracked: facts.programs.length > 0 ? untrackedBy(against, throughRoutes(href, resolver), index) : undefined,
       look: resolvedLinks.get(link.href) ?? resolvedLinks.get(href),
     };
   });
+}
+
+// On the way to readers some get their tracking by themselves.
+function untrackedBy(
+  { partners, page, comesThroughUs }: CheckAgainst,
+  address: string,
+  index: number,
+): Untracked | undefined {
+  const found = untracked(partners, address, { page: page.path, position: index + 1 });
+  return comesThroughUs && found?.isPutOnTheWay ? undefined : found;
 }
 
 function ruledLink({

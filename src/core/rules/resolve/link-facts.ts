@@ -33,6 +33,8 @@ export interface LinkResolver extends SiteAddresses {
   pagePath?(id: string): string | undefined;
   /** The one spelling of the path of the page or file that answers there; undefined where neither does. */
   spelled?(host: string | null, key: string): string | undefined;
+  /** What readers get in place of this address by the site's swaps; undefined where none is about it. */
+  swapped?(href: string): string | undefined;
   /** The short link that is delivered in place of this raw destination on a page (by its id). */
   inContent?(href: string, page: string | undefined): string | undefined;
 }

@@ -67,6 +67,9 @@ export function PayFields() {
       <ToggleField name="needsReferrer" label={say.paysByTheReferrer}>
         {say.paysByTheReferrerNoreferrerWouldCost}
       </ToggleField>
+      <ToggleField name="tracksOnTheWay" label={say.tracksOnTheWay}>
+        {say.tracksOnTheWayMeans}
+      </ToggleField>
     </fieldset>
   );
 }

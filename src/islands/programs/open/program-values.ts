@@ -9,6 +9,7 @@ export interface TypedProgram {
   domains: string[];
   tags: string[];
   needsReferrer: boolean;
+  tracksOnTheWay: boolean;
   linksLeft: boolean;
 }
 
@@ -16,7 +17,7 @@ const EMPTY = programInputSchema.parse({ name: say.newWord, domains: ["new.examp
 
 /** A program's fields as text; those of a new one as they begin. */
 export function typedOf(program: Program | undefined): TypedProgram {
-  const { needsReferrer, linksLeft, domains, reportNames, tags, epc, ...rest } = program ?? {
+  const { needsReferrer, tracksOnTheWay, linksLeft, domains, reportNames, tags, epc, ...rest } = program ?? {
     ...EMPTY,
     name: "",
     domains: [],
@@ -32,11 +33,17 @@ export function typedOf(program: Program | undefined): TypedProgram {
     if (!(name in text) && name !== "epc" && !OWN_FIELDS.has(name))
       text[name] = value === null || value === undefined ? "" : String(value);
   }
-  return { text, domains, tags, needsReferrer, linksLeft };
+  return { text, domains, tags, needsReferrer, tracksOnTheWay, linksLeft };
 }
 
 // What is no text, and a field of its own.
-const OWN_FIELDS: ReadonlySet<string> = new Set(["domains", "tags", "needsReferrer", "linksLeft"]);
+const OWN_FIELDS: ReadonlySet<string> = new Set([
+  "domains",
+  "tags",
+  "needsReferrer",
+  "tracksOnTheWay",
+  "linksLeft",
+]);
 const NUMBERS: ReadonlySet<string> = new Set(["subIdLimit", "cookieDays", "payoutDay"]);
 const MAY_BE_NULL: ReadonlySet<string> = new Set([
   "payoutThreshold",

@@ -35,5 +35,9 @@ maprope site new KEY --host NAME        a new site (--name, --short NAME, --othe
 maprope token list | new NAME | end ID  the installation's API tokens (--role R, --site KEY, --days N)
 maprope backup FILE                     keeps the database and waiting clicks in one file, while all goes on
 maprope restore FILE                    makes an empty database and data folder what they were then
+maprope edge nginx FOLDER --name NAME   writes nginx's configuration there and keeps it up to date, until it is stopped
+                                        (--upstream URL, --listen VALUE, --include FILE, --log FILE, --pid FILE, --nginx PROGRAM, --once)
+maprope edge list | forget NAME         the edges that are known, and how they are
+maprope collect LOG --name NAME         brings an edge's clicks in, until it is stopped (--pid FILE, --once)
 maprope secret rotate                   a new secret: seals with it what is sealed with the one before
 `;

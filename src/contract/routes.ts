@@ -7,6 +7,7 @@ import {
   routeCheckSchema,
   routeChangeSchema,
 } from "../core/routes/route.ts";
+import { edgeSchema } from "../core/routes/edge/edge.ts";
 import { tryRouteSchema, triedSchema } from "./routes/try.ts";
 import { routeHistorySchema } from "./routes/history.ts";
 import { bulkSchema, bulkAnswerSchema } from "./routes/bulk.ts";
@@ -128,6 +129,12 @@ export const routes = {
     },
     answer: importAnswerSchema,
     job: "preferred",
+  }),
+  edges: call("GET", "/sites/:site/edges", {
+    summary:
+      "The web servers that answer for us: how old what they answer is, and what of this site they leave to us",
+    role: "reader",
+    answer: listOf(edgeSchema),
   }),
   export: call("GET", "/sites/:site/routes/export", {
     summary: "Routes as CSV, JSON, or a configuration of nginx or Apache",

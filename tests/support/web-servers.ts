@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from "node:child_process";
-import { existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { installDebian } from "../../scripts/install.mjs";
@@ -41,6 +41,44 @@ http {
     port,
     folder,
   );
+}
+
+/** An nginx as it runs on a machine of its own: a process that keeps others, which are told by signals. */
+export interface EdgeServer extends WebServer {
+  pidFile: string;
+  /** Kills the processes that answer, as nobody should; nginx begins others. */
+  killWorkers(): void;
+}
+
+/** Starts nginx with what `include` names in its http block. */
+export async function startEdgeServer(include: string, port: number): Promise<EdgeServer> {
+  installDebian(["nginx-light"], () => existsSync("/usr/sbin/nginx"), "nginx, which answers for us,");
+  const folder = mkdtempSync(join(tmpdir(), "maprope-edge-"));
+  const pidFile = join(folder, "pid");
+  writeFileSync(
+    join(folder, "nginx.conf"),
+    `user root; daemon off; worker_processes 2; pid ${pidFile}; error_log ${folder}/error.log; worker_shutdown_timeout 2s;
+events {}
+http {
+  access_log off;
+  client_body_temp_path ${folder}/body; proxy_temp_path ${folder}/proxy; fastcgi_temp_path ${folder}/fastcgi;
+  uwsgi_temp_path ${folder}/uwsgi; scgi_temp_path ${folder}/scgi;
+  include ${include};
+}
+`,
+  );
+  const child = spawn("/usr/sbin/nginx", ["-p", folder, "-c", join(folder, "nginx.conf")], {
+    stdio: ["ignore", "ignore", "pipe"],
+  });
+  const server = await running(child, port, folder);
+  return {
+    ...server,
+    pidFile,
+    killWorkers() {
+      const workers = readFileSync(`/proc/${child.pid}/task/${child.pid}/children`, "utf8").trim();
+      for (const worker of workers.split(" ").filter(Boolean)) process.kill(Number(worker), "SIGKILL");
+    },
+  };
 }
 
 const MODULES = "/usr/lib/apache2/modules";

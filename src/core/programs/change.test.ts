@@ -135,6 +135,7 @@ describe("partners, as rules see them", () => {
       foreignId: null,
       destination: "https://shop.example/a",
       tracked: "https://go.example/c/OURS/shop?to=https%3A%2F%2Fshop.example%2Fa&s=reviews-fi-2",
+      isPutOnTheWay: false,
     });
     const foreign = "https://go.example/c/ELSE/shop?to=https%3A%2F%2Fshop.example%2Fa";
     assert.equal(untracked(partners, foreign, place)?.foreignId, "ELSE");

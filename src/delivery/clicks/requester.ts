@@ -76,14 +76,20 @@ export interface Requester {
 
 /** Says who is behind a request. The address is used for the day's visitor key and kept nowhere. */
 export function requesterOf(request: IncomingMessage, seen: SeenHeaders, trust: ProxyTrust): Requester {
-  const traits = agentTraits(seen.userAgent);
   return {
     address: trust.address(request.socket.remoteAddress ?? "", seen.forwardedFor),
-    class: clickClass({
-      method: request.method ?? "GET",
-      purpose: seen.purpose || undefined,
-      isBot: traits.isBot,
-    }),
+    ...judged(request.method ?? "GET", seen),
+  };
+}
+
+/** Says of a request, wherever it was answered, whether a person is behind it, and with what. */
+export function judged(
+  method: string,
+  { userAgent, purpose }: Pick<SeenHeaders, "userAgent" | "purpose">,
+): Omit<Requester, "address"> {
+  const traits = agentTraits(userAgent);
+  return {
+    class: clickClass({ method, purpose: purpose || undefined, isBot: traits.isBot }),
     device: traits.device,
   };
 }

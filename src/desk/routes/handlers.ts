@@ -7,7 +7,8 @@ import { routeHistory, countFromNow, countFromBeginning } from "./route-history.
 import { undoMany } from "./many/undo-many.ts";
 import { changeRoutesJob } from "./many/bulk-job.ts";
 import { shortenMany } from "./many/shorten-many.ts";
-import { asPreferred, type Handlers } from "../ground/http/handler.ts";
+import { listEdges } from "./edges.ts";
+import { asPreferred, wholeList, type Handlers } from "../ground/http/handler.ts";
 import { importRoutesJob } from "./transfer/import-routes.ts";
 import { exportRoutes } from "./transfer/export-routes.ts";
 import { lintTable } from "./lint-table.ts";
@@ -36,6 +37,7 @@ export const routesHandlers: Handlers<
   resetCount: ({ desk, actor, site, params }) => countFromNow(desk, actor, site, params.id),
   countAll: ({ desk, actor, site, params }) => countFromBeginning(desk, actor, site, params.id),
   facets: ({ desk, site }) => routeFacets(desk, site),
+  edges: async ({ desk, site }) => wholeList(await listEdges(desk, site)),
   bulk: (call) => asPreferred(call, changeRoutesJob, call.body),
   undoBulk: ({ desk, actor, site, params }) => undoMany(desk, actor, site, params.id),
   shorten: ({ desk, actor, site, body }) => shortenMany(desk, actor, site, body),

@@ -15,6 +15,8 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   token: { load: async () => (await import("./token-command.ts")).tokenCommand },
   backup: { load: async () => (await import("./backup-command.ts")).backupCommand, leavesSchema: true },
   restore: { load: async () => (await import("./restore-command.ts")).restoreCommand, leavesSchema: true },
+  edge: { load: async () => (await import("./edge-command.ts")).edgeCommand, leavesSchema: true },
+  collect: { load: async () => (await import("./collect-command.ts")).collectCommand, leavesSchema: true },
   secret: { load: async () => (await import("./secret-command.ts")).secretCommand },
 };
 

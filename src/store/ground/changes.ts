@@ -73,6 +73,14 @@ export async function newestChange(store: Store, transaction?: Transaction): Pro
   return row!.seq;
 }
 
+/** Sequence number of the last change of a route. */
+export async function newestRouteChange(store: Store): Promise<string> {
+  const [row] = await store.rows<{ seq: string }>(
+    "SELECT coalesce(max(seq), 0)::text AS seq FROM changes WHERE kind = 'route'",
+  );
+  return row!.seq;
+}
+
 /** Forgets changes older than a week, save for the newest; a node that was away longer loads everything anew. */
 export async function clearOldChanges(store: Store): Promise<void> {
   await store.sequelize.query(

@@ -26,6 +26,7 @@ import { repeats } from "./migrations/021-repeats.ts";
 import { origins } from "./migrations/022-origins.ts";
 import { front } from "./migrations/023-front.ts";
 import { swaps } from "./migrations/024-swaps.ts";
+import { edges } from "./migrations/025-edges.ts";
 import type { Migration } from "./migration.ts";
 import { migrateQueue } from "../jobs/queue.ts";
 import type { Store } from "./store.ts";
@@ -55,6 +56,7 @@ export const MIGRATIONS: readonly Migration[] = [
   origins,
   front,
   swaps,
+  edges,
 ];
 /** What migrating came to. */
 export interface Migrated {

@@ -1,3 +1,4 @@
+import type { Transaction } from "sequelize";
 import { PARTNERS } from "../programs/programs.ts";
 import type { NavigationItem } from "../../core/navigation/navigation.ts";
 import type { Placement } from "../../core/pages/page.ts";
@@ -118,7 +119,7 @@ export async function readDelivery(
       transaction,
     });
     const seq = await newestChange(store, transaction);
-    take.sites(await store.rows<DeliveredSite>(SITE, {}, transaction));
+    take.sites(await readDeliveredSites(store, transaction));
     const pages = await store.rows<DeliveredPage>(PAGE, {}, transaction);
     const files = await store.rows<DeliveredFile>(FILE, {}, transaction);
     await streamRoutes(transaction, take.route);
@@ -145,6 +146,11 @@ export async function readDeliveredPage(store: Store, id: string): Promise<Deliv
 /** One file's entry; undefined when it was taken away. */
 export async function readDeliveredFile(store: Store, id: string): Promise<DeliveredFile | undefined> {
   return (await store.rows<DeliveredFile>(`${FILE} AND id = $id::bigint`, { id }))[0];
+}
+
+/** All sites with their hosts and current rules. */
+export function readDeliveredSites(store: Store, transaction: Transaction): Promise<DeliveredSite[]> {
+  return store.rows<DeliveredSite>(SITE, {}, transaction);
 }
 
 /** One site with its hosts and current rules. */

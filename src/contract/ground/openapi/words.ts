@@ -11,6 +11,7 @@ export const SUBJECTS: Readonly<Record<string, string>> = {
   trace: "Following an address to its end",
   clicks: "Clicks that were counted",
   rules: "Rules that give links their rel and target",
+  swaps: "Addresses, hosts and parameters that readers get in place of those that are written",
   ledger: "Every link of every page",
   origin: "Pages that stand elsewhere and are read there",
   programs: "Affiliate programs and networks",

@@ -1,0 +1,109 @@
+import { execFile } from "node:child_process";
+import { createWriteStream, type WriteStream } from "node:fs";
+import { mkdir, readdir, readlink, rename, rm, symlink, writeFile } from "node:fs/promises";
+import { join } from "node:path";
+import { finished } from "node:stream/promises";
+import { promisify } from "node:util";
+import type { EdgeCounts, EdgeTable } from "../../../core/routes/edge/edge-table.ts";
+import { nginxEdge, nginxEntry, type EdgeOptions } from "../../../core/routes/edge/nginx-edge.ts";
+
+const run = promisify(execFile);
+const PIECE = 256 * 1024;
+const KEPT = 2;
+const CHECK_MS = 120_000;
+
+/** Where an edge's configuration is written, and how it is checked. */
+export interface EdgeFolder extends Omit<EdgeOptions, "folder"> {
+  folder: string;
+  /** The program by which it is checked. */
+  nginx: string;
+}
+
+/**
+ * Writes a configuration beside the one in force, has nginx check it and lets it take the other's place at once (`current`);
+ * the one before is kept. Throws with what nginx says where it does not take it: then all stays as it is.
+ */
+export async function writeEdge(
+  table: EdgeTable,
+  { folder, nginx, ...options }: EdgeFolder,
+): Promise<Record<string, EdgeCounts>> {
+  const versions = join(folder, "versions");
+  await mkdir(versions, { recursive: true });
+  const name = String(1 + Math.max(0, ...(await readdir(versions)).map(Number).filter(Number.isInteger)));
+  const version = join(versions, name);
+  try {
+    await mkdir(version);
+    const { counts, size } = await writeMaps(table, version);
+    const text = (listen: readonly string[]): string =>
+      nginxEdge(table.all(), { ...options, listen, folder: version }, size);
+    await writeFile(join(version, "maprope.conf"), text(options.listen));
+    // Whoever writes need not be allowed to listen where nginx does.
+    await writeFile(join(version, "check-server.conf"), text([`unix:${join(version, "check.sock")}`]));
+    await writeFile(
+      join(version, "check.conf"),
+      `pid ${join(version, "check.pid")};\nerror_log stderr warn;\nevents {}\nhttp { include ${join(version, "check-server.conf")}; }\n`,
+    );
+    await checked(nginx, version);
+    await symlink(join("versions", name), join(folder, "next"));
+    await rename(join(folder, "next"), join(folder, "current"));
+    await clear(folder, versions);
+    return counts;
+  } catch (error) {
+    await rm(version, { recursive: true, force: true });
+    await rm(join(folder, "next"), { force: true });
+    throw error;
+  }
+}
+
+async function writeMaps(table: EdgeTable, version: string) {
+  const maps = { hosts: openMap(join(version, "hosts.map")), sites: openMap(join(version, "sites.map")) };
+  const size = { entries: 0, longest: 0 };
+  const counts = table.write((site, entry) => {
+    const { map, line } = nginxEntry(site, entry);
+    size.entries += 1;
+    size.longest = Math.max(size.longest, (entry.host ?? site.id).length + entry.key.length);
+    maps[map].add(line);
+  });
+  await Promise.all([maps.hosts.end(), maps.sites.end()]);
+  return { counts: Object.fromEntries(counts), size };
+}
+
+function openMap(path: string) {
+  const stream: WriteStream = createWriteStream(path);
+  // A disk that is full says so at the end.
+  const ended = finished(stream);
+  ended.catch(() => undefined);
+  let text = "";
+  return {
+    add(line: string): void {
+      text += line;
+      if (text.length < PIECE) return;
+      stream.write(text);
+      text = "";
+    },
+    async end(): Promise<void> {
+      stream.end(text);
+      await ended;
+    },
+  };
+}
+
+async function checked(nginx: string, version: string): Promise<void> {
+  try {
+    await run(nginx, ["-t", "-q", "-p", version, "-c", join(version, "check.conf")], { timeout: CHECK_MS });
+  } catch (error) {
+    const { stderr = "", code } = error as { stderr?: string; code?: string };
+    if (code === "ENOENT")
+      throw new Error(`The program ${nginx} is missing; install nginx.`, { cause: error });
+    const said = stderr.split("\n").find((line) => /\[emerg\]|\[crit\]|\[alert\]/.test(line)) ?? stderr;
+    throw new Error(`nginx does not take the new configuration: ${said.trim().slice(0, 500)}`, {
+      cause: error,
+    });
+  }
+}
+
+async function clear(folder: string, versions: string): Promise<void> {
+  const current = Number((await readlink(join(folder, "current"))).replace(/^versions\//, ""));
+  for (const name of await readdir(versions))
+    if (Number(name) <= current - KEPT) await rm(join(versions, name), { recursive: true, force: true });
+}

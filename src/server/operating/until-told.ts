@@ -1,0 +1,28 @@
+/** Resolves to true when the process is told to stop, to false when the time is over. */
+export interface Told {
+  readonly isTold: boolean;
+  rest(ms: number): Promise<void>;
+}
+
+/** Listens for what ends a command that runs until it is stopped. */
+export function untilTold(): Told {
+  const stopping = new AbortController();
+  for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const) process.on(signal, () => stopping.abort());
+  return {
+    get isTold() {
+      return stopping.signal.aborted;
+    },
+    rest(ms) {
+      return new Promise((resolve) => {
+        if (stopping.signal.aborted) return resolve();
+        const timer = setTimeout(done, ms);
+        function done(): void {
+          clearTimeout(timer);
+          stopping.signal.removeEventListener("abort", done);
+          resolve();
+        }
+        stopping.signal.addEventListener("abort", done);
+      });
+    },
+  };
+}

@@ -31,7 +31,12 @@ const server = createServer((request, response) => {
     return go();
   }
   const body = pages[Number(/\d+/.exec(request.url ?? "")?.[0] ?? 0) % pages.length]!;
-  response.writeHead(200, { "Content-Type": "text/html; charset=utf-8", "Content-Length": body.length });
+  const keeps = request.url!.startsWith("/kept/") ? { "Cache-Control": "public, max-age=3600" } : {};
+  response.writeHead(200, {
+    "Content-Type": "text/html; charset=utf-8",
+    "Content-Length": body.length,
+    ...keeps,
+  });
   response.end(body);
 });
 server.listen(0, "127.0.0.1", () => console.log(`ready on ${(server.address() as AddressInfo).port}`));

@@ -116,8 +116,7 @@ async function largePage({ port, child }: Started): Promise<void> {
   const before = resident();
   let most = before;
   const watching = setInterval(() => (most = Math.max(most, resident())), 20);
-  const { bytes } = await asked(port, "/large", new Agent());
-  clearInterval(watching);
+  const { bytes } = await asked(port, "/large", new Agent()).finally(() => clearInterval(watching));
   console.log(
     `a page of ${Math.round(bytes / 1e6)} MB: at most ${Math.round(most - before)} MB more than the ${Math.round(before)} before (target: at most 20)`,
   );
@@ -138,9 +137,16 @@ async function siteOf(store: Store, port: number): Promise<void> {
   });
   await store.rows("INSERT INTO hosts (site_id, name, role) VALUES (1, $host, 'primary')", { host: HOST });
   const rules = [
-    { name: "Outside", match: { destination: "external" }, set: { target: "new" }, mode: "fill" },
+    {
+      name: "Outside",
+      enabled: true,
+      match: { destination: "external" },
+      set: { target: "new" },
+      mode: "fill",
+    },
     ...Array.from({ length: RULES - 1 }, (_, at) => ({
       name: `Shop ${at}`,
+      enabled: true,
       match: { domains: [`shop${at}.example`] },
       set: { sponsored: "on", nofollow: "on" },
       mode: "overwrite",

@@ -1,5 +1,6 @@
 import { clicks } from "./clicks.ts";
 import { command } from "./command.ts";
+import { edge } from "./edge.ts";
 import { front } from "./front.ts";
 import { hostile } from "./hostile.ts";
 import { lighthouseScores } from "./lighthouse.ts";
@@ -22,6 +23,7 @@ const benches: Readonly<Record<string, (...words: string[]) => Promise<void>>> =
   programs,
   hostile,
   front,
+  edge,
   read,
   screens,
   lighthouse: lighthouseScores,

@@ -18,6 +18,7 @@ const SCREENS: readonly (readonly [path: string, ready: string])[] = [
   ["/low-lantern/routes?open=new-redirect", "Try it before it is saved"],
   ["/low-lantern/routes/findings", "Point straight at"],
   ["/low-lantern/trace", "Paste addresses"],
+  ["/low-lantern/routes/edges", "No edge answers for us yet"],
   ["/low-lantern/routes/transfer", "Shorten a list"],
   ["/low-lantern/routes?open=new-short", "Make and copy"],
   ["/low-lantern/routes?kind=gone", "/forum"],

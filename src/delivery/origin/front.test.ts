@@ -352,6 +352,103 @@ describe("as a proxy must", () => {
   });
 });
 
+describe("answers that may be kept", () => {
+  let turn = 0;
+  let fails = false;
+  const kept =
+    (cacheControl: string, more: Record<string, string> = {}): Answer =>
+    (request, response) => {
+      turn += 1;
+      if (fails) return void response.writeHead(503, HTML).end("down");
+      const tag = `"${cacheControl}"`;
+      if (request.headers["if-none-match"] === tag)
+        return void response.writeHead(304, { ETag: tag, "Cache-Control": cacheControl }).end();
+      response
+        .writeHead(200, { ...HTML, "Cache-Control": cacheControl, ETag: tag, ...more })
+        .end(`${PAGE}<!-- ${turn} for ${request.headers.cookie ?? "all"} -->`);
+    };
+  Object.assign(ANSWERS, {
+    "/kept": kept("max-age=60"),
+    "/kept-public": kept("public, max-age=60"),
+    "/kept-private": kept("private, max-age=60"),
+    "/kept-cookie": kept("public, max-age=60", { "Set-Cookie": "who=1" }),
+    "/kept-unsaid": kept("must-understand"),
+    "/kept-vary": kept("max-age=60", { Vary: "Accept-Language" }),
+    "/kept-swr": kept("max-age=1, stale-while-revalidate=60"),
+    "/kept-sie": kept("max-age=1, stale-if-error=60"),
+    "/kept-strict": kept("max-age=1, stale-if-error=60, must-revalidate"),
+  });
+  const times = (path: string): number => seen.filter(({ url }) => url === path).length;
+  before(() => pass("on"));
+
+  test("are asked for once, changed once, and tell their age; a reader who holds one gets nothing", async () => {
+    const first = await ask(delivery.port, "/kept");
+    const second = await ask(delivery.port, "/kept");
+    assert.equal(times("/kept"), 1);
+    assert.equal(second.body, first.body);
+    assert.match(second.body, /rel="noopener" target="_blank"/);
+    assert.deepEqual(
+      [second.headers.age, second.headers.etag, first.headers.age],
+      ["0", first.headers.etag, undefined],
+    );
+    assert.equal(second.headers["content-length"], String(second.bytes.length));
+    const held = await ask(delivery.port, "/kept", { headers: { "If-None-Match": second.headers.etag! } });
+    assert.deepEqual([held.status, held.body, times("/kept")], [304, "", 1]);
+    await ask(delivery.port, "/kept", { headers: { "Cache-Control": "no-cache" } });
+    assert.equal(times("/kept"), 2, "who wants it new gets it so");
+    await ask(delivery.port, "/kept", { method: "POST" });
+    const before = times("/kept");
+    await ask(delivery.port, "/kept");
+    assert.equal(times("/kept"), before + 1, "what somebody may have changed is let go of");
+    assert.match(
+      (await ask(delivery.port, "/kept?maprope=untouched")).body,
+      /<a href="https:\/\/x\.example\/a">/,
+    );
+  });
+
+  test("are never one reader's that another gets", async () => {
+    for (const path of ["/kept-private", "/kept-cookie", "/kept-unsaid"]) {
+      await ask(delivery.port, path);
+      await ask(delivery.port, path);
+      assert.equal(times(path), 2, path);
+    }
+    const mine = { headers: { Cookie: "who=me" } };
+    await ask(delivery.port, "/kept", mine);
+    assert.match((await ask(delivery.port, "/kept")).body, /for all/);
+    assert.match((await ask(delivery.port, "/kept", mine)).body, /for who=me/);
+    assert.match((await ask(delivery.port, "/kept-public")).body, /for all/);
+    assert.match((await ask(delivery.port, "/kept-public", mine)).body, /for all/);
+    const secret = { headers: { Authorization: "Basic bWU6bWU=" } };
+    const before = times("/kept-public");
+    await ask(delivery.port, "/kept-public", secret);
+    assert.equal(times("/kept-public"), before + 1);
+    for (const language of ["en", "de", "en", "de"])
+      await ask(delivery.port, "/kept-vary", { headers: { "Accept-Language": language } });
+    assert.equal(times("/kept-vary"), 2);
+    await ask(delivery.port, "/kept-vary", { host: "gdn.example" });
+    assert.ok(times("/kept-vary") <= 3, "a host is a place of its own");
+  });
+
+  test("stand in while they are asked anew, and while the origin fails, as it says", async () => {
+    const old = await ask(delivery.port, "/kept-swr");
+    for (const path of ["/kept-sie", "/kept-strict"]) await ask(delivery.port, path);
+    await new Promise((resolve) => setTimeout(resolve, 2_100));
+    assert.equal((await ask(delivery.port, "/kept-swr")).body, old.body);
+    await until("it was asked anew", () => times("/kept-swr") === 2);
+    assert.ok(
+      seen
+        .filter(({ url }) => url === "/kept-swr")
+        .at(-1)!
+        .headers.some((one) => one === '"max-age=1, stale-while-revalidate=60"'),
+      "by its tag",
+    );
+    fails = true;
+    assert.equal((await ask(delivery.port, "/kept-sie")).status, 200);
+    assert.equal((await ask(delivery.port, "/kept-strict")).status, 503);
+    fails = false;
+  });
+});
+
 test("it is said beforehand what would happen, and how readers are sent here", async () => {
   const check = async (answer: Partial<Extract<Fetched, { ok: true }>> | undefined) => {
     garden.desk.outgoing = {

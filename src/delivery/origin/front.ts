@@ -26,6 +26,8 @@ import { judgedConnector, type Judge } from "../../outgoing/judge.ts";
 import { reasonOf } from "../../outgoing/refusal.ts";
 import type { SeenHeaders } from "../clicks/requester.ts";
 import type { SiteIndex } from "../sites/site-index.ts";
+import type { CacheAsked, Keeping } from "./cache/answer-cache.ts";
+import { createFromCache, type FromCache, type FromOrigin } from "./cache/from-cache.ts";
 import { maybeCoded } from "./coded.ts";
 import type { FrontTally } from "./counts.ts";
 import { handOver } from "./hand-over.ts";
@@ -98,6 +100,8 @@ export function createFront({ judge, trust, tally, pseudonym, paid, report }: Fr
     maxHeaderSize: MOST_FIELDS,
   });
 
+  const fromCache = createFromCache({ dispatcher, tally, pseudonym, report });
+
   function fieldsFor({ request, host, seen }: Pick<FrontAsked, "request" | "host" | "seen">): string[] {
     const remote = request.socket.remoteAddress ?? "";
     return requestFields(request.rawHeaders, {
@@ -116,20 +120,33 @@ export function createFront({ judge, trust, tally, pseudonym, paid, report }: Fr
       if (!origin) return end.failed(502, "is not named");
       if (hasPassed(request.rawHeaders, pseudonym))
         return end.failed(508, "leads to us again: its address is that of this installation");
-      tally.add(site.site.id, { passed: 1 });
       const doing = doingOn(origin, asked);
+      const address = new URL(origin.address).origin;
+      const asks = doing === "untouched" ? withoutAsking(target) : target;
+      const cached = fromCache.asked(asked, asks);
+      if (request.method !== "GET" && request.method !== "HEAD") fromCache.forget(cached);
       const begin = (disclosure?: string): void => {
         const stamp = `${instance}${generation.toString(36)}${disclosure === undefined ? "" : "d"}`;
+        const plain = fieldsFor(asked);
+        const from: FromOrigin = {
+          doing,
+          stamp,
+          origin: address,
+          target: asks,
+          fields: without(plain, HELD),
+          changes: () => changesOf(asked, address, disclosure),
+        };
+        if (fromCache.answer(asked, cached, from, end)) return;
+        tally.add(site.site.id, { passed: 1 });
         new Passing(asked, end, {
-          disclosure,
+          from,
+          cached,
+          fromCache,
+          isTold: disclosure !== undefined,
           dispatcher,
           tally,
           pseudonym,
-          doing,
-          stamp,
-          origin: new URL(origin.address).origin,
-          target: doing === "untouched" ? withoutAsking(target) : target,
-          fields: doing === "on" ? conditional(fieldsFor(asked), stamp) : fieldsFor(asked),
+          fields: doing === "on" ? conditional(plain, stamp) : plain,
         }).begin();
       };
       const { text, place } = site.site.disclosure;
@@ -188,17 +205,32 @@ function conditional(fields: string[], stamp: string): string[] {
 const HELD: ReadonlySet<string> = new Set(["if-none-match", "if-modified-since"]);
 
 interface PassingParts {
+  from: FromOrigin;
+  cached: CacheAsked;
+  fromCache: FromCache;
+  /** Its readers are told of paid links. */
+  isTold: boolean;
   dispatcher: Dispatcher;
   tally: FrontTally;
   pseudonym: string;
-  doing: Doing;
-  /** What the page's readers are to be told. */
-  disclosure: string | undefined;
-  stamp: string;
-  /** Scheme, host and port that are asked. */
-  origin: string;
-  target: string;
+  /** The fields of the request, with what the reader holds already. */
   fields: string[];
+}
+
+// What a page of the origin is changed by.
+function changesOf(
+  { site, target }: FrontAsked,
+  origin: string,
+  disclosure: string | undefined,
+): FrontChanges {
+  const category = placeOnOrigin(`${origin}${target}`, `${origin}/`, [])?.part ?? "";
+  return {
+    rules: site.site.rules,
+    site: site.links,
+    page: target.replace(/\?.*/s, ""),
+    category,
+    disclosure,
+  };
 }
 
 /** One request on its way to the origin, and the answer on its way back. */
@@ -211,6 +243,7 @@ class Passing implements Dispatcher.DispatchHandler {
   private watched: Pick<Passage, "write" | "end" | "destroy"> | undefined;
   private changed = 0;
   private drained = 0;
+  private keeping: Keeping | undefined;
   private state: "asking" | "passing" | "draining" | "over" = "asking";
   private tries = 0;
   /** An answer whose coding is looked at before it is begun. */
@@ -224,7 +257,8 @@ class Passing implements Dispatcher.DispatchHandler {
 
   begin(): void {
     const { request, response } = this.asked;
-    const { dispatcher, origin, target, fields } = this.parts;
+    const { dispatcher, fields, from } = this.parts;
+    const { origin, target } = from;
     this.tries += 1;
     if (this.tries === 1)
       response.once("close", () => {
@@ -266,12 +300,18 @@ class Passing implements Dispatcher.DispatchHandler {
     const fields = rawFields(controller.rawHeaders);
     if (status < 200) return this.inform(status, fields);
     const { request } = this.asked;
-    const { doing, tally } = this.parts;
+    const { tally, cached, fromCache, from } = this.parts;
+    const { doing } = from;
+    if (status >= 500 && fromCache.answerForError(this.asked, cached, from, this.end)) {
+      this.state = "draining";
+      return;
+    }
     if (status === 404 && doing === "on" && this.end.missed && wantsPage(request)) {
       this.state = "draining";
       tally.add(this.asked.site.site.id, { misses: 1 });
       return this.end.missed();
     }
+    this.keeping = fromCache.keeping(cached, { status, words, fields });
     const how = doing === "untouched" ? undefined : rewritable(request.method ?? "", status, fields);
     if (how) tally.add(this.asked.site.site.id, { pages: 1 });
     if (!how || doing === "shadow") {
@@ -288,6 +328,7 @@ class Passing implements Dispatcher.DispatchHandler {
       if (this.drained > MOST_DRAINED) controller.abort(new Error("nobody gets it"));
       return;
     }
+    this.keeping?.add(chunk);
     if (this.held) this.release(chunk);
     this.watched?.write(chunk);
     const goesOn = this.passage ? this.passage.write(chunk) : this.put(chunk);
@@ -296,6 +337,7 @@ class Passing implements Dispatcher.DispatchHandler {
 
   onResponseEnd(controller: Dispatcher.DispatchController): void {
     if (this.state === "draining") return void (this.state = "over");
+    this.keeping?.end();
     if (this.held) this.release(Buffer.alloc(0));
     this.watched?.end();
     if (this.passage) this.passage.end();
@@ -321,6 +363,8 @@ class Passing implements Dispatcher.DispatchHandler {
     // What was begun cannot be taken back: it ends where it is, and whoever reads it can tell that it is not all.
     if (isBegun) return void response.destroy();
     const code = (error as NodeJS.ErrnoException).code ?? "";
+    const { fromCache, cached, from } = this.parts;
+    if (fromCache.answerForError(this.asked, cached, from, this.end)) return;
     const isLate = /TIMEOUT/.test(code) || error.name === "TimeoutError";
     this.end.failed(isLate ? 504 : 502, reasonOf(error, false, HEADERS_MS));
   }
@@ -341,16 +385,16 @@ class Passing implements Dispatcher.DispatchHandler {
   }
 
   private startChanging({ fields, how, status, words }: NonNullable<typeof this.held>): void {
-    const { pseudonym, stamp, tally } = this.parts;
+    const { pseudonym, tally, from, isTold } = this.parts;
     const { id } = this.asked.site.site;
-    this.start(status, words, rewrittenFields(fields, pseudonym, stamp));
-    const passage = changing(this.changes(), how.coding, {
+    this.start(status, words, rewrittenFields(fields, pseudonym, from.stamp));
+    const passage = changing(from.changes(), how.coding, {
       put: (bytes) => this.put(bytes),
       ended: () => {
         tally.add(id, {
           links: passage.links,
           changedLinks: this.changed,
-          changedPages: this.changed > 0 || this.parts.disclosure !== undefined ? 1 : 0,
+          changedPages: this.changed > 0 || isTold ? 1 : 0,
         });
         this.finish([]);
       },
@@ -375,7 +419,7 @@ class Passing implements Dispatcher.DispatchHandler {
   private watch(how: Rewritable): void {
     const { site, target } = this.asked;
     const { tally } = this.parts;
-    this.watched = looking(this.changes(), how.coding, {
+    this.watched = looking(this.parts.from.changes(), how.coding, {
       changed: (link) => {
         this.changed += 1;
         tally.sample(site.site.id, target, link);
@@ -387,19 +431,6 @@ class Passing implements Dispatcher.DispatchHandler {
           changedPages: this.changed > 0 ? 1 : 0,
         }),
     });
-  }
-
-  private changes(): FrontChanges {
-    const { site, target } = this.asked;
-    const { origin, disclosure } = this.parts;
-    const category = placeOnOrigin(`${origin}${target}`, `${origin}/`, [])?.part ?? "";
-    return {
-      rules: site.site.rules,
-      site: site.links,
-      page: target.replace(/\?.*/s, ""),
-      category,
-      disclosure,
-    };
   }
 
   private put(bytes: Buffer): boolean {

@@ -32,9 +32,12 @@ class Pages {
   private isOther = false;
   private read = 0;
   private readonly end_: PassageEnd;
+  private readonly most: () => number;
 
-  constructor(changes: FrontChanges, end: PassageEnd) {
+  /** `most`: so many bytes may it have by now. */
+  constructor(changes: FrontChanges, end: PassageEnd, most: () => number) {
     this.end_ = end;
+    this.most = most;
     this.rewriter = new FrontRewriter(changes, (link) => end.changed(link));
   }
 
@@ -42,7 +45,8 @@ class Pages {
     if (this.isFirst) this.isOther = isUtf16(chunk);
     this.isFirst = false;
     this.read += chunk.length;
-    if (this.read > MOST_DECODED) this.end_.failed(new Error("the page is longer than any page"));
+    if (this.read > this.most())
+      this.end_.failed(new Error("the page grows beyond all measure as it is decoded"));
     if (this.isOther) return chunk;
     return Buffer.from(this.rewriter.write(chunk.toString("latin1")), "latin1");
   }
@@ -62,7 +66,8 @@ export function changing(
   coding: Coding | undefined,
   end: PassageEnd,
 ): Passage & { readonly links: number } {
-  const pages = new Pages(changes, end);
+  let received = 0;
+  const pages = new Pages(changes, end, () => (coding === undefined ? Infinity : mostOf(received)));
   if (coding === undefined)
     return {
       get links() {
@@ -96,6 +101,7 @@ export function changing(
       return pages.links;
     },
     write(chunk) {
+      received += chunk.length;
       encoder.resume();
       return decoder.write(chunk);
     },
@@ -122,7 +128,8 @@ export function looking(
     failed: over,
     changed: (link) => told.changed(link),
   };
-  const pages = new Pages(changes, end);
+  let received = 0;
+  const pages = new Pages(changes, end, () => (coding === undefined ? Infinity : mostOf(received)));
   const finish = (): void => {
     if (isOver) return;
     pages.rest();
@@ -145,13 +152,21 @@ export function looking(
   decoder.on("end", finish);
   decoder.on("error", over);
   return {
-    write: (chunk) => isOver || decoder.write(chunk) || true,
+    write(chunk) {
+      received += chunk.length;
+      return isOver || decoder.write(chunk) || true;
+    },
     end: () => void decoder.end(),
     destroy() {
       over();
       decoder.destroy();
     },
   };
+}
+
+// What is packed a hundred times smaller than it is, and large, was made to be so.
+function mostOf(received: number): number {
+  return Math.max(MOST_DECODED, received * 100);
 }
 
 function wait(from: Transform, to: Transform): void {

@@ -31,6 +31,7 @@ export const SECTIONS = {
       ["routes/findings", "Findings"],
       ["trace", "Trace"],
       ["routes/transfer", "Import and export"],
+      ["routes/edges", "Edges"],
     ],
   },
   programs: {

@@ -43,6 +43,7 @@ export class FrontRewriter {
   private readonly rewriter: LinkRewriter;
 
   constructor({ rules, site, page, category, disclosure }: FrontChanges, noted: (link: ChangedLink) => void) {
+    const tracks = site.partners?.some(({ tracksOnTheWay }) => tracksOnTheWay) === true;
     this.rewriter = new LinkRewriter(
       (link, base) => {
         this.links += 1;
@@ -57,7 +58,10 @@ export class FrontRewriter {
           site,
         );
         const wanted = resolved.rel.join(" ") || null;
-        const put = site.inContent?.(href, undefined) ?? this.tracked(href, site, page) ?? swapped;
+        const put =
+          site.inContent?.(href, undefined) ??
+          (tracks ? this.tracked(href, site, page) : undefined) ??
+          swapped;
         const after = {
           rel: sameRel(rel, wanted) ? rel : wanted,
           target: withBaseTarget(link, resolved, base),
@@ -68,7 +72,8 @@ export class FrontRewriter {
             before: { href: link.href, rel, target },
             after: { href: put ?? link.href, ...after },
           });
-        return { ...after, href: put };
+        // Each field by itself: a spread made objects that cost more than the rules (`npm run bench -- front`).
+        return { rel: after.rel, target: after.target, href: put };
       },
       { keepOverride: true, isBytes: true, opening: disclosure && told(disclosure) },
     );

@@ -44,25 +44,6 @@ async function passing(page: Page): Promise<void> {
 
 const shots: readonly Shot[] = [
   { name: "writing", path: "/low-lantern/pages/4", act: faulty },
-  {
-    name: "composer",
-    path: "/low-lantern/pages/6",
-    act: async (page) => {
-      await page
-        .getByRole("complementary")
-        .getByRole("button", { name: /the Starling 13 mm/ })
-        .click();
-      await page.getByTestId("delivered").waitFor();
-    },
-  },
-  {
-    name: "paste-field",
-    path: "/low-lantern/pages",
-    act: async (page) => {
-      await page.getByRole("combobox").fill("http://https://harbour-optics.localhost:4602/item/red-torch ");
-      await page.getByText("It has a short link").waitFor();
-    },
-  },
   { name: "routes", path: "/low-lantern/routes" },
   {
     name: "short-link",
@@ -99,6 +80,20 @@ const shots: readonly Shot[] = [
       await page.evaluate(() => scrollTo(0, 0));
     },
   },
+  {
+    name: "swaps",
+    path: "/low-lantern/rules/swaps",
+    act: async (page) => {
+      await page.getByRole("button", { name: "New swap" }).click();
+      await page.getByText("A host", { exact: true }).click();
+      await page.getByLabel("Links to the host").fill("quiet-mount.localhost");
+      await page.getByLabel("Lead to the same place on").fill("quiet-mounts.example");
+      await page.getByRole("button", { name: "Take into the set" }).click();
+      await page.getByText(/The set changes \d/).waitFor();
+    },
+  },
+  // Of an edge that was written before: npx maprope edge nginx FOLDER --name quay --upstream http://127.0.0.1:4601 --once
+  { name: "edges", path: "/low-lantern/routes/edges" },
   {
     name: "settings",
     path: "/low-lantern/settings",

@@ -1,6 +1,9 @@
 import { z } from "zod";
 import {
   foundSchema,
+  frameAreasSchema,
+  frameInputSchema,
+  frameLookSchema,
   frontCheckSchema,
   frontInputSchema,
   frontSchema,
@@ -86,6 +89,19 @@ export const origin = {
     role: "owner",
     body: frontInputSchema,
     answer: frontSchema,
+  }),
+  setFrame: call("PUT", "/sites/:site/origin/frame", {
+    summary:
+      "Let a page of the origin serve pages of ours as their frame, around its content area; null: none",
+    role: "owner",
+    body: frameInputSchema,
+    answer: frontSchema,
+  }),
+  lookForAreas: call("POST", "/sites/:site/origin/frame/look", {
+    summary: "The parts of a page of the origin that may be its content area",
+    role: "editor",
+    body: frameLookSchema,
+    answer: frameAreasSchema,
   }),
   checkFront: call("POST", "/sites/:site/origin/front/check", {
     summary: "What would happen if readers were sent to us, and the lines that send them",

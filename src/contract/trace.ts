@@ -14,7 +14,7 @@ export const traceQuestionSchema = z.strictObject({
 const hopSchema = z.object({
   address: z.string(),
   status: z.int().nullable(),
-  by: z.enum(["route", "page", "file", "spelling", "miss", "outside"]),
+  by: z.enum(["route", "page", "file", "spelling", "miss", "elsewhere", "outside"]),
   id: z.string().optional(),
   note: z.string().optional(),
   ms: z.number().optional(),

@@ -27,9 +27,24 @@ export function reasonOf(error: unknown, late: boolean, timeoutMs: number): stri
       return "answers with fields that are longer than is taken";
     case "UND_ERR_RES_CONTENT_LENGTH_MISMATCH":
       return "stopped half-way";
+    case "CERT_HAS_EXPIRED":
+      return "has a certificate that has expired";
+    case "CERT_NOT_YET_VALID":
+      return "has a certificate that is not valid yet";
+    case "ERR_TLS_CERT_ALTNAME_INVALID":
+    case "HOSTNAME_MISMATCH":
+      return "has a certificate for another name";
+    case "DEPTH_ZERO_SELF_SIGNED_CERT":
+    case "SELF_SIGNED_CERT_IN_CHAIN":
+      return "has a certificate that nobody but itself vouches for";
+    case "UNABLE_TO_VERIFY_LEAF_SIGNATURE":
+    case "UNABLE_TO_GET_ISSUER_CERT":
+    case "UNABLE_TO_GET_ISSUER_CERT_LOCALLY":
+      return "has a certificate whose issuer is not known";
+    case "EPROTO":
+      return "does not speak as a secure server does";
     default:
-      return /CERT|SSL|TLS/i.test(code ?? "")
-        ? "has a certificate that cannot be trusted"
-        : "cannot be reached";
+      if (/^ERR_SSL_/.test(code ?? "")) return "does not speak as a secure server does";
+      return /CERT|TLS/i.test(code ?? "") ? "has a certificate that cannot be trusted" : "cannot be reached";
   }
 }

@@ -11,7 +11,12 @@ const hosts: [address: string, find: string, replace: string, expected: string][
   ["HTTPS://A.example/X", "a.example", "b.example", "HTTPS://b.example/X"],
   ["//a.example", "a.example", "b.example", "//b.example"],
   ["https://c.example#?", "a.example", "b.example", "https://c.example#?"],
-  ["https://a.example/x#y?z=https://a.example/", "a.example", "b.example", "https://b.example/x#y?z=https://a.example/"],
+  [
+    "https://a.example/x#y?z=https://a.example/",
+    "a.example",
+    "b.example",
+    "https://b.example/x#y?z=https://a.example/",
+  ],
   ["https://a.example:8080/x", "a.example", "b.example", "https://b.example:8080/x"],
   ["https://a.example:8080/x", "a.example:8080", "b.example", "https://b.example/x"],
   ["https://a.example:8080/x", "a.example", "b.example:9", "https://b.example:9/x"],

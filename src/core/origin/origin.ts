@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { id, line } from "../ground/fields.ts";
+import { id, line, sitePath } from "../ground/fields.ts";
 import { COMES, PASSES, siteOriginSchema } from "../sites/site-origin.ts";
 
 /** What became of a page when it was last asked for. */
@@ -176,6 +176,25 @@ export const frontInputSchema = z.strictObject({
   only: z.array(pathStart).max(100, "At most 100 beginnings of paths are named.").default([]),
 });
 
+/** Which page serves pages of ours as a frame. */
+export const frameInputSchema = z.strictObject({
+  frame: z
+    .strictObject({
+      path: sitePath,
+      selector: z
+        .string("The content area is named by a selector.")
+        .trim()
+        .min(1, "Say where the content stands.")
+        .max(300, "A selector has at most 300 characters."),
+    })
+    .nullable(),
+});
+export const frameLookSchema = z.strictObject({ path: sitePath });
+/** What may be the content area of a page. */
+export const frameAreasSchema = z.object({
+  areas: z.array(z.object({ selector: z.string(), words: z.int(), begins: z.string() })),
+});
+
 const passedCounts = z.object({
   passed: z.int(),
   pages: z.int(),
@@ -192,6 +211,7 @@ export const frontSchema = z.object({
   comes: z.enum(COMES),
   passes: z.enum(PASSES),
   only: z.array(z.string()),
+  frame: z.object({ path: z.string(), selector: z.string() }).nullable(),
   counts: passedCounts,
   /** Links that were, or would be, changed, the newest first. */
   samples: z.array(z.object({ page: z.string(), words: z.string(), before: linkThere, after: linkThere })),

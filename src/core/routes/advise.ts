@@ -235,6 +235,7 @@ function followDraft(draft: RouteDraft, destination: string, around: RouteSurrou
         ? chainAdvice(visited, current)
         : chainAdvice([...visited, current], withPath(current, spelled));
     }
+    if (answer.by === "elsewhere" && answer.destination === null) return chainAdvice(visited, current);
     if (answer.by === "miss") {
       return [
         ...chainAdvice(visited, current),

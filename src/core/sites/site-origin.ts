@@ -13,5 +13,7 @@ export const siteOriginSchema = z.object({
   passes: z.enum(PASSES).default("untouched"),
   /** Beginnings of the paths that it is done on; empty: all. */
   only: z.array(z.string()).default([]),
+  /** The page whose look pages of ours have, and where their content stands in it; null: they have the installation's own. */
+  frame: z.object({ path: z.string(), selector: z.string() }).nullable().default(null),
 });
 export type SiteOrigin = z.infer<typeof siteOriginSchema>;

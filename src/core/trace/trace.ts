@@ -2,7 +2,7 @@ import { decodedQuery } from "../text/decoded.ts";
 import { compareKey } from "../address/compare.ts";
 
 /** Who answered one hop of a trace. */
-export type HopBy = "route" | "page" | "file" | "spelling" | "miss" | "outside";
+export type HopBy = "route" | "page" | "file" | "spelling" | "miss" | "elsewhere" | "outside";
 
 /** One hop: what was asked for, and what came back. */
 export interface TraceHop {

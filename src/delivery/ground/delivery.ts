@@ -16,6 +16,7 @@ import {
   type ListenerParts,
 } from "./listener.ts";
 import { createFront } from "../origin/front.ts";
+import { createFrames } from "../origin/frame/frames.ts";
 import { createFrontTally } from "../origin/counts.ts";
 import { createPagesElsewhere, createPaidElsewhere } from "../origin/pages-elsewhere.ts";
 import { createJudge, type Judge } from "../../outgoing/judge.ts";
@@ -129,6 +130,7 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
   });
   const parts: ListenerParts = {
     front,
+    frames: createFrames((site, path) => front.read(site, path), report),
     elsewhere: createPagesElsewhere(store),
     index,
     hotPath: createHotPath(spool, visitors, trust, deliveryPort, tally),
@@ -169,7 +171,7 @@ export async function startDelivery(options: DeliveryOptions): Promise<Delivery>
     lastChange: () => index.lastChange(),
     preview(siteId, page) {
       const site = index.current().siteById(siteId);
-      return site && documentOf(site, page, deliveryPort, true);
+      return site && documentOf(site, page, deliveryPort, { isElsewhere: true });
     },
     async stop() {
       await index.stop();

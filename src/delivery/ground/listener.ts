@@ -9,6 +9,7 @@ import { leadsBack } from "../../core/routes/chain/leads-back.ts";
 import { goingTo, type Asked, type HotPath } from "../routes/hot-path.ts";
 import { NOTICE_SECONDS } from "../../core/routes/choices.ts";
 import type { Duplex } from "node:stream";
+import type { Frames } from "../origin/frame/frames.ts";
 import type { Front } from "../origin/front.ts";
 import {
   refreshing,
@@ -48,6 +49,7 @@ export interface ListenerParts {
   proof(question: string): string;
   tally: Tally<AnswerKind>;
   front: Front;
+  frames: Frames;
   /** The pages of a site that stand elsewhere. */
   elsewhere(siteId: string): Promise<PagesElsewhere>;
   /** Told of each answer, where a log of them is asked for. */
@@ -205,8 +207,13 @@ export function createListener(
       const isCertain = slot === undefined && patterns.length === 0;
       return sendMiss(parts, asked, place, key, missAt(parts, place, key, isCertain));
     }
-    parts.pages
-      .page(site, page, parts.index.generation())
+    // Most sites' pages have a look of their own: none of theirs waits for a frame.
+    const framed = isFront && site.site.origin?.frame ? parts.frames.of(site) : undefined;
+    const generation = parts.index.generation();
+    (framed
+      ? framed.then((around) => parts.pages.page(site, page, generation, around))
+      : parts.pages.page(site, page, generation)
+    )
       .then(async (document) => {
         if (!document) return sendMiss(parts, asked, place, key, missAt(parts, place, key, false));
         await sendRepresentation(asked, document, { headers: PAGE });

@@ -12,7 +12,7 @@ import { brotliCompressSync, brotliDecompressSync, gunzipSync, gzipSync } from "
 import type { Fetched } from "../../outgoing/fetching.ts";
 import { ask, until } from "../../../tests/support/ask.ts";
 import { testDelivery, type TestDelivery } from "../../../tests/support/delivery.ts";
-import { testDesk, type TestDesk } from "../../../tests/support/desk.ts";
+import { NOBODY_OUTSIDE, testDesk, type TestDesk } from "../../../tests/support/desk.ts";
 import { DEMO_RULES } from "../../../demo/rules.ts";
 
 const PAGE = `<!doctype html><html><head><title>Tides</title></head><body><p>See <a href="https://x.example/a">outside</a>, <a href='/in'>inside</a> é.</p></body></html>`;
@@ -446,6 +446,100 @@ describe("answers that may be kept", () => {
     assert.equal((await ask(delivery.port, "/kept-sie")).status, 200);
     assert.equal((await ask(delivery.port, "/kept-strict")).status, 503);
     fails = false;
+  });
+});
+
+describe("pages of ours in the look of one of theirs", () => {
+  const LOOK = `<!doctype html><html><head><meta charset=windows-1252><title>Theirs</title><link rel=stylesheet href=/their.css></head><body><nav><a href="https://x.example/out">Caf\xe9</a></nav><main id=text><h1>Theirs</h1></main><footer>Foot</footer></body></html>`;
+  Object.assign(ANSWERS, {
+    "/look": (_request: IncomingMessage, response: ServerResponse) =>
+      response
+        .writeHead(fails ? 500 : 200, { "Content-Type": "text/html; charset=windows-1252" })
+        .end(Buffer.from(LOOK, "latin1")),
+  });
+  let fails = false;
+  const ours = async (): Promise<string> => (await ask(delivery.port, "/in-their-look")).body;
+  const use = (frame: object | null) => garden.call("PUT", "/sites/garden/origin/frame", { frame });
+  const outside = { ...NOBODY_OUTSIDE };
+  before(async () => {
+    await pass("on");
+    const page = {
+      path: "/in-their-look",
+      title: "Ours & mine",
+      html: `<p>Our <a href="https://x.example/a">words</a>.</p>`,
+      publish: true,
+    };
+    assert.equal((await garden.call("POST", "/sites/garden/pages", page)).status, 201);
+    // The desk looks at the origin through the world outside.
+    garden.desk.outgoing = {
+      ...outside,
+      fetch: async (address) => {
+        const { port } = origin.address() as AddressInfo;
+        const answer = await ask(port, new URL(address).pathname).catch(() => undefined);
+        if (!answer) return { ok: false, reason: "closes the connection" };
+        const headers = Object.fromEntries(
+          Object.entries(answer.headers).map(([name, value]) => [name, String(value)]),
+        );
+        return { ok: true, status: answer.status, headers, bytes: answer.bytes };
+      },
+    };
+    await delivery.level();
+  });
+  after(async () => {
+    garden.desk.outgoing = outside;
+    await use(null);
+  });
+
+  test("the page is named and its area chosen of those that it has; what cannot serve is said at its field", async () => {
+    const looked = await garden.call("POST", "/sites/garden/origin/frame/look", { path: "/look" });
+    assert.deepEqual(looked.body.areas, [{ selector: "main", words: 1, begins: "Theirs" }]);
+    for (const [path, selector, at, says] of [
+      ["/look", "#nothing", "frame.selector", /has nothing that “#nothing” selects/],
+      ["/look", "a[", "frame.selector", /no selector/],
+      ["/not-there", "main", "frame.path", /answers 404/],
+      ["/text", "main", "frame.path", /no HTML page/],
+      ["look", "main", "frame.path", /./],
+    ] as const) {
+      const { status, body } = await use({ path, selector });
+      assert.deepEqual([status, body.errors?.[0].path], [422, at], JSON.stringify(body));
+      assert.match(body.errors[0].message, says);
+    }
+    assert.equal(
+      (await garden.call("POST", "/sites/garden/origin/frame/look", { path: "/drops" })).status,
+      422,
+    );
+  });
+
+  test("it stands around our page, which says of itself what it is", async () => {
+    assert.match(await ours(), /~theme\/site\.css/);
+    const set = await use({ path: "/look", selector: "#text" });
+    assert.deepEqual([set.status, set.body.frame], [200, { path: "/look", selector: "#text" }]);
+    await delivery.level();
+    const page = await ours();
+    assert.match(
+      page,
+      /^<!doctype html><html><head><meta charSet="utf-8"\/><title>Ours &amp; mine<\/title>.*rel="canonical".*<link rel=stylesheet href=\/their\.css><\/head>/s,
+    );
+    assert.match(
+      page,
+      /<nav><a href="https:\/\/x\.example\/out" rel="noopener" target="_blank">Café<\/a><\/nav><main id=text><article>/,
+    );
+    assert.match(
+      page,
+      /<p>Our <a href="https:\/\/x\.example\/a" rel="noopener" target="_blank">words<\/a>\.<\/p>.*<\/article><\/main><footer>Foot<\/footer>/s,
+    );
+    assert.ok(!page.includes("Theirs") && !page.includes("windows-1252"));
+  });
+
+  test("where their page cannot be had, ours has its own look", async () => {
+    fails = true;
+    await garden.call("PUT", "/sites/garden/rules", { version: 1, rules: [] });
+    await delivery.level();
+    assert.match(await ours(), /~theme\/site\.css/);
+    assert.ok(delivery.reports.some((one) => /The frame of .* could not be had/.test(one)));
+    fails = false;
+    await garden.call("PUT", "/sites/garden/rules", { version: 2, rules: [DEMO_RULES[0]] });
+    await delivery.level();
   });
 });
 

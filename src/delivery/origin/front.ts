@@ -1,6 +1,7 @@
 import { randomBytes } from "node:crypto";
-import type { IncomingMessage, ServerResponse } from "node:http";
+import type { IncomingMessage } from "node:http";
 import type { Duplex } from "node:stream";
+import { LRUCache } from "lru-cache";
 import { Agent, type Dispatcher } from "undici";
 import {
   answerFields,
@@ -24,10 +25,10 @@ import { placeOnOrigin } from "../../core/origin/place.ts";
 import type { ProxyTrust } from "../../incoming/proxy-trust.ts";
 import { judgedConnector, type Judge } from "../../outgoing/judge.ts";
 import { reasonOf } from "../../outgoing/refusal.ts";
-import type { SeenHeaders } from "../clicks/requester.ts";
 import type { SiteIndex } from "../sites/site-index.ts";
 import type { CacheAsked, Keeping } from "./cache/answer-cache.ts";
 import { createFromCache, type FromCache, type FromOrigin } from "./cache/from-cache.ts";
+import type { FrontAsked, FrontEnd } from "./asked.ts";
 import { maybeCoded } from "./coded.ts";
 import type { FrontTally } from "./counts.ts";
 import { handOver } from "./hand-over.ts";
@@ -41,34 +42,16 @@ const MOST_FIELDS = 64 * 1024;
 /** The rest of an answer that nobody gets is read up to so many bytes, to keep its connection. */
 const MOST_DRAINED = 256 * 1024;
 
-/** A request for a page that may stand elsewhere. */
-export interface FrontAsked {
-  request: IncomingMessage;
-  response: ServerResponse;
-  site: SiteIndex;
-  host: string;
-  seen: SeenHeaders;
-  /** The request's target: path and query, as they were sent. */
-  target: string;
-  /** Counts what changes pages: of other numbers they are others. */
-  generation: number;
-}
-
-/** What becomes of a request beside its answer. */
-export interface FrontEnd {
-  /** The origin has nothing there: it is answered as a miss. Absent for what no page is. */
-  missed?: () => void;
-  /** The origin cannot be had: why, in words that go on from its address. Nothing was sent. */
-  failed(status: 502 | 504 | 508, reason: string): void;
-  /** The origin's answer is on its way. */
-  answered(): void;
-}
+/** A page that serves as a frame has at most so many bytes. */
+const MOST_READ = 2 * 1024 * 1024;
 
 /** Stands before origins: readers get their pages through it. */
 export interface Front {
   pass(asked: FrontAsked, end: FrontEnd): void;
   /** Hands a connection on that wants to speak another protocol (RFC 9110 section 7.8). */
   upgrade(asked: Omit<FrontAsked, "response" | "generation">, socket: Duplex, head: Buffer): void;
+  /** A page of a site's origin, as whoever has no cookies gets it. Rejects where it cannot be had. */
+  read(site: SiteIndex, path: string): Promise<{ bytes: Uint8Array; type: string }>;
   close(): Promise<void>;
 }
 
@@ -121,23 +104,23 @@ export function createFront({ judge, trust, tally, pseudonym, paid, report }: Fr
       if (hasPassed(request.rawHeaders, pseudonym))
         return end.failed(508, "leads to us again: its address is that of this installation");
       const doing = doingOn(origin, asked);
-      const address = new URL(origin.address).origin;
+      const address = originIn(origin.address);
       const asks = doing === "untouched" ? withoutAsking(target) : target;
       const cached = fromCache.asked(asked, asks);
       if (request.method !== "GET" && request.method !== "HEAD") fromCache.forget(cached);
       const begin = (disclosure?: string): void => {
         const stamp = `${instance}${generation.toString(36)}${disclosure === undefined ? "" : "d"}`;
-        const plain = fieldsFor(asked);
         const from: FromOrigin = {
           doing,
           stamp,
           origin: address,
           target: asks,
-          fields: without(plain, HELD),
+          fields: () => without(fieldsFor(asked), HELD),
           changes: () => changesOf(asked, address, disclosure),
         };
         if (fromCache.answer(asked, cached, from, end)) return;
         tally.add(site.site.id, { passed: 1 });
+        const plain = fieldsFor(asked);
         new Passing(asked, end, {
           from,
           cached,
@@ -172,8 +155,37 @@ export function createFront({ judge, trust, tally, pseudonym, paid, report }: Fr
       ];
       void handOver({ judge, address, fields, asked, socket, head, timeoutMs: HEADERS_MS });
     },
+    async read(site, path) {
+      const { origin } = site.site;
+      if (!origin) throw new Error("the site has no origin");
+      const { statusCode, headers, body } = await dispatcher.request({
+        origin: new URL(origin.address).origin,
+        path,
+        method: "GET",
+        headers: { Host: site.primary, Accept: "text/html", Via: `1.1 ${pseudonym}` },
+      });
+      const chunks: Buffer[] = [];
+      let bytes = 0;
+      for await (const chunk of body as AsyncIterable<Buffer>) {
+        if ((bytes += chunk.length) > MOST_READ) throw new Error("it is longer than 2 MB");
+        chunks.push(chunk);
+      }
+      if (statusCode !== 200) throw new Error(`${path} answers ${statusCode}`);
+      return { bytes: Buffer.concat(chunks), type: String(headers["content-type"] ?? "") };
+    },
     close: () => dispatcher.destroy(),
   };
+}
+
+// Each site's is taken apart once: every request asks for it.
+const origins = new LRUCache<string, string>({ max: 1_000 });
+
+function originIn(address: string): string {
+  const known = origins.get(address);
+  if (known !== undefined) return known;
+  const { origin } = new URL(address);
+  origins.set(address, origin);
+  return origin;
 }
 
 // Somebody of the team may ask for a page as it is without us: `?maprope=untouched`.

@@ -1,3 +1,5 @@
+import type { Frame } from "../../core/origin/frame/frame.ts";
+import type { FrameNow } from "../origin/frame/frames.ts";
 import { withPictureForms } from "../../core/files/picture-markup.ts";
 import { cardOf, pictureAt } from "../sites/pictures.ts";
 import { LRUCache } from "lru-cache";
@@ -17,6 +19,7 @@ import { pathOfPage, type SiteIndex } from "../sites/site-index.ts";
 import type { ToldPage } from "./theme/page-meta.tsx";
 import {
   awayDocument,
+  framedDocument,
   goneDocument,
   noticeDocument,
   notFoundTemplate,
@@ -31,7 +34,12 @@ const MAX_ROUTES_COMPARED = 5_000;
 /** Whole documents, rendered once for each state of the site and then answered from memory. */
 export interface RenderedPages {
   /** The document of a published page; undefined when it was taken back this moment. */
-  page(site: SiteIndex, page: DeliveredPage, generation: number): Promise<Representation | undefined>;
+  page(
+    site: SiteIndex,
+    page: DeliveredPage,
+    generation: number,
+    around?: FrameNow,
+  ): Promise<Representation | undefined>;
   /** What an address that nothing answers gets: a document, or a place to go to. */
   miss(
     site: SiteIndex,
@@ -137,8 +145,8 @@ export function createRenderedPages(store: Store, deliveryPort: number): Rendere
       documents: pages.size + documents.size + misses.size,
       bytes: pages.calculatedSize + documents.calculatedSize + misses.calculatedSize,
     }),
-    async page(site, page, generation) {
-      const cacheKey = `${generation} ${page.id} ${page.version}`;
+    async page(site, page, generation, around) {
+      const cacheKey = `${generation} ${page.id} ${page.version}${around ? ` ${around.stamp}` : ""}`;
       const ready = pages.get(cacheKey);
       if (ready) return ready;
       const sourceKey = `${page.id} ${page.version}`;
@@ -146,7 +154,7 @@ export function createRenderedPages(store: Store, deliveryPort: number): Rendere
       const source = published.get(sourceKey) ?? (await readPublished(store, page.id));
       if (!source) return undefined;
       published.set(sourceKey, source);
-      const document = Buffer.from(documentOf(site, { ...source, id: page.id }, deliveryPort));
+      const document = Buffer.from(documentOf(site, { ...source, id: page.id }, deliveryPort, { around }));
       const made = representationOf("text/html; charset=utf-8", document, Date.now());
       pages.set(cacheKey, made);
       return made;
@@ -232,12 +240,15 @@ function showing(status: 200 | 404, document: string): Omit<AnsweredMiss, "isCer
   return { status, headers: ["Content-Length", String(body.length), ...MISS_HEADERS], body };
 }
 
-/** A page as a whole document, as readers get it; `isElsewhere` for showing it under another address. */
+/**
+ * A page as a whole document, as readers get it; `isElsewhere` for showing it under another address, `around` for the page
+ * in whose look it stands.
+ */
 export function documentOf(
   site: SiteIndex,
   page: ToldPage & { id?: string },
   deliveryPort: number,
-  isElsewhere = false,
+  { isElsewhere = false, around }: { isElsewhere?: boolean; around?: Frame | undefined } = {},
 ): string {
   const { href: address } = new URL(publicAddress(site.primary, pathOfPage(site, page), deliveryPort));
   const frame = frameOf(site, "/", page);
@@ -249,6 +260,8 @@ export function documentOf(
     site.site.disclosure,
     site.links,
   );
+  if (around)
+    return framedDocument(around, frame, page, body, address, (src) => cardOf(site, src), disclosure);
   return pageDocument(
     { ...frame, ...(isElsewhere ? { base: address } : {}) },
     page,

@@ -11,7 +11,7 @@ import { literalOf, type PatternTable } from "../../core/routes/match/pattern-ta
 import { readRouteKey } from "../../core/routes/match/address-form.ts";
 import { MAX_HOPS } from "../../core/address/max-hops.ts";
 import { leadsBack } from "../../core/routes/chain/leads-back.ts";
-import type { OwnAnswer, OwnSite, RouteAnswer } from "../../core/routes/chain/own-site.ts";
+import type { ElsewhereAnswer, OwnAnswer, OwnSite, RouteAnswer } from "../../core/routes/chain/own-site.ts";
 import { swapsOf } from "../../core/rules/swaps/swapped.ts";
 import type { LinkResolver } from "../../core/rules/resolve/link-facts.ts";
 import { answerOfRoute, routeThere, type RouteThere } from "../routes/route-there.ts";
@@ -92,6 +92,12 @@ export class SiteSnapshot {
   private standsElsewhere(host: string | null, key: string): boolean {
     if (!this.site.origin || !this.servesPages(host ?? this.site.primary)) return false;
     return this.readings.get(key)?.state !== "gone";
+  }
+
+  private elsewhereAt(host: string | null, key: string): ElsewhereAnswer | undefined {
+    if (!this.standsElsewhere(host, key)) return undefined;
+    const to = this.movedFrom(key);
+    return { by: "elsewhere", status: to === undefined ? 200 : 301, destination: to ?? null };
   }
 
   addPage(page: PageThere): void {
@@ -185,6 +191,8 @@ export class SiteSnapshot {
         const destination = leadsBack(shortRoot, host, key, site.primary) ? "/" : shortRoot;
         return { by: "miss", rule: "root", status: 302, destination };
       }
+      const elsewhere = this.elsewhereAt(asked, key);
+      if (elsewhere) return elsewhere;
       const { misses } = site;
       if (
         misses.answer === "destination" &&

@@ -16,12 +16,12 @@ const PAGE_BYTES = 8 * 1024 * 1024;
 
 /** How pages come to readers, and what passed of late. */
 export async function readFront(desk: WithStore, site: OpenSite): Promise<FrontState> {
-  const { comes, passes, only } = await originRow(desk, site);
+  const { comes, passes, only, frame } = await originRow(desk, site);
   const [counts, samples] = await Promise.all([
     frontCounts(desk.store, { site: site.id, days: DAYS }),
     frontSamples(desk.store, { site: site.id, most: MOST_SAMPLES }),
   ]);
-  return { comes, passes, only, counts, samples };
+  return { comes, passes, only, frame, counts, samples };
 }
 
 /** Sets how pages come to readers; it holds for the next request of each of them. */

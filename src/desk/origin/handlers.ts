@@ -4,6 +4,7 @@ import { exportTodos, listOfTodos } from "./todos.ts";
 import type { Reading } from "./reading/read-round.ts";
 import type { WithDeliveryPort, WithReport } from "../ground/parts.ts";
 import type { WithJobs } from "../jobs/jobs.ts";
+import * as frame from "./frame.ts";
 import * as front from "./front.ts";
 import * as origins from "./origins.ts";
 import { lookJob, roundJob } from "./reading-jobs.ts";
@@ -28,6 +29,8 @@ export const originHandlers: Handlers<typeof contract, Reading & WithReport & Wi
   },
   front: ({ desk, site }) => front.readFront(desk, site),
   setFront: ({ desk, actor, site, body }) => front.changeFront(desk, actor, site, body),
+  setFrame: ({ desk, actor, site, body }) => frame.changeFrame(desk, actor, site, body.frame),
+  lookForAreas: ({ desk, site, body }) => frame.lookForAreas(desk, site, body.path),
   checkFront: ({ desk, site }) => front.checkFront(desk, site),
   pages: ({ desk, site, query }) => origins.listOrigin(desk, site, query),
   todos: ({ desk, site, query }) => listOfTodos(desk, site, query),

@@ -90,6 +90,7 @@ function noteOf(
   if (next !== null || !last) return "leaves the site";
   if (last.by === "page") return `the page “${last.title}”`;
   if (last.by === "route") return "gone (410)";
+  if (last.by === "elsewhere") return "a page that stands elsewhere";
   return last.by === "file" ? "a file" : "nothing answers it";
 }
 

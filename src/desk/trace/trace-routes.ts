@@ -142,6 +142,7 @@ function ownHop({ address, answer }: OwnHop): TraceHop {
   if (answer.by === "route") return { ...base, id: answer.id };
   if (answer.by === "page") return { ...base, id: answer.id, note: answer.title };
   if (answer.by === "spelling") return { ...base, note: "The path is spelled otherwise." };
+  if (answer.by === "elsewhere") return { ...base, note: "In the system where the site's pages stand." };
   return answer.by === "miss" ? { ...base, note: MISS_NOTES[answer.rule] } : base;
 }
 

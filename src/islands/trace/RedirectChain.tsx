@@ -10,6 +10,7 @@ const BY_WORDS = {
   file: say.ourFile,
   spelling: say.anotherSpelling,
   miss: say.nothingOfOurs,
+  elsewhere: "elsewhere",
   outside: "outside",
 } as const;
 

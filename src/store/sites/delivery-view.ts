@@ -109,15 +109,34 @@ export interface DeliverySnapshot {
   files: DeliveredFile[];
 }
 
+/** All sites, then all routes one by one, as they stand at the change that is answered. */
+export async function readAllRoutes(
+  store: Store,
+  take: { sites(sites: DeliveredSite[]): void; route(route: DeliveredRoute): void },
+): Promise<string> {
+  return atOneMoment(store, async (transaction) => {
+    const seq = await newestChange(store, transaction);
+    take.sites(await readDeliveredSites(store, transaction));
+    await streamRoutes(transaction, take.route);
+    return seq;
+  });
+}
+
+function atOneMoment<T>(store: Store, read: (transaction: Transaction) => Promise<T>): Promise<T> {
+  return store.transaction(async (transaction) => {
+    await store.sequelize.query("SET TRANSACTION ISOLATION LEVEL REPEATABLE READ, READ ONLY", {
+      transaction,
+    });
+    return read(transaction);
+  });
+}
+
 /** Reads the snapshot. Sites are handed over first, then routes one by one, so that a million of them is never one answer. */
 export async function readDelivery(
   store: Store,
   take: { sites(sites: DeliveredSite[]): void; route(route: DeliveredRoute): void },
 ): Promise<DeliverySnapshot> {
-  return store.transaction(async (transaction) => {
-    await store.sequelize.query("SET TRANSACTION ISOLATION LEVEL REPEATABLE READ, READ ONLY", {
-      transaction,
-    });
+  return atOneMoment(store, async (transaction) => {
     const seq = await newestChange(store, transaction);
     take.sites(await readDeliveredSites(store, transaction));
     const pages = await store.rows<DeliveredPage>(PAGE, {}, transaction);
@@ -148,8 +167,8 @@ export async function readDeliveredFile(store: Store, id: string): Promise<Deliv
   return (await store.rows<DeliveredFile>(`${FILE} AND id = $id::bigint`, { id }))[0];
 }
 
-/** All sites with their hosts and current rules. */
-export function readDeliveredSites(store: Store, transaction: Transaction): Promise<DeliveredSite[]> {
+// All sites with their hosts and current rules.
+function readDeliveredSites(store: Store, transaction: Transaction): Promise<DeliveredSite[]> {
   return store.rows<DeliveredSite>(SITE, {}, transaction);
 }
 

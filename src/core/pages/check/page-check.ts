@@ -187,7 +187,8 @@ function judge(links: readonly LinkInHtml[], against: CheckAgainst, blocks: read
       resolved: isBare ? byRules : resolve(against.rules, facts, writtenOn(link)),
       byRules,
       needsReferrer: needsReferrer(against.partners, facts.programs),
-      untracked: facts.programs.length > 0 ? untrackedBy(against, throughRoutes(href, resolver), index) : undefined,
+      untracked:
+        facts.programs.length > 0 ? untrackedBy(against, throughRoutes(href, resolver), index) : undefined,
       look: resolvedLinks.get(link.href) ?? resolvedLinks.get(href),
     };
   });

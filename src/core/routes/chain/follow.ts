@@ -41,7 +41,7 @@ export function followOwn(address: string, site: OwnSite): OwnWay {
 }
 
 function nextOf(address: string, answer: OwnHop["answer"]): string | null {
-  if (answer.by === "miss") return answer.destination;
+  if (answer.by === "miss" || answer.by === "elsewhere") return answer.destination;
   if (answer.by === "spelling") return withPath(address, answer.destination);
   if (answer.by !== "route" || answer.destination === null) return null;
   const mark = address.indexOf("?");

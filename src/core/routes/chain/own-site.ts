@@ -26,7 +26,15 @@ export type OwnAnswer =
   | RouteAnswer
   | MissAnswer
   | { by: "page"; id: string; title: string; status: 200; path: string }
-  | { by: "file"; status: 200; path: string };
+  | { by: "file"; status: 200; path: string }
+  | ElsewhereAnswer;
+
+/** A page of the site that stands in another system: as far as is known, it answers there, or leads on. */
+export interface ElsewhereAnswer {
+  by: "elsewhere";
+  status: 200 | 301;
+  destination: string | null;
+}
 
 /** Another spelling of the path under which a page or file is known: readers are led to that one. */
 export interface SpellingAnswer {

@@ -58,7 +58,7 @@ const OURS = new Set(["/healthz", "/readyz"]);
 export function edgeEntries(route: EdgeRoute, site: EdgeSite, deliveryPort: number): EdgeEntry[] | EdgeLeft {
   const { destination, status, more } = route;
   if (destination === null || status === 200) return "page";
-  if (more?.validFrom != null || more?.validUntil != null) return "time";
+  if (more && (more.validFrom !== null || more.validUntil !== null)) return "time";
   const to = headerSafe(withParameters(destination, more?.parameters ?? ""));
   const query = queryOf(more?.query ?? "drop", to);
   if (query === undefined) return "query";

@@ -47,8 +47,9 @@ export function nginxEdge(
   const hosts = sites.flatMap(({ id, hosts: of }) => of.map((host) => [host, id] as const));
   return [
     "# Written by Map Rope; what is changed here is lost. Include this file in the http block of nginx.",
-    `map_hash_max_size ${Math.max(8192, (entries + hosts.length) * 4)};`,
-    `map_hash_bucket_size ${Math.ceil((longest + 48) / 64) * 64};`,
+    `map_hash_max_size ${Math.max(8192, (entries + hosts.length) * 2)};`,
+    // Sixteen addresses that fall together: with room for one, nginx tries a thousand tables before it takes one (10 s of a million).
+    `map_hash_bucket_size ${Math.ceil(((longest + 48) * 16) / 64) * 64};`,
     "variables_hash_max_size 2048;",
     'geo $maprope_dollar { default "$"; }',
     EDGE_LOG_FORMAT,

@@ -125,7 +125,8 @@ export function createCollector({
   }
 
   async function takeAway(file: LogFile, now: number): Promise<void> {
-    if (now - file.changedAt < STILL_MS || now - asideAt < STILL_MS || (await isOpen(file.path, writer()))) return;
+    if (now - file.changedAt < STILL_MS || now - asideAt < STILL_MS || (await isOpen(file.path, writer())))
+      return;
     await unlink(file.path);
     forgetGone((await logFiles(log)).filter(({ path }) => path !== file.path));
   }

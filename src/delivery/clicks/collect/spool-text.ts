@@ -7,6 +7,8 @@ import type { VisitorKeys } from "../visitor-key.ts";
 /** Of edges whose clock is ahead, clicks are of now. */
 const AHEAD_MS = 60_000;
 const MAX_REFERRERS = 10_000;
+/** As nginx writes one, which is as everybody does. */
+const IPV4 = /^\d{1,3}(?:\.\d{1,3}){3}$/;
 
 export interface SpoolTextParts {
   visitors: Pick<VisitorKeys, "key">;
@@ -19,22 +21,29 @@ export interface SpoolTextParts {
 /** Makes the spool's lines of an edge's: who asked is a visitor's key from there on. */
 export function createSpoolText({ visitors, hostsOf, plainAddress }: SpoolTextParts) {
   // Referrers repeat: taking an address apart is the dearest part of a line.
-  let seen = new Map<string, { host: string; path: string }>();
-  function partsOf(referrer: string): { host: string; path: string } {
+  let seen = new Map<string, { host: string; page: string }>();
+  function partsOf(referrer: string): { host: string; page: string } {
     const known = seen.get(referrer);
     if (known) return known;
     if (seen.size >= MAX_REFERRERS) seen = new Map();
-    const parts = referrerParts(referrer);
+    const { host, path } = referrerParts(referrer);
+    const parts = { host, page: pathKey(path) };
     seen.set(referrer, parts);
     return parts;
   }
   function lineOf(click: EdgeClick, now: number): string {
-    const { host, path } = partsOf(click.referrer);
+    const { host, page } = partsOf(click.referrer);
+    const by = judged(click.method, click);
     const source = clickSource({
-      ...judged(click.method, click),
-      visitor: visitors.key(plainAddress(click.address), click.userAgent, now),
+      class: by.class,
+      device: by.device,
+      visitor: visitors.key(
+        IPV4.test(click.address) ? click.address : plainAddress(click.address),
+        click.userAgent,
+        now,
+      ),
       referrer: host,
-      page: host !== "" && hostsOf(click.site).includes(host) ? pathKey(path) : "",
+      page: host !== "" && hostsOf(click.site).includes(host) ? page : "",
     });
     return clickLine(click.at > now + AHEAD_MS ? now : click.at, click.route, source);
   }

@@ -35,6 +35,8 @@ export interface MadeAnswer {
   body: Buffer;
   links: number;
   changed: number;
+  /** What it is sent with, once that was put together. */
+  fields?: readonly string[];
 }
 
 /** What is kept for a request: to be sent as it is, or while it is asked anew behind the reader's back. */

@@ -1,7 +1,7 @@
 import type { Dispatcher } from "undici";
 import type { FrontChanges } from "../../../core/origin/front/front-rewriter.ts";
 import type { FrontTally } from "../counts.ts";
-import type { FrontAsked, FrontEnd } from "../front.ts";
+import type { FrontAsked, FrontEnd } from "../asked.ts";
 import { AnswerCache, type CacheAsked, type KeptAnswer, type MadeAnswer } from "./answer-cache.ts";
 import { makeOf, readable, sendKept } from "./send-kept.ts";
 
@@ -12,7 +12,7 @@ export interface FromOrigin {
   origin: string;
   target: string;
   /** Fields of the request as the origin gets them, without conditions. */
-  fields: string[];
+  fields(): string[];
   changes(): FrontChanges;
 }
 
@@ -95,7 +95,7 @@ export function createFromCache({
         origin,
         path: target,
         method: "GET",
-        headers: [...fields, ...confirming],
+        headers: [...fields(), ...confirming],
         responseHeaders: "raw",
       });
       const raw = (headers as unknown as (string | Buffer)[]).map((one) =>

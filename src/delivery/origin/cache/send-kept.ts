@@ -53,20 +53,26 @@ export function sendKept(
   pseudonym: string,
 ): void {
   const { status, words, policy } = kept;
-  const fields = made
-    ? rewrittenFields(kept.fields, pseudonym, made.stamp)
-    : answerFields(kept.fields, pseudonym);
+  const fields = made ? (made.fields ??= madeFields(kept, made, pseudonym)) : keptFields(kept, pseudonym);
   const body = made?.body ?? kept.body;
   const age = String(Math.max(0, Math.round(policy.age())));
   if (isHeld(request, fields)) {
-    response.writeHead(304, [...without(without(fields, TOLD_ANEW), OF_BODY), "Age", age]);
+    response.writeHead(304, [...without(fields, OF_BODY), "Age", age]);
     return void response.end();
   }
-  const sent = [...without(fields, TOLD_ANEW), "Age", age, "Content-Length", String(body.length)];
+  const sent = [...fields, "Age", age, "Content-Length", String(body.length)];
   if (words === undefined) response.writeHead(status, sent);
   else response.writeHead(status, words, sent);
   if (request.method === "HEAD") response.end();
   else response.end(body);
+}
+
+function madeFields({ fields }: KeptAnswer, { stamp }: MadeAnswer, pseudonym: string): string[] {
+  return without(rewrittenFields(fields, pseudonym, stamp), TOLD_ANEW);
+}
+
+function keptFields({ fields }: KeptAnswer, pseudonym: string): string[] {
+  return without(answerFields(fields, pseudonym), TOLD_ANEW);
 }
 
 // RFC 9110 section 13.1.2, weakly compared; section 13.1.3 only where no tag was asked about.

@@ -1,3 +1,4 @@
+import type { Frame } from "../../../core/origin/frame/frame.ts";
 import { escapeUTF8 } from "entities/escape";
 import { renderToStaticMarkup } from "react-dom/server";
 import type { Notice } from "../../../core/routes/route.ts";
@@ -34,20 +35,52 @@ export function pageDocument(
         language={search.language ?? frame.language}
         head={<PageMeta frame={frame} page={page} html={html} address={address} cardOf={cardOf} />}
       >
-        <article>
-          {page.category ? <p className="category">{page.category}</p> : null}
-          <h1>{page.title}</h1>
-          {page.description ? <p className="lead">{page.description}</p> : null}
-          {disclosure ? (
-            <p className="disclosure" role="note">
-              {disclosure}
-            </p>
-          ) : null}
-          <div className="body" dangerouslySetInnerHTML={{ __html: html }} />
-        </article>
+        <PageContent page={page} html={html} disclosure={disclosure} />
       </SiteDocument>,
     )
   );
+}
+
+/** A page's own words, whatever stands around them. */
+function PageContent(props: { page: ToldPage; html: string; disclosure: string | undefined }) {
+  const { page, html, disclosure } = props;
+  return (
+    <article>
+      {page.category ? <p className="category">{page.category}</p> : null}
+      <h1>{page.title}</h1>
+      {page.description ? <p className="lead">{page.description}</p> : null}
+      {disclosure ? (
+        <p className="disclosure" role="note">
+          {disclosure}
+        </p>
+      ) : null}
+      <div className="body" dangerouslySetInnerHTML={{ __html: html }} />
+    </article>
+  );
+}
+
+/** A page in the look of another, which stands elsewhere: what it says of itself in its head, and its words in its content area. */
+export function framedDocument(
+  around: Frame,
+  frame: SiteFrame,
+  page: ToldPage,
+  html: string,
+  address: string,
+  cardOf: (src: string) => string | undefined,
+  disclosure?: string,
+): string {
+  const { title, noindex = false } = page.search ?? {};
+  const head = renderToStaticMarkup(
+    <>
+      <meta charSet="utf-8" />
+      <title>{title || page.title}</title>
+      {page.description ? <meta name="description" content={page.description} /> : null}
+      {noindex ? <meta name="robots" content="noindex" /> : null}
+      <PageMeta frame={frame} page={page} html={html} address={address} cardOf={cardOf} />
+    </>,
+  );
+  const content = renderToStaticMarkup(<PageContent page={page} html={html} disclosure={disclosure} />);
+  return around.before + head + around.between + content + around.after;
 }
 
 const ADDRESS_PLACE = "maprope-address-place";

@@ -1,12 +1,11 @@
 import { EdgeTable } from "../../../core/routes/edge/edge-table.ts";
 import type { EdgeSite } from "../../../core/routes/edge/edge-route.ts";
-import { changesAfter, newestChange } from "../../../store/ground/changes.ts";
+import { changesAfter } from "../../../store/ground/changes.ts";
 import type { Store } from "../../../store/ground/store.ts";
-import { streamRoutes } from "../../../store/routes/route-stream.ts";
 import {
+  readAllRoutes,
   readDeliveredRoutes,
   readDeliveredSite,
-  readDeliveredSites,
   type DeliveredSite,
 } from "../../../store/sites/delivery-view.ts";
 
@@ -58,14 +57,9 @@ export async function followEdge(store: Store, deliveryPort: number): Promise<Fo
 
 async function load(store: Store, deliveryPort: number): Promise<{ table: EdgeTable; change: string }> {
   const table = new EdgeTable(deliveryPort);
-  const change = await store.transaction(async (transaction) => {
-    await store.sequelize.query("SET TRANSACTION ISOLATION LEVEL REPEATABLE READ, READ ONLY", {
-      transaction,
-    });
-    const newest = await newestChange(store, transaction);
-    for (const site of await readDeliveredSites(store, transaction)) table.putSite(edgeSiteOf(site));
-    await streamRoutes(transaction, (route) => table.putRoute(route.id, route));
-    return newest;
+  const change = await readAllRoutes(store, {
+    sites: (sites) => sites.forEach((site) => table.putSite(edgeSiteOf(site))),
+    route: (route) => table.putRoute(route.id, route),
   });
   return { table, change };
 }

@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import { gunzipSync } from "node:zlib";
 import { readNamedAddresses, type NamedAddresses } from "../../../core/origin/sitemap.ts";
+import { textOf } from "../../../core/origin/text-of.ts";
 import { reducePage, type Area, type ReducedPage } from "../../../core/origin/reduce.ts";
 
 /** A page as it was read: its blocks by the keys of their words and links. */
@@ -36,35 +37,4 @@ export function readAddressText(bytes: Uint8Array): NamedAddresses {
 
 function keyOf(text: string): string {
   return createHash("sha1").update(text).digest("base64url").slice(0, 14);
-}
-
-// By its byte order mark, what it was sent as, or what its head says (HTML section 13.2.3.1); else UTF-8 where it is that.
-function textOf(bytes: Uint8Array, type: string): string {
-  const head = new TextDecoder("latin1").decode(bytes.subarray(0, 1_024));
-  const marked = head.startsWith("\xef\xbb\xbf")
-    ? "utf-8"
-    : head.startsWith("\xff\xfe")
-      ? "utf-16le"
-      : head.startsWith("\xfe\xff")
-        ? "utf-16be"
-        : undefined;
-  const said = marked ?? charsetIn(type) ?? charsetIn(head);
-  const known = said !== undefined && isCharset(said);
-  try {
-    return new TextDecoder(known ? said : "utf-8", { fatal: !known }).decode(bytes);
-  } catch {
-    return new TextDecoder("windows-1252").decode(bytes);
-  }
-}
-
-function charsetIn(text: string): string | undefined {
-  return /(?:charset|encoding)\s{0,9}=\s{0,9}["']?([\w:-]{1,40})/i.exec(text)?.[1];
-}
-
-function isCharset(label: string): boolean {
-  try {
-    return new TextDecoder(label).encoding !== "";
-  } catch {
-    return false;
-  }
 }

@@ -12,6 +12,7 @@ import { DataTable, type Column } from "../../../ui/table/DataTable.tsx";
 import { Attributes } from "../Attributes.tsx";
 import { NoOrigin } from "../NoOrigin.tsx";
 import { FrontCheck } from "./FrontCheck.tsx";
+import { FrameForm } from "./FrameForm.tsx";
 import { FrontForm } from "./FrontForm.tsx";
 import * as say from "../words.ts";
 
@@ -38,6 +39,9 @@ function Front({ site }: { site: Site }) {
       <div className="grid gap-6 grid-cols-[minmax(0,1fr)]">
         <FrontForm key={`${comes} ${passes} ${only.join()}`} site={site} front={front.data} />
         <FrontCheck site={site} />
+        {comes === "front" ? (
+          <FrameForm key={JSON.stringify(front.data.frame)} site={site} front={front.data} />
+        ) : null}
       </div>
       <Passed front={front.data} />
     </div>

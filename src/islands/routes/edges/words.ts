@@ -13,7 +13,6 @@ export const noEdgesYet = "No edge answers for us yet.";
 export const howToBegin = "On the machine of the edge, with nginx on it:";
 export const thenInclude =
   "Then include its “current/maprope.conf” in the http block of nginx. How it is run for years stands in docs/operate/edges.md.";
-export const edge = "Edge";
 export const answers = "Answers";
 export const leavesToUs = "Leaves to us";
 export const clicks = "Clicks";

@@ -61,7 +61,6 @@ export const outOfReach = (links: number) =>
   `${counted(links, "link more stands", "links more stand")} on pages that readers get as they are written elsewhere: swaps act on pages that come through us.`;
 export const before = "Written";
 export const after = "Readers get";
-export const where = "Page";
 export const noWords = "no words";
 
 // EarlierSwaps.tsx

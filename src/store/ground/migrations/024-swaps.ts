@@ -9,6 +9,7 @@ export const swaps: Migration = {
        created_at timestamptz NOT NULL DEFAULT now(), PRIMARY KEY (site_id, version))`,
     "ALTER TABLE sites ADD COLUMN swaps jsonb NOT NULL DEFAULT '[]'",
     `UPDATE programs SET terms = jsonb_build_object('tracksOnTheWay', false) || terms`,
+    `UPDATE sites SET origin = '{"frame": null}' || origin WHERE origin IS NOT NULL`,
     "ALTER TABLE ledger_sources ADD COLUMN tells boolean NOT NULL DEFAULT false",
   ],
 };

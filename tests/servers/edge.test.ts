@@ -361,6 +361,29 @@ test("the command writes an edge's folder, tells who asks how it is, and forgets
       pier.left.some(({ why, routes }: { why: string; routes: number }) => why === "time" && routes > 0),
   );
   assert.equal(pier.isBehind, false);
+  const live = join(folder, "live");
+  const words = ["bin/maprope.mjs", "edge", "nginx", live, "--name", "pier", "--upstream", settings.upstream];
+  const more = ["--nginx", "/usr/sbin/nginx", "--pid", join(folder, "none")];
+  const child = spawn(process.execPath, [...words, ...more], {
+    env: { ...process.env, ...env },
+    stdio: "ignore",
+  });
+  const map = (): string => {
+    try {
+      return ["hosts.map", "sites.map"]
+        .map((name) => readFileSync(join(live, "current", name), "utf8"))
+        .join("");
+    } catch {
+      return ""; // it is not written yet
+    }
+  };
+  await until("it is written", () => map() !== "");
+  const soon = { kind: "redirect", address: "/soon", destination: "https://shop.example/soon" };
+  assert.equal((await garden.call("POST", "/sites/garden/routes", soon)).status, 201);
+  await until("a change is written", () => map().includes("https://shop.example/soon"));
+  child.kill("SIGTERM");
+  const code = await new Promise((resolve) => child.once("exit", resolve));
+  assert.equal(code, 0);
   assert.equal((await operator(folder, env, "edge", "forget", "pier")).status, 0);
   assert.equal((await operator(folder, env, "edge", "forget", "pier")).status, 1);
 });

@@ -406,6 +406,15 @@ describe("answers that may be kept", () => {
     );
   });
 
+  test("are let go of when a page of the site is known to be another", async () => {
+    const before = times("/kept");
+    const page = { path: "/another", title: "Another", html: "<p>x</p>", publish: true };
+    assert.equal((await garden.call("POST", "/sites/garden/pages", page)).status, 201);
+    await delivery.level();
+    await ask(delivery.port, "/kept");
+    assert.equal(times("/kept"), before + 1);
+  });
+
   test("are never one reader's that another gets", async () => {
     for (const path of ["/kept-private", "/kept-cookie", "/kept-unsaid"]) {
       await ask(delivery.port, path);

@@ -89,6 +89,7 @@ export function createFront({ judge, trust, tally, pseudonym, paid, report }: Fr
     const remote = request.socket.remoteAddress ?? "";
     return requestFields(request.rawHeaders, {
       address: trust.address(remote, seen.forwardedFor),
+      peer: trust.address(remote, ""),
       isBelieved: trust.believes(remote),
       host: seen.host || host,
       isSecure: trust.isSecure(remote, fieldOf(request.rawHeaders, "x-forwarded-proto") ?? ""),

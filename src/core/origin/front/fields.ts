@@ -49,8 +49,9 @@ export function without(fields: RawFields, names: ReadonlySet<string>): string[]
 
 /** Who asked, as the next server is told. */
 export interface Forwarding {
-  /** The reader's address, and whether what stood in `Forwarded` and its like before may be believed. */
+  /** The reader's address; that of whoever handed the request to us; whether what they say of who asked may be believed. */
   address: string;
+  peer: string;
   isBelieved: boolean;
   host: string;
   isSecure: boolean;
@@ -72,17 +73,19 @@ const TOLD_BEFORE: ReadonlySet<string> = new Set([
  */
 export function requestFields(
   fields: RawFields,
-  { address, isBelieved, host, isSecure, pseudonym }: Forwarding,
+  { address, peer, isBelieved, host, isSecure, pseudonym }: Forwarding,
 ): string[] {
   const before = isBelieved ? fieldOf(fields, "x-forwarded-for") : undefined;
   const forwardedBefore = isBelieved ? fieldOf(fields, "forwarded") : undefined;
   const via = fieldOf(fields, "via");
   const proto = isSecure ? "https" : "http";
-  const node = address.includes(":") ? `"[${address}]"` : address;
+  // To a list that is believed, each adds who handed it on (RFC 7239 section 5.2).
+  const from = forwardedBefore === undefined ? address : peer;
+  const node = from.includes(":") ? `"[${from}]"` : from;
   const own = `for=${node};host="${host.replace(/["\\]/g, "")}";proto=${proto}`;
   const kept = without(endToEnd(fields), new Set([...TOLD_BEFORE, "via", "expect"]));
   kept.push("Forwarded", forwardedBefore === undefined ? own : `${forwardedBefore}, ${own}`);
-  kept.push("X-Forwarded-For", before === undefined ? address : before);
+  kept.push("X-Forwarded-For", before === undefined ? address : `${before}, ${peer}`);
   kept.push("X-Forwarded-Proto", proto, "X-Forwarded-Host", host);
   kept.push("Via", via === undefined ? `1.1 ${pseudonym}` : `${via}, 1.1 ${pseudonym}`);
   return kept;

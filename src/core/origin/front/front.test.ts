@@ -3,7 +3,14 @@ import { describe, test } from "node:test";
 import { endToEnd, hasPassed, requestFields } from "./fields.ts";
 import { holdsOurs, ourTag, rewritable, tagsForOrigin } from "./rewritable.ts";
 
-const who = { address: "192.0.2.7", isBelieved: false, host: "a.example", isSecure: true, pseudonym: "us" };
+const who = {
+  address: "192.0.2.7",
+  peer: "192.0.2.7",
+  isBelieved: false,
+  host: "a.example",
+  isSecure: true,
+  pseudonym: "us",
+};
 const field = (fields: readonly string[], name: string) =>
   fields[fields.findIndex((one, at) => at % 2 === 0 && one.toLowerCase() === name) + 1];
 
@@ -35,7 +42,13 @@ describe("fields that go on", () => {
       ["192.0.2.7", `for=192.0.2.7;host="a.example";proto=https`],
     );
     assert.equal(field(plain, "via"), "1.0 fred, 1.1 us");
-    const believed = requestFields(sent, { ...who, isBelieved: true, address: "2001:db8::1" });
+    const believed = requestFields(sent, {
+      ...who,
+      isBelieved: true,
+      address: "9.9.9.9",
+      peer: "2001:db8::1",
+    });
+    assert.match(field(believed, "x-forwarded-for")!, /^\S.*, 2001:db8::1$/);
     assert.equal(
       field(believed, "forwarded"),
       `for=9.9.9.9, for="[2001:db8::1]";host="a.example";proto=https`,

@@ -123,7 +123,8 @@ export function createFromCache({
 
   return {
     asked: ({ request, site, host }, target) => ({
-      key: `${site.site.id} ${host} ${target}`,
+      // What is known of the site's pages, elsewhere too, is another by then: nothing of before is found again.
+      key: `${site.site.id} ${site.pagesChanged} ${host} ${target}`,
       method: request.method ?? "GET",
       fields: request.rawHeaders,
     }),

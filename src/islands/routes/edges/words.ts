@@ -29,7 +29,7 @@ export const unreadable = (lines: number) =>
   `${counted(lines, "line of its log", "lines of its log")} could not be read: of another format, or damaged`;
 export const waiting = (kilobytes: Value) => `${kilobytes} kB of its log wait`;
 export const clockIsOff = (seconds: number, isAhead: boolean) =>
-  `its clock is ${counted(seconds, "second", "seconds")} ${isAhead ? "ahead" : "behind"}: clicks stand at the wrong time`;
+  `Its clock is ${counted(seconds, "second", "seconds")} ${isAhead ? "ahead" : "behind"}: clicks stand at the wrong time`;
 
 const WHY: Readonly<Record<Edge["left"][number]["why"], string>> = {
   pattern: "patterns, prefixes and wildcards: pages come before them",

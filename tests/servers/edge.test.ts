@@ -17,6 +17,7 @@ import { setTimeout as rest } from "node:timers/promises";
 import { freePort } from "../../scripts/postgres.mjs";
 import { writeEdge, type EdgeFolder } from "../../src/delivery/routes/edge/edge-folder.ts";
 import { followEdge, type FollowedEdge } from "../../src/delivery/routes/edge/follow-edge.ts";
+import { NGINX_MAPS } from "../../src/core/routes/edge/nginx-edge.ts";
 import { asked, Random } from "../oracles/random.ts";
 import { ask, PERSON, ROBOT, until } from "../support/ask.ts";
 import { testDelivery, type TestDelivery } from "../support/delivery.ts";
@@ -370,9 +371,7 @@ test("the command writes an edge's folder, tells who asks how it is, and forgets
   });
   const map = (): string => {
     try {
-      return ["hosts.map", "sites.map"]
-        .map((name) => readFileSync(join(live, "current", name), "utf8"))
-        .join("");
+      return NGINX_MAPS.map((name) => readFileSync(join(live, "current", `${name}.map`), "utf8")).join("");
     } catch {
       return ""; // it is not written yet
     }

@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { finished } from "node:stream/promises";
 import { promisify } from "node:util";
 import type { EdgeCounts, EdgeTable } from "../../../core/routes/edge/edge-table.ts";
-import { nginxEdge, nginxEntry, type EdgeOptions } from "../../../core/routes/edge/nginx-edge.ts";
+import { nginxEdge, nginxEntry, NGINX_MAPS, type EdgeOptions } from "../../../core/routes/edge/nginx-edge.ts";
 
 const run = promisify(execFile);
 const PIECE = 256 * 1024;
@@ -56,16 +56,17 @@ export async function writeEdge(
 }
 
 async function writeMaps(table: EdgeTable, version: string) {
-  const maps = { hosts: openMap(join(version, "hosts.map")), sites: openMap(join(version, "sites.map")) };
-  const size = { entries: 0, longest: 0 };
+  const maps = new Map(NGINX_MAPS.map((name) => [name, openMap(join(version, `${name}.map`))]));
+  const entries = new Map(NGINX_MAPS.map((name) => [name, 0]));
+  let longest = 0;
   const counts = table.write((site, entry) => {
     const { map, line } = nginxEntry(site, entry);
-    size.entries += 1;
-    size.longest = Math.max(size.longest, (entry.host ?? site.id).length + entry.key.length);
-    maps[map].add(line);
+    entries.set(map, entries.get(map)! + 1);
+    longest = Math.max(longest, (entry.host ?? site.id).length + entry.key.length);
+    maps.get(map)!.add(line);
   });
-  await Promise.all([maps.hosts.end(), maps.sites.end()]);
-  return { counts: Object.fromEntries(counts), size };
+  await Promise.all([...maps.values()].map((map) => map.end()));
+  return { counts: Object.fromEntries(counts), size: { most: Math.max(...entries.values()), longest } };
 }
 
 function openMap(path: string) {

@@ -540,12 +540,19 @@ describe("pages of ours in the look of one of theirs", () => {
     assert.ok(!page.includes("Theirs") && !page.includes("windows-1252"));
   });
 
-  test("where their page cannot be had, ours has its own look", async () => {
+  test("where their page cannot be had, the last one serves on, or ours has its own look", async () => {
     fails = true;
     await garden.call("PUT", "/sites/garden/rules", { version: 1, rules: [] });
     await delivery.level();
-    assert.match(await ours(), /~theme\/site\.css/);
-    assert.ok(delivery.reports.some((one) => /The frame of .* could not be had/.test(one)));
+    assert.match(await ours(), /<footer>Foot<\/footer>/, "the last one that was had serves on");
+    await until("it was told", () =>
+      delivery.reports.some((one) => /The frame of .* could not be had/.test(one)),
+    );
+    fails = false;
+    assert.equal((await use({ path: "/look", selector: "main" })).status, 200);
+    fails = true;
+    await delivery.level();
+    assert.match(await ours(), /~theme\/site\.css/, "of another one nothing is there yet");
     fails = false;
     await garden.call("PUT", "/sites/garden/rules", { version: 2, rules: [DEMO_RULES[0]] });
     await delivery.level();

@@ -1,6 +1,7 @@
-/** Resolves to true when the process is told to stop, to false when the time is over. */
+/** Whether the process was told to stop. */
 export interface Told {
   readonly isTold: boolean;
+  /** Resolves after so many milliseconds, or as soon as it is told. */
   rest(ms: number): Promise<void>;
 }
 

@@ -53,7 +53,7 @@ export function createFromCache({
   ): void {
     const { id } = asked.site.site;
     const how = from.doing === "untouched" ? undefined : readable(kept);
-    tally.add(id, { passed: 1, ...(how && { pages: 1 }) });
+    if (how) tally.add(id, { pages: 1 });
     if (!how) {
       sendKept(asked, kept, undefined, pseudonym);
       return end.answered();
@@ -68,18 +68,23 @@ export function createFromCache({
       end.answered();
     };
     if (kept.made?.stamp === from.stamp) return give(kept.made);
-    makeOf(kept, how, from.changes(), from.stamp).then(
-      (made) => {
-        kept.made = made;
-        cache.resized(cached.key);
-        give(made);
-      },
-      // What cannot be decoded goes on as it came.
-      () => {
-        sendKept(asked, kept, undefined, pseudonym);
-        end.answered();
-      },
-    );
+    void makeOf(kept, how, from.changes(), from.stamp)
+      .then(
+        (made) => {
+          kept.made = made;
+          cache.resized(cached.key);
+          give(made);
+        },
+        // What cannot be decoded goes on as it came.
+        () => {
+          sendKept(asked, kept, undefined, pseudonym);
+          end.answered();
+        },
+      )
+      .catch((error: unknown) => {
+        report("An answer that is kept could not be sent.", error);
+        asked.response.destroy();
+      });
   }
 
   async function refresh(
@@ -131,6 +136,7 @@ export function createFromCache({
     answer(asked, cached, from, end) {
       const found = cache.find(cached);
       if (!found) return false;
+      tally.add(asked.site.site.id, { passed: 1 });
       send(asked, cached, found.kept, from, end);
       if (found.isStale) void refresh(cached, found.kept, from);
       return true;

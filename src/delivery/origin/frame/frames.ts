@@ -19,15 +19,15 @@ export interface Frames {
 }
 
 interface Held {
-  /** What it was asked with. */
-  asked: string;
+  /** The site as it was when it was asked for: another one may have other rules. */
+  of: SiteIndex["site"];
   at: number;
   frame: Promise<FrameNow | undefined>;
   last: FrameNow | undefined;
   lastAt: number;
 }
 
-/** Fetches them when they are wanted, and again when they are a minute old, behind the reader's back. */
+/** Fetches them when they are wanted, and again when they are a minute old or the site has changed, behind the reader's back. */
 export function createFrames(
   read: (site: SiteIndex, path: string) => Promise<{ bytes: Uint8Array; type: string }>,
   report: (message: string, error: unknown) => void,
@@ -51,13 +51,18 @@ export function createFrames(
     async of(site) {
       const { origin, id, name } = site.site;
       if (origin?.comes !== "front" || !origin.frame) return undefined;
-      const asked = JSON.stringify([origin, site.site.rulesVersion, site.site.swaps]);
       const known = held.get(id);
-      const isSame = known?.asked === asked;
       const now = performance.now();
-      if (isSame && now - known.at < FRESH_MS) return known.frame;
-      const last = isSame && now - known.lastAt < KEPT_MS ? known.last : undefined;
-      const next: Held = { asked, at: now, frame: Promise.resolve(last), last, lastAt: known?.lastAt ?? now };
+      if (known?.of === site.site && now - known.at < FRESH_MS) return known.frame;
+      const last =
+        known && isSameFrame(known.of, site.site) && now - known.lastAt < KEPT_MS ? known.last : undefined;
+      const next: Held = {
+        of: site.site,
+        at: now,
+        frame: Promise.resolve(last),
+        last,
+        lastAt: known?.lastAt ?? now,
+      };
       const frame = fetched(site, origin.frame).then(
         (made) => {
           next.last = made;
@@ -75,6 +80,11 @@ export function createFrames(
       return next.frame;
     },
   };
+}
+
+function isSameFrame(a: SiteIndex["site"], b: SiteIndex["site"]): boolean {
+  const told = ({ origin }: SiteIndex["site"]): string => JSON.stringify([origin?.address, origin?.frame]);
+  return told(a) === told(b);
 }
 
 // Its menus and footers carry links as any page of the origin does.

@@ -256,7 +256,7 @@ export const n30Days = "30 days";
 export const n90Days = "90 days";
 export const tracksOnTheWay = "Track links on the way to readers";
 export const tracksOnTheWayMeans =
-  "On pages that come through us from elsewhere, links to it without our tracking become tracked ones";
+  "On pages that come through us from elsewhere, links to it without our tracking get it";
 export const paysByTheReferrer = "Pays by the referrer";
 export const paysByTheReferrerNoreferrerWouldCost =
   "Pays by the referrer: noreferrer would cost the commission";

@@ -25,6 +25,7 @@ import { NO_PROXY } from "../src/incoming/proxy-trust.ts";
 import { freePort } from "../scripts/postgres.mjs";
 import { startProcess } from "./started.ts";
 import { load, type Measured } from "./wrk.ts";
+import { median } from "./median.ts";
 
 const ROUTES = 1_000_000;
 const ROUNDS = 7;
@@ -65,8 +66,8 @@ export async function edge(only?: string): Promise<void> {
       >;
     });
     const of = (who: "logged" | "silent" | "bare"): number =>
-      middle(rounds.map((round) => round[who].perSecond));
-    const share = middle(rounds.map((round) => round.logged.perSecond / round.silent.perSecond));
+      median(rounds.map((round) => round[who].perSecond));
+    const share = median(rounds.map((round) => round.logged.perSecond / round.silent.perSecond));
     console.log(
       `an edge with ${ROUTES.toLocaleString("en")} routes: ${Math.round(of("logged"))} redirects a second with its log, ${Math.round(of("silent"))} without (${share.toFixed(2)} of it; target: at least 0.90), ${Math.round(of("bare"))} of the bare Node server; errors ${rounds.reduce((sum, round) => sum + round.logged.errors, 0)}`,
     );
@@ -188,8 +189,4 @@ async function collecting(folder: string): Promise<void> {
   console.log(
     `collecting: ${Math.round(LINES / seconds).toLocaleString("en")} lines a second, ${(bytes / seconds / 1e6).toFixed(0)} MB (target: at least 100,000)`,
   );
-}
-
-function middle(values: readonly number[]): number {
-  return [...values].sort((a, b) => a - b)[values.length >> 1]!;
 }

@@ -8,6 +8,7 @@ import { migrate } from "../src/store/ground/migrate.ts";
 import { openStore, type Store } from "../src/store/ground/store.ts";
 import { startProcess, type Started } from "./started.ts";
 import { load, type Measured } from "./wrk.ts";
+import { median } from "./median.ts";
 
 const ROUNDS = 7;
 const SECONDS = 3;
@@ -45,10 +46,10 @@ export async function front(): Promise<void> {
     const { body } = await asked(ours.port, "/p/1", new Agent());
     if (!/rel="[^"]*sponsored/.test(body)) throw new Error("the pages are not rewritten");
     const rounds = turns(folder, bare, ours);
-    const median = (of: (round: (typeof rounds)[number]) => number): number => middle(rounds.map(of));
-    const share = median((round) => round.ours.perSecond / round.bare.perSecond);
+    const middleOf = (of: (round: (typeof rounds)[number]) => number): number => median(rounds.map(of));
+    const share = middleOf((round) => round.ours.perSecond / round.bare.perSecond);
     console.log(
-      `rewritten by ${RULES} rules: ${Math.round(median(({ ours: one }) => one.perSecond))} pages a second against ${Math.round(median(({ bare: one }) => one.perSecond))} of the bare proxy, ${share.toFixed(2)} of it (target: at least 0.60); per round ${rounds.map((round) => (round.ours.perSecond / round.bare.perSecond).toFixed(2)).join(", ")}; errors ${rounds.reduce((sum, round) => sum + round.ours.errors, 0)}`,
+      `rewritten by ${RULES} rules: ${Math.round(middleOf(({ ours: one }) => one.perSecond))} pages a second against ${Math.round(middleOf(({ bare: one }) => one.perSecond))} of the bare proxy, ${share.toFixed(2)} of it (target: at least 0.60); per round ${rounds.map((round) => (round.ours.perSecond / round.bare.perSecond).toFixed(2)).join(", ")}; errors ${rounds.reduce((sum, round) => sum + round.ours.errors, 0)}`,
     );
     const [theirs, own] = [await firstByte(bare.port), await firstByte(ours.port)];
     console.log(
@@ -77,9 +78,9 @@ function keptPages(folder: string, { port }: Started): void {
     const b = run(first ? ["/published"] : kept);
     return first ? { kept: a, published: b } : { kept: b, published: a };
   });
-  const share = middle(rounds.map((round) => round.kept.perSecond / round.published.perSecond));
+  const share = median(rounds.map((round) => round.kept.perSecond / round.published.perSecond));
   const of = (who: "kept" | "published"): number =>
-    Math.round(middle(rounds.map((round) => round[who].perSecond)));
+    Math.round(median(rounds.map((round) => round[who].perSecond)));
   console.log(
     `kept answers: ${of("kept")} a second against ${of("published")} of a published page, ${share.toFixed(2)} of it (target: at least 0.80)`,
   );
@@ -128,7 +129,7 @@ async function firstByte(port: number): Promise<number> {
   const took: number[] = [];
   for (let at = 0; at < FIRST_BYTES; at += 1) took.push((await asked(port, `/p/${at % 20}`, agent)).firstMs);
   agent.destroy();
-  return middle(took);
+  return median(took);
 }
 
 async function largePage({ port, child }: Started): Promise<void> {
@@ -141,10 +142,6 @@ async function largePage({ port, child }: Started): Promise<void> {
   console.log(
     `a page of ${Math.round(bytes / 1e6)} MB: at most ${Math.round(most - before)} MB more than the ${Math.round(before)} before (target: at most 20)`,
   );
-}
-
-function middle(numbers: readonly number[]): number {
-  return [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)]!;
 }
 
 async function siteOf(store: Store, port: number): Promise<void> {

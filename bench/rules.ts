@@ -30,6 +30,7 @@ import { openStore } from "../src/store/ground/store.ts";
 import { openSite, type OpenSite } from "../src/desk/sites/open-site.ts";
 import type { WithStore, WithDeliveryPort, WithReport } from "../src/desk/ground/parts.ts";
 import { linksQuery } from "../src/contract/ledger.ts";
+import { median } from "./median.ts";
 
 const ACTOR = { name: "Bench", role: "owner" } as const;
 const ROUNDS = 5;
@@ -300,8 +301,4 @@ async function timedAsync(work: () => Promise<void>): Promise<number> {
 
 function seconds(ms: number): string {
   return `${(ms / 1000).toFixed(1)} s`;
-}
-
-function median(numbers: readonly number[]): number {
-  return [...numbers].sort((a, b) => a - b)[Math.floor(numbers.length / 2)]!;
 }

@@ -3,6 +3,7 @@ import { chromium, type BrowserContext, type Page } from "playwright-core";
 import { DEMO_SIGN_IN } from "../demo/people.ts";
 import { CHROMIUM } from "../scripts/chromium.mjs";
 import { serveDemo } from "./demo-workspace.ts";
+import { median } from "./median.ts";
 
 /** Screens, and the words that their first rows or text show. */
 const SCREENS: readonly (readonly [path: string, rows: string])[] = [
@@ -185,8 +186,4 @@ async function opened(context: BrowserContext, path: string, rows: string): Prom
     scriptKb: Math.round(bytes / 1000),
     requests,
   };
-}
-
-function median(values: readonly number[]): number {
-  return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 }

@@ -32,6 +32,7 @@ import type { FrontAsked, FrontEnd } from "./asked.ts";
 import { maybeCoded } from "./coded.ts";
 import type { FrontTally } from "./counts.ts";
 import { handOver } from "./hand-over.ts";
+import { rawFields } from "./raw-fields.ts";
 import { changing, looking, type Passage } from "./rewriting.ts";
 
 /** How long an origin may take to begin its answer, and to go on with it: an event stream may be silent for minutes. */
@@ -165,7 +166,7 @@ export function createFront({ judge, trust, tally, pseudonym, paid, report }: Fr
       const { origin } = site.site;
       if (!origin) throw new Error("the site has no origin");
       const { statusCode, headers, body } = await dispatcher.request({
-        origin: new URL(origin.address).origin,
+        origin: originIn(origin.address),
         path,
         method: "GET",
         headers: { Host: site.primary, Accept: "text/html", Via: `1.1 ${pseudonym}` },
@@ -469,11 +470,6 @@ class Passing implements Dispatcher.DispatchHandler {
     if (pairs.length > 0) response.addTrailers(pairs);
     response.end();
   }
-}
-
-function rawFields(raw: Dispatcher.DispatchController["rawHeaders"]): string[] {
-  if (!Array.isArray(raw)) return [];
-  return raw.map((one) => (typeof one === "string" ? one : one.toString("latin1")));
 }
 
 function splitLinks(link: string): string[] {

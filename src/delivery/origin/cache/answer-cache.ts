@@ -82,10 +82,7 @@ export class AnswerCache {
     return (this.kept.get(asked.key) ?? []).find(
       (kept) =>
         (kept.isForAll || !hasCookie(asked)) &&
-        kept.policy.evaluateRequest({
-          ...request,
-          headers: { ...request.headers, "cache-control": "max-stale" },
-        }).response !== undefined &&
+        isOfRequest(kept.policy, request) &&
         !kept.policy.revalidatedPolicy(request, { status: 503, headers: {} }).modified,
     );
   }
@@ -135,7 +132,7 @@ export class AnswerCache {
 
   /** Fields by which the origin is asked whether a kept answer is still its own. */
   confirmingFields(asked: CacheAsked, kept: KeptAnswer): Record<string, string> {
-    const { headers } = { headers: kept.policy.revalidationHeaders(requestOf(asked)) };
+    const headers = kept.policy.revalidationHeaders(requestOf(asked));
     const told: Record<string, string> = {};
     for (const name of ["if-none-match", "if-modified-since"]) {
       const value = headers[name];
@@ -159,9 +156,7 @@ export class AnswerCache {
     const request = requestOf(asked);
     // Whatever would answer the same request is replaced.
     const others = (this.kept.get(asked.key) ?? []).filter(
-      ({ policy }) =>
-        policy.evaluateRequest({ ...request, headers: { ...request.headers, "cache-control": "max-stale" } })
-          .response === undefined && !policy.stale(),
+      ({ policy }) => !isOfRequest(policy, request) && !policy.stale(),
     );
     this.kept.set(asked.key, [kept, ...others].slice(0, MAX_VARIANTS));
   }
@@ -180,6 +175,14 @@ function isAsked({ method, fields }: CacheAsked): boolean {
   for (const name of ["range", "authorization", "if-match", "if-unmodified-since", "upgrade"])
     if (fieldOf(fields, name) !== undefined) return false;
   return true;
+}
+
+// Whether a kept answer, however old, is one to this request.
+function isOfRequest(policy: CachePolicy, { headers, ...request }: CachePolicy.HttpRequest): boolean {
+  return (
+    policy.evaluateRequest({ ...request, headers: { ...headers, "cache-control": "max-stale" } }).response !==
+    undefined
+  );
 }
 
 function hasCookie({ fields }: CacheAsked): boolean {

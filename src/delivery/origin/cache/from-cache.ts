@@ -3,6 +3,7 @@ import type { FrontChanges } from "../../../core/origin/front/front-rewriter.ts"
 import type { FrontTally } from "../counts.ts";
 import type { FrontAsked, FrontEnd } from "../asked.ts";
 import { AnswerCache, type CacheAsked, type KeptAnswer, type MadeAnswer } from "./answer-cache.ts";
+import { rawFields } from "../raw-fields.ts";
 import { makeOf, readable, sendKept } from "./send-kept.ts";
 
 /** What is made of an answer on its way, and how its origin is asked. */
@@ -103,9 +104,7 @@ export function createFromCache({
         headers: [...fields(), ...confirming],
         responseHeaders: "raw",
       });
-      const raw = (headers as unknown as (string | Buffer)[]).map((one) =>
-        typeof one === "string" ? one : one.toString("latin1"),
-      );
+      const raw = rawFields(headers);
       if (statusCode === 304) {
         await body.dump();
         return cache.confirm(cached, kept, raw);

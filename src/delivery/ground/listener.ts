@@ -237,13 +237,13 @@ function passOn(
   place: Place,
   missed?: { asked: Asked; key: string },
 ): void {
-  const { request, response, began } = asked;
+  const { request, response, seen, target, began } = asked;
   const { site, host } = place;
   const generation = parts.index.generation();
   parts.front.pass(
-    { ...asked, site, host, generation },
+    { request, response, seen, target, site, host, generation },
     {
-      ...(missed && { missed: () => void missedThere(parts, place, missed) }),
+      missed: missed && (() => void missedThere(parts, place, missed)),
       answered: () => count(parts, "front", began),
       failed(status, reason) {
         parts.report(`The origin of ${site.site.name} ${reason}.`, undefined);

@@ -18,7 +18,7 @@ export interface FrontAsked {
 /** What becomes of a request beside its answer. */
 export interface FrontEnd {
   /** The origin has nothing there: it is answered as a miss. Absent for what no page is. */
-  missed?: () => void;
+  missed?: (() => void) | undefined;
   /** The origin cannot be had: why, in words that go on from its address. Nothing was sent. */
   failed(status: 502 | 504 | 508, reason: string): void;
   /** The origin's answer is on its way. */

@@ -25,6 +25,10 @@ export interface KeptAnswer {
   body: Buffer;
   /** It says itself that it is for everybody, whatever cookies they send. */
   isForAll: boolean;
+  /** The names of the fields of a request by which it is chosen (`Vary`), in lower case. */
+  varies: readonly string[];
+  /** To requests with these words in those fields it is fresh until then (in milliseconds), as the policy said. */
+  fresh?: { by: string; until: number } | undefined;
   /** What was made of it on its way, by what it was changed by. */
   made?: MadeAnswer;
 }
@@ -65,12 +69,19 @@ export class AnswerCache {
 
   /** What may be sent for a request without waiting for the origin. */
   find(asked: CacheAsked): Found | undefined {
-    if (!isAsked(asked)) return undefined;
-    const request = requestOf(asked);
-    for (const kept of this.kept.get(asked.key) ?? []) {
+    const variants = this.kept.get(asked.key);
+    if (!variants || !isAsked(asked)) return undefined;
+    let request: CachePolicy.HttpRequest | undefined;
+    for (const kept of variants) {
       if (!kept.isForAll && hasCookie(asked)) continue;
-      const { response, revalidation } = kept.policy.evaluateRequest(request);
-      if (response && !revalidation?.synchronous) return { kept, isStale: revalidation !== undefined };
+      const by = chosenBy(asked, kept.varies);
+      if (by !== undefined && kept.fresh?.by === by && Date.now() < kept.fresh.until)
+        return { kept, isStale: false };
+      const { response, revalidation } = kept.policy.evaluateRequest((request ??= requestOf(asked)));
+      if (!response || revalidation?.synchronous) continue;
+      if (by !== undefined && !revalidation)
+        kept.fresh = { by, until: Date.now() + kept.policy.timeToLive() };
+      return { kept, isStale: revalidation !== undefined };
     }
     return undefined;
   }
@@ -115,7 +126,11 @@ export class AnswerCache {
       },
       end: () => {
         if (bytes > MAX_ANSWER) return;
-        this.put(asked, { policy, status, words, fields, body: Buffer.concat(chunks), isForAll });
+        const varies = (headers.vary ?? "")
+          .toLowerCase()
+          .split(/[\s,]+/)
+          .filter(Boolean);
+        this.put(asked, { policy, status, words, fields, body: Buffer.concat(chunks), isForAll, varies });
       },
     };
   }
@@ -127,7 +142,10 @@ export class AnswerCache {
       headers: objectOf(fields),
     });
     if (modified) this.drop(asked.key, kept);
-    else kept.policy = policy;
+    else {
+      kept.policy = policy;
+      kept.fresh = undefined;
+    }
   }
 
   /** Fields by which the origin is asked whether a kept answer is still its own. */
@@ -183,6 +201,15 @@ function isOfRequest(policy: CachePolicy, { headers, ...request }: CachePolicy.H
     policy.evaluateRequest({ ...request, headers: { ...headers, "cache-control": "max-stale" } }).response !==
     undefined
   );
+}
+
+// By what a kept answer is chosen; undefined for a request that says itself what it would have (RFC 9111 section 5.2.1).
+function chosenBy({ method, fields }: CacheAsked, varies: readonly string[]): string | undefined {
+  if (fieldOf(fields, "cache-control") !== undefined || fieldOf(fields, "pragma") !== undefined)
+    return undefined;
+  let by = method;
+  for (const name of varies) by += `\n${fieldOf(fields, name) ?? ""}`;
+  return by;
 }
 
 function hasCookie({ fields }: CacheAsked): boolean {

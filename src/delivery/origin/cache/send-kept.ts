@@ -2,8 +2,9 @@ import type { IncomingMessage, ServerResponse } from "node:http";
 import { answerFields, fieldOf, without, type RawFields } from "../../../core/origin/front/fields.ts";
 import type { FrontChanges } from "../../../core/origin/front/front-rewriter.ts";
 import { rewritable, rewrittenFields, type Rewritable } from "../../../core/origin/front/rewritable.ts";
-import { maybeCoded } from "../coded.ts";
-import { changing } from "../rewriting.ts";
+import { ChangedPage } from "../changing/changed-page.ts";
+import { maybeCoded } from "../changing/coded.ts";
+import { changing, changingCoded, type PassageEnd } from "../changing/rewriting.ts";
 import type { KeptAnswer, MadeAnswer } from "./answer-cache.ts";
 
 /** How a kept answer is read to change its links; undefined for one that goes on as it is. */
@@ -21,17 +22,17 @@ export function makeOf(
 ): Promise<MadeAnswer> {
   return new Promise((resolve, reject) => {
     const chunks: Buffer[] = [];
-    let changed = 0;
-    const passage = changing(changes, how.coding, {
+    const page = new ChangedPage(changes);
+    const end: PassageEnd = {
       put: (bytes) => {
         chunks.push(bytes);
         return true;
       },
-      ended: () => resolve({ stamp, body: Buffer.concat(chunks), links: passage.links, changed }),
+      ended: () => resolve({ stamp, body: Buffer.concat(chunks), links: page.links, changed: page.changed }),
       drained: () => undefined,
       failed: reject,
-      changed: () => void (changed += 1),
-    });
+    };
+    const passage = how.coding === undefined ? changing(page, end) : changingCoded(page, how.coding, end);
     passage.write(body);
     passage.end();
   });

@@ -8,7 +8,7 @@ import {
   createDeflate,
 } from "node:zlib";
 import type { Transform } from "node:stream";
-import type { Coding } from "../../core/origin/front/rewritable.ts";
+import type { Coding } from "../../../core/origin/front/rewritable.ts";
 
 /** A body is decoded up to so many bytes: what grows beyond is no page. */
 export const MOST_DECODED = 64 * 1024 * 1024;

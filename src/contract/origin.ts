@@ -16,7 +16,7 @@ import {
   readNowSchema,
 } from "../core/origin/origin.ts";
 import { TODO_STATES, todoSchema } from "../core/origin/todo.ts";
-import { call, listOf } from "./ground/call.ts";
+import { LOOKED_AT, call, listOf } from "./ground/call.ts";
 import { listQuery } from "./ground/lists.ts";
 
 export const readingsQuery = listQuery.extend({
@@ -102,6 +102,12 @@ export const origin = {
     role: "editor",
     body: frameLookSchema,
     answer: frameAreasSchema,
+  }),
+  shownPage: call("GET", "/sites/:site/origin/frame/page", {
+    summary: "A page of the origin without what runs in it, to point at its content area",
+    role: "editor",
+    query: z.object({ path: frameLookSchema.shape.path }),
+    html: { shownWithin: LOOKED_AT },
   }),
   checkFront: call("POST", "/sites/:site/origin/front/check", {
     summary: "What would happen if readers were sent to us, and the lines that send them",

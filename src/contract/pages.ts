@@ -15,7 +15,7 @@ import {
   visitSchema,
   visitAnswerSchema,
 } from "../core/pages/page.ts";
-import { TEXT_BODY, call, listOf } from "./ground/call.ts";
+import { LOOKED_AT, TEXT_BODY, call, listOf } from "./ground/call.ts";
 import { importQuery, MAX_IMPORT, importReportSchema, exportQuery } from "../core/pages/transfer.ts";
 
 /** The calls about pages. */
@@ -88,10 +88,7 @@ export const pages = {
     summary: "The whole document as readers get it; with draft=1 as they would get the draft",
     role: "reader",
     query: z.object({ draft: z.enum(["0", "1"]).optional() }),
-    html: {
-      shownWithin:
-        "default-src 'none'; style-src http: https: 'unsafe-inline'; img-src http: https: data:; font-src http: https:; base-uri http: https:; sandbox allow-same-origin",
-    },
+    html: { shownWithin: LOOKED_AT },
   }),
   revisions: call("GET", "/sites/:site/pages/:id/revisions", {
     summary: "The versions of a page that were kept, newest first",

@@ -18,6 +18,39 @@ async function accessible(page: Page, screen: string): Promise<void> {
 
 const HOST = "saltmarsh-notes.localhost";
 
+test("the content area of a page there is pointed at, widened, and typed", async () => {
+  const { context, page } = await app.signedIn();
+  await page.goto("/saltmarsh-notes/origin/front");
+  await takenOver(page);
+  const form = page.getByRole("form", { name: "Pages of ours in their look" });
+  await form.getByRole("button", { name: "Show it" }).click();
+  const shown = page.frameLocator('iframe[title="The page there"]');
+  const selector = form.getByRole("textbox", { name: "Its content area" });
+  await shown.locator("main p").first().click();
+  assert.equal(await selector.inputValue(), "article");
+  await shown.locator("footer p, footer a").first().click();
+  assert.match(await selector.inputValue(), /footer/);
+  const around = form.getByRole("group", { name: "Around it:" });
+  await shown.locator("main p").first().click();
+  await around.getByRole("button").first().click();
+  const widened = await selector.inputValue();
+  assert.ok(
+    await shown
+      .locator(widened)
+      .first()
+      .evaluate((element) => element.matches("[data-maprope-area]")),
+    widened,
+  );
+  await selector.fill("main");
+  await shown.locator("main[data-maprope-area]").waitFor();
+  await accessible(page, "pointing at a content area");
+  await form.getByRole("button", { name: "Use this look" }).click();
+  await page.getByText("Pages that are written here stand in that look").first().waitFor();
+  await form.getByRole("button", { name: "Use our own look" }).click();
+  await page.getByText("Pages that are written here have their own look again").first().waitFor();
+  await context.close();
+});
+
 test("from naming an address to a marked link in a page of the other system", async () => {
   const { context, page } = await app.signedIn();
   const api = `/api/v1/sites/saltmarsh-notes/origin`;

@@ -6,6 +6,10 @@ import { wholeListQuery } from "./lists.ts";
 
 export type Method = "GET" | "POST" | "PUT" | "PATCH" | "DELETE";
 
+/** Within what a page of a site is shown in a frame of the workspace: with its look, and nothing in it that runs. */
+export const LOOKED_AT =
+  "default-src 'none'; style-src http: https: 'unsafe-inline'; img-src http: https: data:; font-src http: https:; base-uri http: https:; sandbox allow-same-origin";
+
 /** A file as an answer: its name and content. */
 export interface FileAnswer {
   name: string;

@@ -502,6 +502,10 @@ describe("pages of ours in the look of one of theirs", () => {
   test("the page is named and its area chosen of those that it has; what cannot serve is said at its field", async () => {
     const looked = await garden.call("POST", "/sites/garden/origin/frame/look", { path: "/look" });
     assert.deepEqual(looked.body.areas, [{ selector: "main", words: 1, begins: "Theirs" }]);
+    const seen = await garden.call("GET", "/sites/garden/origin/frame/page?path=/look");
+    assert.equal(seen.status, 200);
+    assert.match(String(seen.body), /<base href="http:\/\/[^"]*\/look"><meta charset=windows-1252><title>Theirs.*Café/s);
+    assert.equal((await garden.call("GET", "/sites/garden/origin/frame/page?path=/text")).status, 422);
     for (const [path, selector, at, says] of [
       ["/look", "#nothing", "frame.selector", /has nothing that “#nothing” selects/],
       ["/look", "a[", "frame.selector", /no selector/],

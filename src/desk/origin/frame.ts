@@ -1,5 +1,6 @@
 import type { FrontState } from "../../core/origin/origin.ts";
 import { areasIn, cutFrame, selectorFault, type Area } from "../../core/origin/frame/frame.ts";
+import { lookedAt } from "../../core/origin/frame/looked-at.ts";
 import { textOf } from "../../core/origin/text-of.ts";
 import type { Actor } from "../../core/people/actor.ts";
 import type { SiteOrigin } from "../../core/sites/site-origin.ts";
@@ -48,6 +49,17 @@ export async function lookForAreas(
   path: string,
 ): Promise<{ areas: Area[] }> {
   return { areas: areasIn(await pageThere(desk, site, path, "path")) };
+}
+
+/** A page of the origin as the team looks at it to point at its content area: its own look, and nothing that runs. */
+export async function pageToPointAt(
+  desk: WithStore & WithOutgoing,
+  site: OpenSite,
+  path: string,
+): Promise<string> {
+  const html = await pageThere(desk, site, path, "path");
+  const { address } = await originRow(desk, site);
+  return lookedAt(html, new URL(path, address).href);
 }
 
 async function pageThere(

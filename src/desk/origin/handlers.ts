@@ -31,6 +31,7 @@ export const originHandlers: Handlers<typeof contract, Reading & WithReport & Wi
   setFront: ({ desk, actor, site, body }) => front.changeFront(desk, actor, site, body),
   setFrame: ({ desk, actor, site, body }) => frame.changeFrame(desk, actor, site, body.frame),
   lookForAreas: ({ desk, site, body }) => frame.lookForAreas(desk, site, body.path),
+  shownPage: ({ desk, site, query }) => frame.pageToPointAt(desk, site, query.path),
   checkFront: ({ desk, site }) => front.checkFront(desk, site),
   pages: ({ desk, site, query }) => origins.listOrigin(desk, site, query),
   todos: ({ desk, site, query }) => listOfTodos(desk, site, query),

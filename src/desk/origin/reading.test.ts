@@ -54,6 +54,19 @@ const outside: Record<string, Page> = {
   "/gone": { status: 404 },
 };
 
+// An index that names itself and five hundred others; all of them name more than anybody reads.
+const VAST = "https://vast.example";
+function vast(path: string): Page | undefined {
+  const list = (root: string, each: string, many: number, of: (at: number) => string): Page => ({
+    body: `<${root}>${Array.from({ length: many }, (_, at) => `<${each}><loc>${VAST}${of(at)}</loc></${each}>`).join("")}</${root}>`,
+  });
+  if (path === "/sitemap.xml")
+    return list("sitemapindex", "sitemap", 501, (at) => (at === 0 ? path : `/map-${at}.xml`));
+  const map = /^\/map-(\d+)\.xml$/.exec(path)?.[1];
+  if (map === "1") return list("sitemapindex", "sitemap", 50_000, (at) => `/deeper-${at}.xml`);
+  return map === undefined ? undefined : list("urlset", "url", 50_000, (at) => `/part-${map}/${at}`);
+}
+
 let garden: TestDesk;
 const asked: string[] = [];
 before(async () => {
@@ -63,7 +76,8 @@ before(async () => {
     fetch: async (address, { headers = {} }): Promise<Fetched> => {
       const url = new URL(address);
       asked.push(`${url.pathname}${url.search}${headers["if-none-match"] ? " again" : ""}`);
-      const page = url.origin === ORIGIN ? outside[`${url.pathname}${url.search}`] : undefined;
+      const there = `${url.pathname}${url.search}`;
+      const page = url.origin === ORIGIN ? outside[there] : url.origin === VAST ? vast(there) : undefined;
       if (!page) return { ok: true, status: 404, headers: {}, bytes: new Uint8Array() };
       const isSame = page.headers?.etag !== undefined && page.headers.etag === headers["if-none-match"];
       return {
@@ -335,4 +349,19 @@ test("what is read is changed over the version that was read; written here again
   assert.equal((await garden.call("DELETE", "/sites/garden/origin")).status, 204);
   assert.equal((await garden.call("GET", "/sites/garden/origin")).status, 404);
   assert.equal((await garden.call("GET", "/sites/garden/links")).body.total, 0);
+});
+
+test("of an index that names itself and millions of addresses, some are kept and the rest is counted", async () => {
+  await garden.call("PUT", "/sites/garden/origin", { address: VAST, settings: { pauseMs: 0 } });
+  asked.length = 0;
+  const looked = await job("POST", "/sites/garden/origin/look");
+  assert.equal(looked.state, "done", JSON.stringify(looked.problem));
+  assert.deepEqual(
+    asked.filter((path) => path.endsWith(".xml")),
+    ["/sitemap.xml", "/map-1.xml", "/map-2.xml", "/map-3.xml"],
+  );
+  const { pages, parts, documentsLeft } = looked.result;
+  assert.equal(pages, 100_001);
+  assert.deepEqual(parts.map(({ part }: { part: string }) => part).sort(), ["", "part-2", "part-3"]);
+  assert.equal(documentsLeft, 496 + 50_001);
 });

@@ -9,8 +9,12 @@ export const whatAFrameIs =
   "Pages and landing pages that are written here can stand in the look of any page there: it is named once, with the place where its text stands.";
 export const isFramed = (path: Value) => `Pages that are written here stand in the look of ${path}.`;
 export const page = "A page there";
-export const showItsParts = "Show its parts";
-export const whereDoesItsTextStand = "Where does its text stand?";
+export const showItsParts = "Show it";
+export const pointAtIt =
+  "Point at where its text stands, and click. Where your browser cannot reach the site, its look is missing here.";
+export const thePageThere = "The page there";
+export const around = "Around it:";
+export const whereDoesItsTextStand = "Or choose one of its parts";
 export const wordsIn = (words: number) => counted(words, "word", "words");
 export const noAreas = "Nothing in it tells where its text stands: name it by a selector.";
 export const contentArea = "Its content area";

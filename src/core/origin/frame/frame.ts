@@ -43,7 +43,7 @@ export function cutFrame(html: string, selector: string): CutFrame {
     return { ok: false, reason: `has no content area at “${selector}”: it is a ${area.name} element` };
   const inner = insideOf(area, html);
   const [head] = getElementsByTagName("head", document, true, 1);
-  const headAt = head ? insideOf(head, html).start : startOf(document, html);
+  const headAt = headStart(document, html);
   if (headAt > inner.start) return { ok: false, reason: `has its head behind what “${selector}” selects` };
   const gone = (head ? ownOf(head) : []).map(
     ({ startIndex, endIndex }) => [startIndex!, endIndex! + 1] as const,
@@ -68,8 +68,10 @@ function insideOf(element: Element, html: string): { start: number; end: number 
   return { start, end: isWritten ? tag : Math.max(start, end) };
 }
 
-// Behind the doctype and the start of html, where a page has no head of its own.
-function startOf(document: Document, html: string): number {
+/** Where the head of a page begins: behind its tag, or behind the doctype and the start of html where it is left out. */
+export function headStart(document: Document, html: string): number {
+  const [head] = getElementsByTagName("head", document, true, 1);
+  if (head) return insideOf(head, html).start;
   const [root] = getElementsByTagName("html", document, true, 1);
   if (root) return html.indexOf(">", root.startIndex!) + 1;
   const doctype = /^\s*<!doctype[^>]*>/i.exec(html);

@@ -41,18 +41,22 @@ export async function lookAtOrigin(
   const front = isBarred ? NOT_ASKED : await pageAt(desk, origin, signal);
   if (front.fault !== null) documents.push({ address: origin, kind: "page", pages: 0, fault: front.fault });
   await keep(desk, site, origin, [{ address: origin, changed: null }]);
-  const seen = new Set<string>();
-  const waiting = [
-    ...robots.sitemaps,
-    ...(isBarred ? [] : [addressOnOrigin("/sitemap.xml", origin)]),
-    ...(front.page?.feeds ?? []),
-  ];
+  const named = new Set<string>();
   let kept = 0;
   let left = 0;
-  for (let next = waiting.shift(); next !== undefined; next = waiting.shift()) {
-    if (seen.has(next)) continue;
-    seen.add(next);
-    if (seen.size > MOST_DOCUMENTS || kept >= MOST_ADDRESSES) {
+  // An index may name itself, or more than anybody reads.
+  const name = (address: string): void => {
+    if (named.size < MOST_DOCUMENTS) named.add(address);
+    else if (!named.has(address)) left += 1;
+  };
+  robots.sitemaps.forEach(name);
+  if (!isBarred) name(addressOnOrigin("/sitemap.xml", origin));
+  front.page?.feeds.forEach(name);
+  let looked = 0;
+  // What is named meanwhile comes at its end.
+  for (const next of named) {
+    looked += 1;
+    if (kept >= MOST_ADDRESSES) {
       left += 1;
       continue;
     }
@@ -65,13 +69,13 @@ export async function lookAtOrigin(
         documents.push({ address: next, kind: isFeed ? "feed" : "sitemap", pages: 0, fault: read });
     } else if (read.kind === "index") {
       documents.push({ address: next, kind: "index", pages: read.addresses.length, fault: null });
-      waiting.push(...read.addresses.map(({ address }) => address));
+      for (const { address } of read.addresses) name(address);
     } else {
       const pages = await keep(desk, site, origin, read.addresses.slice(0, MOST_ADDRESSES - kept));
       kept += pages;
       documents.push({ address: next, kind: isFeed ? "feed" : "sitemap", pages, fault: null });
     }
-    await progress.step(seen.size, seen.size + waiting.length);
+    await progress.step(looked, named.size);
   }
   const linked = (front.page?.links ?? []).filter((link) => !link.nofollow);
   await keep(
@@ -94,7 +98,7 @@ export async function lookAtOrigin(
   const found: Found = {
     robots: robots.says,
     delaySeconds: robots.delaySeconds,
-    documents: documents.slice(0, MOST_SHOWN),
+    documents: mostTelling(documents),
     documentsLeft: left + Math.max(0, documents.length - MOST_SHOWN),
     pages: parts.reduce((sum, { pages }) => sum + pages, 0),
     parts,
@@ -104,6 +108,15 @@ export async function lookAtOrigin(
   };
   await noteFound(desk.store, { site: site.id, found });
   return found;
+}
+
+// Of more than are shown, those that could not be read.
+function mostTelling(documents: Found["documents"]): Found["documents"] {
+  if (documents.length <= MOST_SHOWN) return documents;
+  const [faulty, others] = [true, false].map((is) =>
+    documents.filter(({ fault }) => (fault !== null) === is),
+  );
+  return [...faulty!, ...others!].slice(0, MOST_SHOWN);
 }
 
 const NOT_ASKED = { page: undefined, fault: null } as const;

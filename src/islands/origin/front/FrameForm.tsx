@@ -1,4 +1,5 @@
 import { useMutation } from "@tanstack/react-query";
+import { useCallback } from "react";
 import type { FrontState } from "../../../core/origin/origin.ts";
 import type { Site } from "../../../core/sites/site.ts";
 import { api, messageOf } from "../../../ui/client/api.ts";
@@ -8,6 +9,7 @@ import { TextField } from "../../../ui/form/fields.tsx";
 import { useSavedForm } from "../../../ui/form/use-saved-form.ts";
 import { notify } from "../../../ui/notices/notices.ts";
 import * as say from "../frame-words.ts";
+import { PointAtArea } from "./PointAtArea.tsx";
 
 /** Which page of the origin serves pages of ours as a frame, and where in it their content stands. */
 export function FrameForm({ site, front }: { site: Site; front: FrontState }) {
@@ -34,6 +36,11 @@ export function FrameForm({ site, front }: { site: Site; front: FrontState }) {
     onError: (error) => notify(messageOf(error), { tone: "failed" }),
   });
   const chosen = form.watch("selector");
+  const { setValue } = form;
+  const choose = useCallback(
+    (selector: string) => setValue("selector", selector, { shouldDirty: true, shouldValidate: true }),
+    [setValue],
+  );
   return (
     <Form
       of={form}
@@ -62,42 +69,55 @@ export function FrameForm({ site, front }: { site: Site; front: FrontState }) {
         <h2 className="font-semibold">{say.frame}</h2>
         <p className="text-sm text-quiet">{frame ? say.isFramed(frame.path) : say.whatAFrameIs}</p>
       </div>
-      <TextField name="path" label={say.page} mono />
-      <button
-        type="button"
-        className="action justify-self-start py-0.5"
-        disabled={look.isPending}
-        onClick={() => {
-          form.clearErrors();
-          look.mutate(form.getValues("path"));
-        }}
+      <div
+        className={
+          look.data
+            ? "grid items-start gap-x-8 gap-y-3 grid-cols-[minmax(0,1fr)] lg:grid-cols-[22rem_minmax(0,1fr)]"
+            : "max-w-[22rem]"
+        }
       >
-        {say.showItsParts}
-      </button>
-      {look.data ? (
-        <fieldset className="grid gap-1.5">
-          <legend className="mb-1 text-sm font-medium">{say.whereDoesItsTextStand}</legend>
-          {look.data.areas.map(({ selector, words, begins }) => (
-            <label key={selector} className="grid grid-cols-[1.7rem_minmax(0,1fr)] text-sm">
-              <input
-                type="radio"
-                name="area"
-                className="mt-1 size-4 justify-self-start"
-                checked={chosen === selector}
-                onChange={() => form.setValue("selector", selector, { shouldDirty: true })}
-              />
-              <span className="min-w-0">
-                <span className="font-mono wrap-anywhere">{selector}</span>{" "}
-                <span className="text-quiet">
-                  {say.wordsIn(words)} {begins ? `“${begins}…”` : ""}
-                </span>
-              </span>
-            </label>
-          ))}
-          {look.data.areas.length === 0 ? <p className="text-sm text-warn">{say.noAreas}</p> : null}
-        </fieldset>
-      ) : null}
-      <TextField name="selector" label={say.contentArea} hint={say.suchAsMain} mono />
+        <div className="grid gap-3 grid-cols-[minmax(0,1fr)]">
+          <TextField name="path" label={say.page} mono />
+          <button
+            type="button"
+            className="action justify-self-start py-0.5"
+            disabled={look.isPending}
+            onClick={() => {
+              form.clearErrors();
+              look.mutate(form.getValues("path"));
+            }}
+          >
+            {say.showItsParts}
+          </button>
+          {look.data ? (
+            <fieldset className="grid gap-1.5">
+              <legend className="mb-1 text-sm font-medium">{say.whereDoesItsTextStand}</legend>
+              {look.data.areas.map(({ selector, words, begins }) => (
+                <label key={selector} className="grid grid-cols-[1.7rem_minmax(0,1fr)] text-sm">
+                  <input
+                    type="radio"
+                    name="area"
+                    className="mt-1 size-4 justify-self-start"
+                    checked={chosen === selector}
+                    onChange={() => choose(selector)}
+                  />
+                  <span className="min-w-0">
+                    <span className="font-mono wrap-anywhere">{selector}</span>{" "}
+                    <span className="text-quiet">
+                      {say.wordsIn(words)} {begins ? `“${begins}…”` : ""}
+                    </span>
+                  </span>
+                </label>
+              ))}
+              {look.data.areas.length === 0 ? <p className="text-sm text-warn">{say.noAreas}</p> : null}
+            </fieldset>
+          ) : null}
+          <TextField name="selector" label={say.contentArea} hint={say.suchAsMain} mono />
+        </div>
+        {look.data ? (
+          <PointAtArea site={site} path={look.variables} selector={chosen} onChoose={choose} />
+        ) : null}
+      </div>
     </Form>
   );
 }

@@ -39,11 +39,13 @@ function Front({ site }: { site: Site }) {
       <div className="grid gap-6 grid-cols-[minmax(0,1fr)]">
         <FrontForm key={`${comes} ${passes} ${only.join()}`} site={site} front={front.data} />
         <FrontCheck site={site} />
-        {comes === "front" ? (
-          <FrameForm key={JSON.stringify(front.data.frame)} site={site} front={front.data} />
-        ) : null}
       </div>
       <Passed front={front.data} />
+      {comes === "front" ? (
+        <div className="min-w-0 lg:col-span-2">
+          <FrameForm key={JSON.stringify(front.data.frame)} site={site} front={front.data} />
+        </div>
+      ) : null}
     </div>
   );
 }

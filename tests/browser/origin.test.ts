@@ -97,6 +97,16 @@ test("from naming an address to a marked link in a page of the other system", as
   assert.doesNotMatch(await through(), /sponsored/);
   await page.getByText(/would be changed/).waitFor();
   await accessible(page, "the shadow");
+  for (const [word, isMarked] of [
+    ["With what would be changed", true],
+    ["As it is there", false],
+  ] as const) {
+    const { pathname, search } = new URL(
+      (await page.getByRole("link", { name: word }).getAttribute("href"))!,
+    );
+    const { body } = await ask(app.sitePort, pathname + search, { host: `${HOST}:${app.sitePort}` });
+    assert.equal(/rel="nofollow sponsored noopener"/.test(body), isMarked, word);
+  }
   await page.getByRole("radio", { name: /^Through us, changed/ }).check();
   await page.getByRole("button", { name: "Set it" }).click();
   await until(

@@ -46,8 +46,8 @@ export function readEdgeLine(line: string): EdgeClick | undefined {
   const isEscaped = line.includes("\\");
   // Quotes are escaped where nginx wrote them.
   if (!isEscaped && line.includes('"')) return undefined;
-  const text = (at: number): string | undefined => (isEscaped ? unescaped(field[at]!) : field[at]!);
-  const [referrer, userAgent] = [text(11), text(12)];
+  const referrer = isEscaped ? unescaped(field[11]!) : field[11];
+  const userAgent = isEscaped ? unescaped(field[12]!) : field[12];
   const purpose = field[7]! || field[8]! || field[9]! || field[10]!;
   if (referrer === undefined || userAgent === undefined) return undefined;
   return {

@@ -283,6 +283,11 @@ describe("as a shadow", () => {
     const sample = found.samples.find(({ page }: { page: string }) => page === "/gzip");
     assert.deepEqual([sample.words, sample.before.target, sample.after.target], ["outside", null, "_blank"]);
   });
+  test("the team may ask for a page as it would be, with what else is asked for", async () => {
+    for (const query of ["?maprope=changed", "?a=1&maprope=changed", "?maprope=changed&a=1"])
+      assert.equal((await ask(delivery.port, `/slow-pieces${query}`)).body, CHANGED, query);
+    assert.equal((await ask(delivery.port, "/slow-pieces?maprope=else")).body, PAGE);
+  });
 });
 
 describe("as a proxy must", () => {
@@ -504,7 +509,10 @@ describe("pages of ours in the look of one of theirs", () => {
     assert.deepEqual(looked.body.areas, [{ selector: "main", words: 1, begins: "Theirs" }]);
     const seen = await garden.call("GET", "/sites/garden/origin/frame/page?path=/look");
     assert.equal(seen.status, 200);
-    assert.match(String(seen.body), /<base href="http:\/\/[^"]*\/look"><meta charset=windows-1252><title>Theirs.*Café/s);
+    assert.match(
+      String(seen.body),
+      /<base href="http:\/\/[^"]*\/look"><meta charset=windows-1252><title>Theirs.*Café/s,
+    );
     assert.equal((await garden.call("GET", "/sites/garden/origin/frame/page?path=/text")).status, 422);
     for (const [path, selector, at, says] of [
       ["/look", "#nothing", "frame.selector", /has nothing that “#nothing” selects/],

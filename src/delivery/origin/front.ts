@@ -87,7 +87,7 @@ export function createFront({ judge, trust, tally, pseudonym, paid, report }: Fr
         return end.failed(508, "leads to us again: its address is that of this installation");
       const doing = doingOn(origin, asked);
       const address = originIn(origin.address);
-      const asks = doing === "untouched" ? withoutAsking(target) : target;
+      const asks = withoutAsking(target);
       const cached = fromCache.asked(asked, asks);
       if (request.method !== "GET" && request.method !== "HEAD") fromCache.forget(cached);
       const begin = (disclosure?: string): void => {
@@ -172,21 +172,22 @@ function originIn(address: string): string {
   return origin;
 }
 
-// Somebody of the team may ask for a page as it is without us: `?maprope=untouched`.
-const UNTOUCHED = /([?&])maprope=untouched(?:&|$)/;
+// Somebody of the team may ask for a page as it is without us, or as it is when it is changed, whatever is set.
+const ASKED = /([?&])maprope=(untouched|changed)(?:&|$)/;
 
 function doingOn(
   { passes, only }: { passes: Doing; only: readonly string[] },
   { target }: FrontAsked,
 ): Doing {
-  if (UNTOUCHED.test(target)) return "untouched";
+  const wanted = ASKED.exec(target)?.[2];
+  if (wanted !== undefined) return wanted === "changed" ? "on" : "untouched";
   if (passes !== "on" || only.length === 0 || only.some((start) => target.startsWith(start))) return passes;
   // By path, the rest is only looked at.
   return "shadow";
 }
 
 function withoutAsking(target: string): string {
-  return UNTOUCHED.test(target) ? target.replace(UNTOUCHED, "$1").replace(/[?&]$/, "") : target;
+  return ASKED.test(target) ? target.replace(ASKED, "$1").replace(/[?&]$/, "") : target;
 }
 
 // A reader who holds a page that we changed is asked for by the origin's own tag, or not by any.

@@ -180,6 +180,10 @@ export const onlyPaths = "Only on paths that begin with, one a line";
 export const onlyPathsHint = "None: on all. The rest passes as a shadow.";
 export const suchAsNotes = "/notes/";
 export const setIt = "Set it";
+export const seeAPage = "See a page with and without";
+export const pathOfIt = "Its path";
+export const withChanges = "With what would be changed";
+export const withoutUs = "As it is there";
 export const passUntouchedNow = "Let all pass untouched now";
 
 // front/FrontCheck.tsx

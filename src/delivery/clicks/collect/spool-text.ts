@@ -52,9 +52,12 @@ export function createSpoolText({ visitors, hostsOf, plainAddress }: SpoolTextPa
     let text = "";
     let clicks = 0;
     let unreadable = 0;
-    for (const line of bytes.toString("latin1").split("\n")) {
-      if (line === "") continue;
-      const click = readEdgeLine(line);
+    const log = bytes.toString("latin1");
+    for (let at = 0, end = 0; at < log.length; at = end + 1) {
+      end = log.indexOf("\n", at);
+      if (end === -1) end = log.length;
+      if (end === at) continue;
+      const click = readEdgeLine(log.slice(at, end));
       if (!click) {
         unreadable += 1;
         continue;

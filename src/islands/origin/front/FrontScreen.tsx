@@ -14,6 +14,7 @@ import { NoOrigin } from "../NoOrigin.tsx";
 import { FrontCheck } from "./FrontCheck.tsx";
 import { FrameForm } from "./FrameForm.tsx";
 import { FrontForm } from "./FrontForm.tsx";
+import { WithAndWithout } from "./WithAndWithout.tsx";
 import * as say from "../words.ts";
 
 /** Whether readers get the pages through us, what is done with them on the way, and what came of it. */
@@ -39,6 +40,7 @@ function Front({ site }: { site: Site }) {
       <div className="grid gap-6 grid-cols-[minmax(0,1fr)]">
         <FrontForm key={`${comes} ${passes} ${only.join()}`} site={site} front={front.data} />
         <FrontCheck site={site} />
+        {comes === "front" ? <WithAndWithout site={site} /> : null}
       </div>
       <Passed front={front.data} />
       {comes === "front" ? (

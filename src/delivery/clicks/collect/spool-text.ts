@@ -6,6 +6,7 @@ import type { VisitorKeys } from "../visitor-key.ts";
 
 /** Of edges whose clock is ahead, clicks are of now. */
 const AHEAD_MS = 60_000;
+const NEWLINE = 0x0a;
 const MAX_REFERRERS = 10_000;
 /** As nginx writes one, which is as everybody does. */
 const IPV4 = /^\d{1,3}(?:\.\d{1,3}){3}$/;
@@ -52,12 +53,12 @@ export function createSpoolText({ visitors, hostsOf, plainAddress }: SpoolTextPa
     let text = "";
     let clicks = 0;
     let unreadable = 0;
-    const log = bytes.toString("latin1");
-    for (let at = 0, end = 0; at < log.length; at = end + 1) {
-      end = log.indexOf("\n", at);
-      if (end === -1) end = log.length;
+    for (let at = 0, end = 0; at < bytes.length; at = end + 1) {
+      end = bytes.indexOf(NEWLINE, at);
+      if (end === -1) end = bytes.length;
       if (end === at) continue;
-      const click = readEdgeLine(log.slice(at, end));
+      // Line by line: what is remembered of one would keep the whole piece in memory otherwise, of which its strings are parts.
+      const click = readEdgeLine(bytes.toString("latin1", at, end));
       if (!click) {
         unreadable += 1;
         continue;

@@ -165,6 +165,7 @@ export const failuresOf = (requests: Value) => `${requests} could not be answere
 export const samples = "Links that change";
 export const link = "Link";
 export const asReadersGetIt = "As readers get it";
+export const asItWouldBe = "As it would be";
 
 // front/FrontForm.tsx
 export const howPagesCome = "How pages come to readers";

@@ -37,6 +37,7 @@ const PARAMETERS: Readonly<Record<string, string>> = {
   limit: "How many at most",
   q: "Words to search for",
   sort: "The field to sort by; a minus before it turns the order round",
+  path: "Of a page: what stands behind its host",
   draft: "1: of the draft instead of what is published",
   name: "The name of the file",
   dryRun: "1: only says what would happen",

@@ -80,7 +80,7 @@ function Passed({ front }: { front: FrontState }) {
         <DataTable
           label={say.samples}
           rows={samples}
-          columns={COLUMNS}
+          columns={isOn ? CHANGED : WOULD_BE}
           keyOf={({ page, words, before }) => `${page} ${words} ${before.href}`}
           rowClass={() => "align-top"}
         />
@@ -89,7 +89,7 @@ function Passed({ front }: { front: FrontState }) {
   );
 }
 
-const COLUMNS: readonly Column<FrontState["samples"][number]>[] = [
+const columnsOf = (after: string): readonly Column<FrontState["samples"][number]>[] => [
   {
     key: "page",
     word: say.page,
@@ -111,7 +111,9 @@ const COLUMNS: readonly Column<FrontState["samples"][number]>[] = [
   { key: "before", word: say.asItIs, cell: ({ before, after }) => <Attributes of={before} other={after} /> },
   {
     key: "after",
-    word: say.asReadersGetIt,
-    cell: ({ before, after }) => <Attributes of={after} other={before} />,
+    word: after,
+    cell: (sample) => <Attributes of={sample.after} other={sample.before} />,
   },
 ];
+const CHANGED = columnsOf(say.asReadersGetIt);
+const WOULD_BE = columnsOf(say.asItWouldBe);

@@ -17,6 +17,7 @@ const pages = Array.from({ length: 20 }, (_, at) => page(at));
 const piece = Buffer.from(`<p>${WORDS.repeat(100)}<a href="https://shop1.example/">a shop</a></p>\n`);
 const PIECES = Math.ceil(100_000_000 / piece.length);
 
+let asked = 0;
 const server = createServer((request, response) => {
   if (request.url === "/large") {
     response.writeHead(200, { "Content-Type": "text/html; charset=utf-8" });
@@ -30,7 +31,11 @@ const server = createServer((request, response) => {
     };
     return go();
   }
-  const body = pages[Number(/\d+/.exec(request.url ?? "")?.[0] ?? 0) % pages.length]!;
+  const same = pages[Number(/\d+/.exec(request.url ?? "")?.[0] ?? 0) % pages.length]!;
+  // No page of these comes twice as it came.
+  const body = request.url!.startsWith("/new/")
+    ? Buffer.concat([Buffer.from(`<!-- ${(asked += 1)} -->`), same])
+    : same;
   const keeps = request.url!.startsWith("/kept/") ? { "Cache-Control": "public, max-age=3600" } : {};
   response.writeHead(200, {
     "Content-Type": "text/html; charset=utf-8",

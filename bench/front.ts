@@ -45,12 +45,8 @@ export async function front(): Promise<void> {
     ]);
     const { body } = await asked(ours.port, "/p/1", new Agent());
     if (!/rel="[^"]*sponsored/.test(body)) throw new Error("the pages are not rewritten");
-    const rounds = turns(folder, bare, ours);
-    const middleOf = (of: (round: (typeof rounds)[number]) => number): number => median(rounds.map(of));
-    const share = middleOf((round) => round.ours.perSecond / round.bare.perSecond);
-    console.log(
-      `rewritten by ${RULES} rules: ${Math.round(middleOf(({ ours: one }) => one.perSecond))} pages a second against ${Math.round(middleOf(({ bare: one }) => one.perSecond))} of the bare proxy, ${share.toFixed(2)} of it (target: at least 0.60); per round ${rounds.map((round) => (round.ours.perSecond / round.bare.perSecond).toFixed(2)).join(", ")}; errors ${rounds.reduce((sum, round) => sum + round.ours.errors, 0)}`,
-    );
+    tell("pages that come as they came", turns(folder, bare, ours, "/p/"), " (target: at least 0.60)");
+    tell("pages of which each is another", turns(folder, bare, ours, "/new/"), "");
     const [theirs, own] = await firstBytes(bare.port, ours.port);
     console.log(
       `first byte at p50: ${own.toFixed(2)} ms against ${theirs.toFixed(2)} ms, ${(own / theirs).toFixed(2)} times (target: at most 1.20)`,
@@ -64,6 +60,14 @@ export async function front(): Promise<void> {
     rmSync(folder, { recursive: true, force: true });
     postgres.discard();
   }
+}
+
+function tell(what: string, rounds: { bare: Measured; ours: Measured }[], target: string): void {
+  const middleOf = (of: (round: (typeof rounds)[number]) => number): number => median(rounds.map(of));
+  const share = middleOf((round) => round.ours.perSecond / round.bare.perSecond);
+  console.log(
+    `${what}, rewritten by ${RULES} rules: ${Math.round(middleOf(({ ours: one }) => one.perSecond))} a second against ${Math.round(middleOf(({ bare: one }) => one.perSecond))} of the bare proxy, ${share.toFixed(2)} of it${target}; per round ${rounds.map((round) => (round.ours.perSecond / round.bare.perSecond).toFixed(2)).join(", ")}; errors ${rounds.reduce((sum, round) => sum + round.ours.errors, 0)}`,
+  );
 }
 
 // Answers that are kept, beside a page of ours of the same size.
@@ -86,8 +90,13 @@ function keptPages(folder: string, { port }: Started): void {
   );
 }
 
-function turns(folder: string, bare: Started, ours: Started): { bare: Measured; ours: Measured }[] {
-  const paths = Array.from({ length: 20 }, (_, at) => `/p/${at}`);
+function turns(
+  folder: string,
+  bare: Started,
+  ours: Started,
+  start: string,
+): { bare: Measured; ours: Measured }[] {
+  const paths = Array.from({ length: 20 }, (_, at) => `${start}${at}`);
   const run = (port: number): Measured => load(folder, port, HOST, paths, SECONDS);
   run(bare.port);
   run(ours.port);

@@ -10,6 +10,7 @@ import { placeOnOrigin } from "../../core/origin/place.ts";
 import type { ProxyTrust } from "../../incoming/proxy-trust.ts";
 import { judgedConnector, type Judge } from "../../outgoing/judge.ts";
 import type { SiteIndex } from "../sites/site-index.ts";
+import type { CacheAsked } from "./cache/answer-cache.ts";
 import { createFromCache, type FromOrigin } from "./cache/from-cache.ts";
 import type { FrontAsked, FrontEnd } from "./asked.ts";
 import { PagesBefore } from "./changing/pages-before.ts";
@@ -78,6 +79,24 @@ export function createFront({ judge, trust, tally, pseudonym, paid, report }: Fr
     });
   }
 
+  function begin(asked: FrontAsked, cached: CacheAsked, from: Wanted, end: FrontEnd): void {
+    if (fromCache.answer(asked, cached, from, end)) return;
+    tally.add(asked.site.site.id, { passed: 1 });
+    const plain = fieldsFor(asked);
+    new Passing(asked, end, {
+      from,
+      cached,
+      fromCache,
+      pagesBefore,
+      isTold: from.isTold,
+      dispatcher,
+      tally,
+      pseudonym,
+      headersMs: HEADERS_MS,
+      fields: from.doing === "on" ? conditional(plain, from.stamp) : plain,
+    }).begin();
+  }
+
   return {
     pass(asked, end) {
       const { request, site, target, generation } = asked;
@@ -90,39 +109,18 @@ export function createFront({ judge, trust, tally, pseudonym, paid, report }: Fr
       const asks = withoutAsking(target);
       const cached = fromCache.asked(asked, asks);
       if (request.method !== "GET" && request.method !== "HEAD") fromCache.forget(cached);
-      const begin = (disclosure?: string): void => {
-        const stamp = `${instance}${generation.toString(36)}${disclosure === undefined ? "" : "d"}`;
-        const from: FromOrigin = {
-          doing,
-          stamp,
-          origin: address,
-          target: asks,
-          fields: () => without(fieldsFor(asked), HELD),
-          changes: () => changesOf(asked, address, disclosure),
-        };
-        if (fromCache.answer(asked, cached, from, end)) return;
-        tally.add(site.site.id, { passed: 1 });
-        const plain = fieldsFor(asked);
-        new Passing(asked, end, {
-          from,
-          cached,
-          fromCache,
-          pagesBefore,
-          isTold: disclosure !== undefined,
-          dispatcher,
-          tally,
-          pseudonym,
-          headersMs: HEADERS_MS,
-          fields: doing === "on" ? conditional(plain, stamp) : plain,
-        }).begin();
-      };
+      const stamp = `${instance}${generation.toString(36)}`;
+      const from = new Wanted(asked, { doing, stamp, origin: address, target: asks }, fieldsFor);
       const { text, place } = site.site.disclosure;
-      if (!place || doing !== "on") return begin();
+      if (!place || doing !== "on") return begin(asked, cached, from, end);
       paid(site.site.id).then(
-        (keys) => begin(keys.has(pathKey(target.replace(/\?.*/s, ""))) ? text : undefined),
+        (keys) => {
+          if (keys.has(pathKey(target.replace(/\?.*/s, "")))) from.tell(text);
+          begin(asked, cached, from, end);
+        },
         (error: unknown) => {
           report("Which pages elsewhere carry paid links could not be read.", error);
-          begin();
+          begin(asked, cached, from, end);
         },
       );
     },
@@ -201,18 +199,53 @@ function conditional(fields: string[], stamp: string): string[] {
 
 const HELD: ReadonlySet<string> = new Set(["if-none-match", "if-modified-since"]);
 
-// What a page of the origin is changed by.
-function changesOf(
-  { site, target }: FrontAsked,
-  origin: string,
-  disclosure: string | undefined,
-): FrontChanges {
-  const category = placeOnOrigin(`${origin}${target}`, `${origin}/`, [])?.part ?? "";
-  return {
-    rules: site.site.rules,
-    site: site.links,
-    page: target.replace(/\?.*/s, ""),
-    category,
-    disclosure,
-  };
+/** What is made of an answer on its way: made for each request, and worked out only where it is wanted. */
+class Wanted implements FromOrigin {
+  readonly doing: Doing;
+  readonly origin: string;
+  readonly target: string;
+  stamp: string;
+  private readonly asked: FrontAsked;
+  private readonly fieldsFor: (asked: FrontAsked) => string[];
+  private disclosure: string | undefined;
+
+  constructor(
+    asked: FrontAsked,
+    { doing, stamp, origin, target }: Pick<FromOrigin, "doing" | "stamp" | "origin" | "target">,
+    fieldsFor: (asked: FrontAsked) => string[],
+  ) {
+    this.asked = asked;
+    this.doing = doing;
+    this.stamp = stamp;
+    this.origin = origin;
+    this.target = target;
+    this.fieldsFor = fieldsFor;
+  }
+
+  /** Its readers are told of paid links: it is another page then. */
+  tell(disclosure: string): void {
+    this.disclosure = disclosure;
+    this.stamp += "d";
+  }
+
+  get isTold(): boolean {
+    return this.disclosure !== undefined;
+  }
+
+  fields(): string[] {
+    return without(this.fieldsFor(this.asked), HELD);
+  }
+
+  changes(): FrontChanges {
+    const { origin } = this;
+    const { site, target } = this.asked;
+    const category = placeOnOrigin(`${origin}${target}`, `${origin}/`, [])?.part ?? "";
+    return {
+      rules: site.site.rules,
+      site: site.links,
+      page: target.replace(/\?.*/s, ""),
+      category,
+      disclosure: this.disclosure,
+    };
+  }
 }

@@ -195,7 +195,11 @@ export class Passing implements Dispatcher.DispatchHandler {
     this.start(status, words, rewrittenFields(fields, pseudonym, from.stamp));
     const page =
       how.coding === undefined
-        ? pagesBefore.passing(`${id} ${from.stamp} ${target}`, from.changes, (bytes) => void this.put(bytes))
+        ? pagesBefore.passing(
+            `${id} ${from.stamp} ${target}`,
+            () => from.changes(),
+            (bytes) => void this.put(bytes),
+          )
         : new ChangedPage(from.changes());
     const end = {
       put: (bytes: Buffer) => this.put(bytes),

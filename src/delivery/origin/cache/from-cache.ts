@@ -59,22 +59,13 @@ export function createFromCache({
       sendKept(asked, kept, undefined, pseudonym);
       return end.answered();
     }
-    const give = (made: MadeAnswer): void => {
-      tally.add(id, {
-        links: made.links,
-        changedLinks: made.changed,
-        changedPages: made.changed > 0 ? 1 : 0,
-      });
-      sendKept(asked, kept, from.doing === "on" ? made : undefined, pseudonym);
-      end.answered();
-    };
-    if (kept.made?.stamp === from.stamp) return give(kept.made);
+    if (kept.made?.stamp === from.stamp) return give(asked, kept, kept.made, from, end);
     void makeOf(kept, how, from.changes(), from.stamp)
       .then(
         (made) => {
           kept.made = made;
           cache.resized(cached.key);
-          give(made);
+          give(asked, kept, made, from, end);
         },
         // What cannot be decoded goes on as it came.
         () => {
@@ -88,20 +79,32 @@ export function createFromCache({
       });
   }
 
-  async function refresh(
-    cached: CacheAsked,
+  function give(
+    asked: FrontAsked,
     kept: KeptAnswer,
-    { origin, target, fields }: FromOrigin,
-  ): Promise<void> {
+    made: MadeAnswer,
+    from: FromOrigin,
+    end: FrontEnd,
+  ): void {
+    tally.add(asked.site.site.id, {
+      links: made.links,
+      changedLinks: made.changed,
+      changedPages: made.changed > 0 ? 1 : 0,
+    });
+    sendKept(asked, kept, from.doing === "on" ? made : undefined, pseudonym);
+    end.answered();
+  }
+
+  async function refresh(cached: CacheAsked, kept: KeptAnswer, from: FromOrigin): Promise<void> {
     if (refreshing.has(cached.key)) return;
     refreshing.add(cached.key);
     try {
       const confirming = Object.entries(cache.confirmingFields(cached, kept)).flat();
       const { statusCode, headers, body } = await dispatcher.request({
-        origin,
-        path: target,
+        origin: from.origin,
+        path: from.target,
         method: "GET",
-        headers: [...fields(), ...confirming],
+        headers: [...from.fields(), ...confirming],
         responseHeaders: "raw",
       });
       const raw = rawFields(headers);
@@ -119,7 +122,7 @@ export function createFromCache({
       for await (const chunk of body) keeping.add(chunk as Buffer);
       keeping.end();
     } catch (error) {
-      report(`What is kept of ${origin} could not be asked anew.`, error);
+      report(`What is kept of ${from.origin} could not be asked anew.`, error);
     } finally {
       refreshing.delete(cached.key);
     }

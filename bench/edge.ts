@@ -12,6 +12,7 @@ import {
   writeFileSync,
 } from "node:fs";
 import { once } from "node:events";
+import { request } from "node:http";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { createInterface } from "node:readline";
@@ -20,7 +21,8 @@ import { EdgeTable } from "../src/core/routes/edge/edge-table.ts";
 import { createCollector } from "../src/delivery/clicks/collect/collector.ts";
 import { createSpoolText } from "../src/delivery/clicks/collect/spool-text.ts";
 import { createVisitorKeys } from "../src/delivery/clicks/visitor-key.ts";
-import { writeEdge } from "../src/delivery/routes/edge/edge-folder.ts";
+import type { EdgeRoute } from "../src/core/routes/edge/edge-route.ts";
+import { writeEdge, type EdgeFolder, type WrittenEdge } from "../src/delivery/routes/edge/edge-folder.ts";
 import { NO_PROXY } from "../src/incoming/proxy-trust.ts";
 import { freePort } from "../scripts/postgres.mjs";
 import { startProcess } from "./started.ts";
@@ -83,18 +85,22 @@ function tableOf(routes: number): EdgeTable {
   const table = new EdgeTable(4601);
   table.putSite({ id: "1", primary: HOST, hosts: [HOST], former: [] });
   for (let n = 0; n < routes; n += 1)
-    table.putRoute(String(n + 1), {
-      id: String(n + 1),
-      siteId: "1",
-      host: HOST,
-      keys: [`/r${n}`],
-      caseInsensitive: true,
-      destination: `https://shop.example/item/${n}?partner=LL-2291`,
-      status: 302,
-      counted: true,
-      more: null,
-    });
+    table.putRoute(String(n + 1), routeOf(n, `https://shop.example/item/${n}?partner=LL-2291`));
   return table;
+}
+
+function routeOf(n: number, destination: string): EdgeRoute {
+  return {
+    id: String(n + 1),
+    siteId: "1",
+    host: HOST,
+    keys: [`/r${n}`],
+    caseInsensitive: true,
+    destination,
+    status: 302,
+    counted: true,
+    more: null,
+  };
 }
 
 async function edgeServer(
@@ -108,15 +114,16 @@ async function edgeServer(
   const own = join(folder, name);
   mkdirSync(own);
   const began = performance.now();
-  await writeEdge(table, {
+  const settings = {
     folder: own,
     nginx: "/usr/sbin/nginx",
     upstream: "http://127.0.0.1:9",
     listen: [`127.0.0.1:${port}`],
     includes: [],
     log: log ?? join(own, "none.log"),
-  });
-  const written = performance.now();
+  };
+  const last = await writeEdge(table, settings);
+  const first = performance.now();
   const conf = join(own, "current/maprope.conf");
   if (log === undefined)
     writeFileSync(conf, readFileSync(conf, "utf8").replace(/access_log .*;/, "access_log off;"));
@@ -130,23 +137,54 @@ http { access_log off; client_body_temp_path ${own}/b; proxy_temp_path ${own}/p;
   const child = spawn("/usr/sbin/nginx", ["-p", own, "-c", join(own, "nginx.conf")], { stdio: "inherit" });
   ends.push(() => void child.kill("SIGTERM"));
   await answering(port);
-  if (log !== undefined)
+  if (log !== undefined) {
     console.log(
-      `its configuration: written and checked in ${((written - began) / 1000).toFixed(1)} s, read by nginx in ${((performance.now() - written) / 1000).toFixed(1)} s (target for both: 5)`,
+      `its configuration: written and checked in ${((first - began) / 1000).toFixed(1)} s, read by nginx in ${((performance.now() - first) / 1000).toFixed(1)} s`,
     );
+    await change(table, settings, last, port, Number(readFileSync(join(own, "pid"), "utf8")));
+  }
   return port;
 }
 
-async function answering(port: number): Promise<void> {
-  for (let tries = 0; tries < 600; tries += 1) {
-    const isThere = await fetch(`http://127.0.0.1:${port}/r1`, { redirect: "manual" }).then(
-      () => true,
-      () => false,
-    );
-    if (isThere) return;
-    await new Promise((resolve) => setTimeout(resolve, 100));
+// A route is another: until nginx answers so.
+async function change(
+  table: EdgeTable,
+  settings: EdgeFolder,
+  last: WrittenEdge,
+  port: number,
+  nginx: number,
+): Promise<void> {
+  const began = performance.now();
+  table.putRoute("2", routeOf(1, "https://elsewhere.example/"));
+  await writeEdge(table, settings, last);
+  const written = performance.now();
+  process.kill(nginx, "SIGHUP");
+  await answering(port, "https://elsewhere.example/");
+  const ended = performance.now();
+  console.log(
+    `a change of one route: written and checked in ${((written - began) / 1000).toFixed(1)} s, answered by nginx after ${((ended - began) / 1000).toFixed(1)} s (target: 5)`,
+  );
+}
+
+async function answering(port: number, to = "https://"): Promise<void> {
+  for (let tries = 0; tries < 1_200; tries += 1) {
+    if ((await locationOf(port)).startsWith(to)) return;
+    await new Promise((resolve) => setTimeout(resolve, 50));
   }
   throw new Error("nginx does not answer");
+}
+
+// Each time over a connection of its own: one that is kept is answered by whom it was made to.
+function locationOf(port: number): Promise<string> {
+  return new Promise((resolve) => {
+    const asked = request({ host: "127.0.0.1", port, path: "/r1", headers: { Host: HOST }, agent: false });
+    asked.on("response", (answer) => {
+      answer.resume();
+      resolve(answer.headers.location ?? "");
+    });
+    asked.on("error", () => resolve(""));
+    asked.end();
+  });
 }
 
 async function collecting(folder: string): Promise<void> {

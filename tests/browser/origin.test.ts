@@ -95,7 +95,7 @@ test("from naming an address to a marked link in a page of the other system", as
     ask(app.sitePort, "/", { host: `${HOST}:${app.sitePort}` }).then(({ body }) => body);
   await until("it passes as it is", async () => /<h1>Saltmarsh Notes<\/h1>/.test(await through()));
   assert.doesNotMatch(await through(), /sponsored/);
-  await page.getByText(/would be changed/).waitFor();
+  await page.getByText(/requests? passed.*would be changed/).waitFor();
   await accessible(page, "the shadow");
   for (const [word, isMarked] of [
     ["With what would be changed", true],

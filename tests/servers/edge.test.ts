@@ -8,6 +8,7 @@ import {
   renameSync,
   rmSync,
   writeFileSync,
+  statSync,
 } from "node:fs";
 import { Agent } from "node:http";
 import { tmpdir } from "node:os";
@@ -17,7 +18,7 @@ import { setTimeout as rest } from "node:timers/promises";
 import { freePort } from "../../scripts/postgres.mjs";
 import { writeEdge, type EdgeFolder } from "../../src/delivery/routes/edge/edge-folder.ts";
 import { followEdge, type FollowedEdge } from "../../src/delivery/routes/edge/follow-edge.ts";
-import { NGINX_MAPS } from "../../src/core/routes/edge/nginx-edge.ts";
+import { NGINX_MAPS, nginxMapOf } from "../../src/core/routes/edge/nginx-maps.ts";
 import { asked, Random } from "../oracles/random.ts";
 import { ask, PERSON, ROBOT, until } from "../support/ask.ts";
 import { testDelivery, type TestDelivery } from "../support/delivery.ts";
@@ -134,7 +135,7 @@ test("an edge answers what we answer, whatever is asked", async () => {
 
 test("what it leaves to us is told by why, and its clicks are written down without a trace of what was not counted", async () => {
   const { site } = garden;
-  const counts = (await writeEdge(edge.table, settings))[site.id]!;
+  const counts = (await writeEdge(edge.table, settings)).counts[site.id]!;
   assert.ok(counts.routes > 20, JSON.stringify(counts));
   for (const why of ["pattern", "page", "time", "query"] as const)
     assert.ok(counts.left[why]! > 0, `${why}: ${JSON.stringify(counts.left)}`);
@@ -156,7 +157,7 @@ test("a change is there as soon as it was written; what nginx does not take is n
     destination: "https://shop.example/f",
   });
   assert.equal(await edge.catchUp(), true);
-  await writeEdge(edge.table, settings);
+  const last = await writeEdge(edge.table, settings);
   process.kill(Number(readFileSync(server.pidFile, "utf8")), "SIGHUP");
   await delivery.level();
   const isByEdge = async (): Promise<boolean> => {
@@ -176,6 +177,23 @@ test("a change is there as soon as it was written; what nginx does not take is n
   );
   assert.equal(readFileSync(join(folder, "current/maprope.conf"), "utf8"), inForce);
   assert.ok(readdirSync(join(folder, "versions")).length <= 3);
+  // What could not be written then is written now, and nothing else is.
+  const patched = await writeEdge(edge.table, settings, last);
+  const isSame = (name: string): boolean =>
+    statSync(join(last.version, `${name}.map`)).ino === statSync(join(patched.version, `${name}.map`)).ino;
+  assert.deepEqual(
+    NGINX_MAPS.filter((name) => !isSame(name)),
+    [nginxMapOf(null, "/fresh"), nginxMapOf("garden.example", "/fresh")].filter((name) => !isSame(name)),
+  );
+  const whole = await writeEdge(edge.table, settings);
+  assert.deepEqual([patched.counts, patched.entries], [whole.counts, whole.entries]);
+  for (const name of NGINX_MAPS) {
+    const [one, other] = [patched, whole].map(({ version }) =>
+      readFileSync(join(version, `${name}.map`), "utf8"),
+    );
+    assert.equal(one, other, name);
+  }
+  assert.doesNotMatch(readFileSync(join(whole.version, "site_15.map"), "utf8"), /"\d+\/fresh"/);
   assert.equal(await edge.catchUp(), false);
   await garden.call("POST", "/sites/garden/hosts", { name: "more.example", role: "other" });
   assert.equal(await edge.catchUp(), true, "other hosts are other answers");

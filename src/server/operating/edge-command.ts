@@ -1,7 +1,7 @@
 import { existsSync, readFileSync } from "node:fs";
 import { isAbsolute, resolve } from "node:path";
 import { followEdge } from "../../delivery/routes/edge/follow-edge.ts";
-import { writeEdge, type EdgeFolder } from "../../delivery/routes/edge/edge-folder.ts";
+import { writeEdge, type EdgeFolder, type WrittenEdge } from "../../delivery/routes/edge/edge-folder.ts";
 import { edgeRows, forgetEdge, noteEdge } from "../../store/routes/edges.ts";
 import { reachable } from "../starting.ts";
 import { argumentsOf, WrongUsage, type Operating } from "./operate.ts";
@@ -19,7 +19,7 @@ const OPTIONS = {
   nginx: { type: "string" },
   once: { type: "boolean" },
 } as const;
-const LOOK_MS = 1_000;
+const LOOK_MS = 500;
 const HEARTBEAT_MS = 10_000;
 
 /** What an edge may be called: it stands in names of folders. */
@@ -63,6 +63,7 @@ async function keepWritten(
   await reachable(store);
   const told = untilTold();
   const edge = await followEdge(store, config.sitePort);
+  let written: WrittenEdge | undefined;
   let isDue = true;
   let fault = "";
   let notedAt = 0;
@@ -71,7 +72,8 @@ async function keepWritten(
       if (await edge.catchUp()) isDue = true;
       if (isDue) {
         const { change } = edge;
-        const counts = await writeEdge(edge.table, settings);
+        written = await writeEdge(edge.table, settings, written);
+        const { counts } = written;
         isDue = false;
         fault = "";
         const passed = signalled(pid);
@@ -95,7 +97,7 @@ async function keepWritten(
   }
 }
 
-function totalOf(counts: Awaited<ReturnType<typeof writeEdge>>): number {
+function totalOf(counts: WrittenEdge["counts"]): number {
   return Object.values(counts).reduce((sum, { routes }) => sum + routes, 0);
 }
 

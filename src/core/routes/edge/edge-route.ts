@@ -5,6 +5,7 @@ import { headerSafe } from "../chain/header-safe.ts";
 import { withParameters } from "../chain/parameters.ts";
 import type { QueryMode } from "../choices.ts";
 import { readRouteKey } from "../match/address-form.ts";
+import { nginxMapOf } from "./nginx-maps.ts";
 
 /** A route as an edge is asked to answer it. */
 export interface EdgeRoute {
@@ -46,6 +47,8 @@ export interface EdgeEntry {
   /** Null: on every host of its site. */
   host: string | null;
   key: string;
+  /** The map of nginx that it stands in. */
+  map: string;
   /** What nginx reads of it: status, query, robots, route, the key where letter case counts, and where it leads. */
   value: string;
 }
@@ -81,6 +84,7 @@ export function edgeEntries(route: EdgeRoute, site: EdgeSite, deliveryPort: numb
       entries.push({
         host,
         key,
+        map: nginxMapOf(host, key),
         value: `${status} ${query} ${robotsOf(more)} ${counted ? id : 0} ${letters} ${end}`,
       });
     }

@@ -1,5 +1,6 @@
 import { EDGE_LOG, EDGE_LOG_FORMAT } from "../../clicks/edge-log.ts";
 import type { EdgeEntry, EdgeSite } from "./edge-route.ts";
+import { LAST_SIGNS, NGINX_MAPS } from "./nginx-maps.ts";
 
 /** What an edge is besides its routes. */
 export interface EdgeOptions {
@@ -17,30 +18,14 @@ export interface EdgeOptions {
 
 const SAFE = "[A-Za-z0-9\\-._~!$&'()*+,;=:@/]";
 
-// By the last sign of a path, whatever its letter case; all others stand in one more.
-const LAST_SIGNS = [..."0123456789", "e", "s", "t", "mn", "dl", "ry", "abcfghijkopquvwxz"];
-
-/**
- * The maps of routes, by their names. nginx compares what it reads into a map with ten thousand lists of what it has read: of a
- * million in one map that took ten seconds, and a tenth of it in eighteen (`npm run bench -- edge`).
- */
-export const NGINX_MAPS: readonly string[] = ["host", "site"].flatMap((of) =>
-  [...LAST_SIGNS, ""].map((_, at) => `${of}_${at}`),
-);
-
-/** The map that an entry belongs to, and its line there. */
-export function nginxEntry(site: EdgeSite, { host, key, value }: EdgeEntry): { map: string; line: string } {
-  const last = key.at(-1)!.toLowerCase();
-  const found = LAST_SIGNS.findIndex((signs) => signs.includes(last));
-  const of = host === null ? "site" : "host";
-  return {
-    map: `${of}_${found === -1 ? LAST_SIGNS.length : found}`,
-    line: `"${host ?? site.id}${key}" "${written(value)}";\n`,
-  };
+/** The line of an entry in its map. */
+export function nginxLine(site: EdgeSite, { host, key, value }: EdgeEntry): string {
+  return `"${host ?? site.id}${key}" "${written(value)}";\n`;
 }
 
 // In values a dollar begins a variable; a literal one is written as a variable that holds it. In keys it is itself.
 function written(text: string): string {
+  if (!/["\\$]/.test(text)) return text;
   return text.replace(/["\\]/g, "\\$&").replace(/\$/g, "${maprope_dollar}");
 }
 

@@ -1,14 +1,6 @@
 import { randomUUID } from "node:crypto";
-import {
-  existsSync,
-  mkdirSync,
-  readdirSync,
-  readFileSync,
-  renameSync,
-  unlinkSync,
-  writeFileSync,
-} from "node:fs";
-import { rename, unlink } from "node:fs/promises";
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, unlinkSync } from "node:fs";
+import { rename, unlink, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import { readState, writeState } from "./collect-state.ts";
 import { asideName, isOpen, linesBehind, logFiles, type LogFile } from "./log-files.ts";
@@ -78,29 +70,45 @@ export function createCollector({
     let from = state.read[identity] ?? 0;
     // It was emptied, and is written anew.
     if (from > size) from = 0;
-    while (from < size) {
-      const bytes = await linesBehind(path, from, PIECE_BYTES);
-      if (!bytes) break;
-      const { text, clicks, unreadable } = toSpool(bytes, now);
-      const segment = `${now}-${randomUUID()}`;
-      if (clicks > 0) writeFileSync(partOf(segment), text, { mode: 0o600, flush: true });
-      from += bytes.length;
-      const next = {
-        read: { ...state.read, [identity]: from },
-        segment: clicks > 0 ? segment : null,
-        collected: state.collected + clicks,
-        unreadable: state.unreadable + unreadable,
-      };
-      writeState(statePath, next);
-      state = next;
-      if (clicks > 0) renameSync(partOf(segment), sealedOf(segment));
-      if (unreadable > 0)
-        report(
-          `${unreadable} lines of ${path} could not be read: they are of another format, or damaged.`,
-          undefined,
-        );
+    let keeping: Promise<void> = Promise.resolve();
+    try {
+      while (from < size) {
+        const bytes = await linesBehind(path, from, PIECE_BYTES);
+        if (!bytes) break;
+        const piece = toSpool(bytes, now);
+        from += bytes.length;
+        // A piece is read while the one before is written; they are kept in their order, and none after one that could not be.
+        await keeping;
+        keeping = keep(piece, { path, identity, from, now });
+        // It is waited for below, whatever comes in between.
+        keeping.catch(() => undefined);
+      }
+    } finally {
+      await keeping;
     }
     return Math.max(0, size - from);
+  }
+
+  async function keep(
+    { text, clicks, unreadable }: ReturnType<typeof toSpool>,
+    { path, identity, from, now }: { path: string; identity: string; from: number; now: number },
+  ): Promise<void> {
+    const segment = `${now}-${randomUUID()}`;
+    if (clicks > 0) await writeFile(partOf(segment), text, { mode: 0o600, flush: true });
+    const next = {
+      read: { ...state.read, [identity]: from },
+      segment: clicks > 0 ? segment : null,
+      collected: state.collected + clicks,
+      unreadable: state.unreadable + unreadable,
+    };
+    writeState(statePath, next);
+    state = next;
+    if (clicks > 0) renameSync(partOf(segment), sealedOf(segment));
+    if (unreadable > 0)
+      report(
+        `${unreadable} lines of ${path} could not be read: they are of another format, or damaged.`,
+        undefined,
+      );
   }
 
   // The number of a file that is gone may be another one's tomorrow.

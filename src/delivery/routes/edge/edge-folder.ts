@@ -1,11 +1,12 @@
 import { execFile } from "node:child_process";
 import { createWriteStream, type WriteStream } from "node:fs";
-import { mkdir, readdir, readlink, rename, rm, symlink, writeFile } from "node:fs/promises";
+import { link, mkdir, readdir, readlink, rename, rm, symlink, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import { finished } from "node:stream/promises";
 import { promisify } from "node:util";
 import type { EdgeCounts, EdgeTable } from "../../../core/routes/edge/edge-table.ts";
-import { nginxEdge, nginxEntry, NGINX_MAPS, type EdgeOptions } from "../../../core/routes/edge/nginx-edge.ts";
+import { nginxEdge, nginxLine, type EdgeOptions } from "../../../core/routes/edge/nginx-edge.ts";
+import { NGINX_MAPS } from "../../../core/routes/edge/nginx-maps.ts";
 
 const run = promisify(execFile);
 const PIECE = 256 * 1024;
@@ -19,21 +20,37 @@ export interface EdgeFolder extends Omit<EdgeOptions, "folder"> {
   nginx: string;
 }
 
+/** A configuration as it was written. */
+export interface WrittenEdge {
+  counts: Record<string, EdgeCounts>;
+  /** Its folder, the table that it was written of, and how many entries stand in each map. */
+  version: string;
+  table: EdgeTable;
+  entries: ReadonlyMap<string, number>;
+  /** The longest of their keys, in signs. */
+  longest: number;
+}
+
 /**
  * Writes a configuration beside the one in force, has nginx check it and lets it take the other's place at once (`current`);
- * the one before is kept. Throws with what nginx says where it does not take it: then all stays as it is.
+ * the one before is kept. Of what was written of the same table before, only maps in which something is another are written anew.
+ * Throws with what nginx says where it does not take it: then all stays as it is.
  */
 export async function writeEdge(
   table: EdgeTable,
   { folder, nginx, ...options }: EdgeFolder,
-): Promise<Record<string, EdgeCounts>> {
+  last?: WrittenEdge,
+): Promise<WrittenEdge> {
   const versions = join(folder, "versions");
   await mkdir(versions, { recursive: true });
   const name = String(1 + Math.max(0, ...(await readdir(versions)).map(Number).filter(Number.isInteger)));
   const version = join(versions, name);
+  const changed = table.takeChanged();
   try {
     await mkdir(version);
-    const { counts, size } = await writeMaps(table, version);
+    const written = await writeMaps(table, version, last?.table === table ? { last, changed } : undefined);
+    const { entries, longest } = written;
+    const size = { most: Math.max(...entries.values()), longest };
     const text = (listen: readonly string[]): string =>
       nginxEdge(table.all(), { ...options, listen, folder: version }, size);
     await writeFile(join(version, "maprope.conf"), text(options.listen));
@@ -47,26 +64,44 @@ export async function writeEdge(
     await symlink(join("versions", name), join(folder, "next"));
     await rename(join(folder, "next"), join(folder, "current"));
     await clear(folder, versions);
-    return counts;
+    return written;
   } catch (error) {
+    table.putBack(changed);
     await rm(version, { recursive: true, force: true });
     await rm(join(folder, "next"), { force: true });
     throw error;
   }
 }
 
-async function writeMaps(table: EdgeTable, version: string) {
-  const maps = new Map(NGINX_MAPS.map((name) => [name, openMap(join(version, `${name}.map`))]));
-  const entries = new Map(NGINX_MAPS.map((name) => [name, 0]));
-  let longest = 0;
+async function writeMaps(
+  table: EdgeTable,
+  version: string,
+  before: { last: WrittenEdge; changed: ReadonlySet<string> } | undefined,
+): Promise<WrittenEdge> {
+  const kept = new Set<string>();
+  for (const name of before ? NGINX_MAPS : [])
+    if (!before!.changed.has(name) && (await isLinked(before!.last.version, version, name))) kept.add(name);
+  const anew = new Set(NGINX_MAPS.filter((name) => !kept.has(name)));
+  const maps = new Map([...anew].map((name) => [name, openMap(join(version, `${name}.map`))]));
+  const entries = new Map(
+    NGINX_MAPS.map((name) => [name, kept.has(name) ? before!.last.entries.get(name)! : 0]),
+  );
+  let longest = before?.last.longest ?? 0;
   const counts = table.write((site, entry) => {
-    const { map, line } = nginxEntry(site, entry);
-    entries.set(map, entries.get(map)! + 1);
+    entries.set(entry.map, entries.get(entry.map)! + 1);
     longest = Math.max(longest, (entry.host ?? site.id).length + entry.key.length);
-    maps.get(map)!.add(line);
-  });
+    maps.get(entry.map)!.add(nginxLine(site, entry));
+  }, anew);
   await Promise.all([...maps.values()].map((map) => map.end()));
-  return { counts: Object.fromEntries(counts), size: { most: Math.max(...entries.values()), longest } };
+  return { counts: Object.fromEntries(counts), version, table, entries, longest };
+}
+
+// Where a file cannot stand under two names, or the one before was taken away, it is written anew.
+async function isLinked(from: string, to: string, name: string): Promise<boolean> {
+  return link(join(from, `${name}.map`), join(to, `${name}.map`)).then(
+    () => true,
+    () => false,
+  );
 }
 
 function openMap(path: string) {

@@ -35,8 +35,11 @@ async function nothingIsRefused(page: Page): Promise<void> {
     const words = await buttons.evaluateAll((all) => all.map((button) => button.textContent));
     for (const word of new Set(words.filter((text) => text && !/\d/.test(text)))) {
       const button = buttons.getByText(word!, { exact: true }).first();
-      // A press may take others away, or lead to another screen.
-      if (await button.isVisible()) await button.click();
+      // A press may take others away, also while they are about to be pressed, or lead to another screen.
+      if (await button.isVisible())
+        await button.click({ timeout: 5000 }).catch(async (fault: unknown) => {
+          if (await button.isVisible()) throw fault;
+        });
       await page.keyboard.press("Escape");
       if (!page.url().includes(`/low-lantern/${path.split("?")[0]}`)) await page.goto(`/low-lantern/${path}`);
     }

@@ -185,6 +185,12 @@ test("a change is there as soon as it was written; what nginx does not take is n
     NGINX_MAPS.filter((name) => !isSame(name)),
     [nginxMapOf(null, "/fresh"), nginxMapOf("garden.example", "/fresh")].filter((name) => !isSame(name)),
   );
+  for (const name of NGINX_MAPS) {
+    const [read, stands] = [`check/${name}.map`, `${name}.map`].map((file) =>
+      readFileSync(join(patched.version, file), "utf8"),
+    );
+    assert.equal(read, isSame(name) ? "" : stands, `nginx reads just what is another: ${name}`);
+  }
   const whole = await writeEdge(edge.table, settings);
   assert.deepEqual([patched.counts, patched.entries], [whole.counts, whole.entries]);
   for (const name of NGINX_MAPS) {

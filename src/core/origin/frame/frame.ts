@@ -93,7 +93,8 @@ function ownOf(head: Element): Element[] {
   });
 }
 
-function without(
+/** A piece of a page, from one position to another, without what wholly stands in it of these spans. */
+export function without(
   html: string,
   from: number,
   to: number,

@@ -1,7 +1,7 @@
 import { escapeAttribute } from "entities/escape";
 import { getElementsByTagName } from "domutils";
 import { parseDocument } from "htmlparser2";
-import { headStart } from "./frame.ts";
+import { headStart, without } from "./frame.ts";
 
 // What runs, what is asked for by itself, and what would lead elsewhere. Its frame lets none of it act, either.
 const GONE: ReadonlySet<string> = new Set([
@@ -20,24 +20,18 @@ export function lookedAt(html: string, address: string): string {
   const document = parseDocument(html, { withStartIndices: true, withEndIndices: true });
   const [own] = getElementsByTagName("base", document, true, 1);
   const base = baseOf(own?.attribs.href, address);
-  const gone = getElementsByTagName(() => true, document).filter(
-    ({ name, attribs }) =>
-      GONE.has(name) || (name === "meta" && LEADS.test((attribs["http-equiv"] ?? "").trim())),
-  );
+  const gone = getElementsByTagName(() => true, document)
+    .filter(
+      ({ name, attribs }) =>
+        GONE.has(name) || (name === "meta" && LEADS.test((attribs["http-equiv"] ?? "").trim())),
+    )
+    .map(({ startIndex, endIndex }) => [startIndex!, endIndex! + 1] as const);
   const head = headStart(document, html);
-  const changes = [
-    { start: head, end: head, put: `<meta charset="utf-8"><base href="${escapeAttribute(base)}">` },
-    ...gone.map(({ startIndex, endIndex }) => ({ start: startIndex!, end: endIndex! + 1, put: "" })),
-  ].sort((one, other) => one.start - other.start || one.end - other.end);
-  let text = "";
-  let at = 0;
-  for (const { start, end, put } of changes) {
-    // What stands in something that is gone is gone with it.
-    if (start < at) continue;
-    text += html.slice(at, start) + put;
-    at = end;
-  }
-  return text + html.slice(at);
+  return [
+    without(html, 0, head, gone),
+    `<meta charset="utf-8"><base href="${escapeAttribute(base)}">`,
+    without(html, head, html.length, gone),
+  ].join("");
 }
 
 function baseOf(written: string | undefined, address: string): string {

@@ -90,11 +90,11 @@ export function createCollector({
   }
 
   async function keep(
-    { text, clicks, unreadable }: ReturnType<typeof toSpool>,
+    { lines, clicks, unreadable }: ReturnType<typeof toSpool>,
     { path, identity, from, now }: { path: string; identity: string; from: number; now: number },
   ): Promise<void> {
     const segment = `${now}-${randomUUID()}`;
-    if (clicks > 0) await writeFile(partOf(segment), text, { mode: 0o600, flush: true });
+    if (clicks > 0) await writeFile(partOf(segment), lines, { mode: 0o600, flush: true });
     const next = {
       read: { ...state.read, [identity]: from },
       segment: clicks > 0 ? segment : null,

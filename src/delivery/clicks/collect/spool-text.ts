@@ -7,6 +7,8 @@ import type { VisitorKeys } from "../visitor-key.ts";
 /** Of edges whose clock is ahead, clicks are of now. */
 const AHEAD_MS = 60_000;
 const NEWLINE = 0x0a;
+/** Signs that become bytes together. */
+const AT_ONCE = 16 * 1024;
 const MAX_REFERRERS = 10_000;
 /** As nginx writes one, which is as everybody does. */
 const IPV4 = /^\d{1,3}(?:\.\d{1,3}){3}$/;
@@ -49,7 +51,9 @@ export function createSpoolText({ visitors, hostsOf, plainAddress }: SpoolTextPa
     return clickLine(click.at > now + AHEAD_MS ? now : click.at, click.route, source);
   }
   /** Answers the lines, how many they are, and how many could not be read. */
-  return (bytes: Buffer, now: number): { text: string; clicks: number; unreadable: number } => {
+  return (bytes: Buffer, now: number): { lines: Buffer; clicks: number; unreadable: number } => {
+    const written = openBytes(bytes.length);
+    // Some lines at a time become bytes: one long text would be made of a million small ones, which are moved about until then.
     let text = "";
     let clicks = 0;
     let unreadable = 0;
@@ -65,7 +69,24 @@ export function createSpoolText({ visitors, hostsOf, plainAddress }: SpoolTextPa
       }
       text += lineOf(click, now);
       clicks += 1;
+      if (text.length < AT_ONCE) continue;
+      written.add(text);
+      text = "";
     }
-    return { text, clicks, unreadable };
+    written.add(text);
+    return { lines: written.all(), clicks, unreadable };
+  };
+}
+
+function openBytes(expected: number) {
+  let bytes = Buffer.allocUnsafe(expected);
+  let length = 0;
+  return {
+    add(text: string): void {
+      const most = length + 3 * text.length;
+      if (most > bytes.length) bytes = Buffer.concat([bytes.subarray(0, length)], 2 * most);
+      length += bytes.write(text, length);
+    },
+    all: (): Buffer => bytes.subarray(0, length),
   };
 }

@@ -29,11 +29,14 @@ export interface WrittenEdge {
   entries: ReadonlyMap<string, number>;
   /** The longest of their keys, in signs. */
   longest: number;
+  /** Those that stand as they were written and checked before. */
+  kept: ReadonlySet<string>;
 }
 
 /**
  * Writes a configuration beside the one in force, has nginx check it and lets it take the other's place at once (`current`);
- * the one before is kept. Of what was written of the same table before, only maps in which something is another are written anew.
+ * the one before is kept. Of what was written of the same table before, only maps in which something is another are written anew
+ * and read by that check.
  * Throws with what nginx says where it does not take it: then all stays as it is.
  */
 export async function writeEdge(
@@ -49,18 +52,18 @@ export async function writeEdge(
   try {
     await mkdir(version);
     const written = await writeMaps(table, version, last?.table === table ? { last, changed } : undefined);
-    const { entries, longest } = written;
-    const size = { most: Math.max(...entries.values()), longest };
-    const text = (listen: readonly string[]): string =>
-      nginxEdge(table.all(), { ...options, listen, folder: version }, size);
-    await writeFile(join(version, "maprope.conf"), text(options.listen));
+    const size = { most: Math.max(...written.entries.values()), longest: written.longest };
+    const text = (listen: readonly string[], maps: string): string =>
+      nginxEdge(table.all(), { ...options, listen, folder: maps }, size);
+    await writeFile(join(version, "maprope.conf"), text(options.listen, version));
     // Whoever writes need not be allowed to listen where nginx does.
-    await writeFile(join(version, "check-server.conf"), text([`unix:${join(version, "check.sock")}`]));
+    const check = await mapsToCheck(version, written.kept);
+    await writeFile(join(check, "server.conf"), text([`unix:${join(check, "sock")}`], check));
     await writeFile(
-      join(version, "check.conf"),
-      `pid ${join(version, "check.pid")};\nerror_log stderr warn;\nevents {}\nhttp { include ${join(version, "check-server.conf")}; }\n`,
+      join(check, "nginx.conf"),
+      `pid ${join(check, "pid")};\nerror_log stderr warn;\nevents {}\nhttp { include ${join(check, "server.conf")}; }\n`,
     );
-    await checked(nginx, version);
+    await checked(nginx, check);
     await symlink(join("versions", name), join(folder, "next"));
     await rename(join(folder, "next"), join(folder, "current"));
     await clear(folder, versions);
@@ -71,6 +74,16 @@ export async function writeEdge(
     await rm(join(folder, "next"), { force: true });
     throw error;
   }
+}
+
+// What was checked before is not read again: it stands there as a map with nothing in it.
+async function mapsToCheck(version: string, kept: ReadonlySet<string>): Promise<string> {
+  const check = join(version, "check");
+  await mkdir(check);
+  for (const name of NGINX_MAPS)
+    if (kept.has(name)) await writeFile(join(check, `${name}.map`), "");
+    else await symlink(join("..", `${name}.map`), join(check, `${name}.map`));
+  return check;
 }
 
 async function writeMaps(
@@ -93,7 +106,7 @@ async function writeMaps(
     maps.get(entry.map)!.add(nginxLine(site, entry));
   }, anew);
   await Promise.all([...maps.values()].map((map) => map.end()));
-  return { counts: Object.fromEntries(counts), version, table, entries, longest };
+  return { counts: Object.fromEntries(counts), version, table, entries, longest, kept };
 }
 
 // Where a file cannot stand under two names, or the one before was taken away, it is written anew.
@@ -124,9 +137,9 @@ function openMap(path: string) {
   };
 }
 
-async function checked(nginx: string, version: string): Promise<void> {
+async function checked(nginx: string, folder: string): Promise<void> {
   try {
-    await run(nginx, ["-t", "-q", "-p", version, "-c", join(version, "check.conf")], { timeout: CHECK_MS });
+    await run(nginx, ["-t", "-q", "-p", folder, "-c", join(folder, "nginx.conf")], { timeout: CHECK_MS });
   } catch (error) {
     const { stderr = "", code } = error as { stderr?: string; code?: string };
     if (code === "ENOENT")

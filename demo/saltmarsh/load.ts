@@ -82,7 +82,7 @@ export async function loadSaltmarsh(
   await lineUp(desk.store, { site: id, parts: [], leaveOut: [], most: 5_000 });
   await readRound(reading, named, await originRow(desk, named), UNWATCHED);
   await catchUpLedger(desk, named, UNWATCHED);
-  await changeFront(desk, actor, named, { comes: "front", passes: "shadow", only: [] });
+  await changeFront(desk, actor, named, { comes: "front", passes: "shadow", only: [], here: [] });
 }
 
 function sent(answer: NotesAnswer) {

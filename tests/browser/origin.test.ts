@@ -116,6 +116,15 @@ test("from naming an address to a marked link in a page of the other system", as
   );
   await page.getByRole("button", { name: "Let all pass untouched now" }).click();
   await until("they are not", async () => !/sponsored/.test(await through()));
+  await page.getByRole("radio", { name: /^Through us, untouched/, checked: true }).waitFor();
+  const alone = page.getByLabel("Written here alone");
+  await alone.fill("/\nnotes");
+  await page.getByRole("button", { name: "Set it" }).click();
+  await page.getByText("A path begins with a slash").waitFor();
+  assert.equal(await alone.inputValue(), "/\nnotes");
+  await alone.fill("/");
+  await page.getByRole("button", { name: "Set it" }).click();
+  await until("nothing of it is asked for", async () => !/<h1>Saltmarsh Notes<\/h1>/.test(await through()));
 
   await page.getByRole("button", { name: "Ask the origin as a reader would" }).click();
   await page.getByRole("status").getByText("it answers.").waitFor();

@@ -1,6 +1,8 @@
 import { z } from "zod";
+import { beginsAsOne } from "../address/path-start.ts";
 import { id, line, sitePath } from "../ground/fields.ts";
-import { COMES, PASSES, siteOriginSchema } from "../sites/site-origin.ts";
+import type { OriginPlace } from "./place.ts";
+import { COMES, PASSES, siteOriginSchema, type SiteOrigin } from "../sites/site-origin.ts";
 
 /** What became of a page when it was last asked for. */
 export const READING_STATES = [
@@ -59,6 +61,24 @@ export const readingSettingsSchema = z.strictObject({
   parts: z.array(line("A part", 200)).max(500).default([]),
 });
 export type ReadingSettings = z.infer<typeof readingSettingsSchema>;
+
+/** Whether a page is one of those that are to be read. */
+export function isToBeRead(
+  { path, part }: Pick<OriginPlace, "path" | "part">,
+  { parts, leaveOut }: Pick<ReadingSettings, "parts" | "leaveOut">,
+): boolean {
+  return (parts.length === 0 || parts.includes(part)) && !beginsAsOne(path, leaveOut);
+}
+
+/** What is read of an origin: what is written here alone where we stand before it is left out, too. */
+export function settingsOfReading({
+  settings,
+  comes,
+  here,
+}: Pick<SiteOrigin, "comes" | "here"> & { settings: Partial<ReadingSettings> }): ReadingSettings {
+  const set = readingSettingsSchema.parse(settings);
+  return comes === "front" ? { ...set, leaveOut: [...set.leaveOut, ...here] } : set;
+}
 
 export const originInputSchema = z.strictObject({
   address: originAddress,
@@ -174,6 +194,8 @@ export const frontInputSchema = z.strictObject({
   passes: z.enum(PASSES, "Pages pass untouched, as a shadow, or on."),
   /** Beginnings of the paths that it is done on; none: all. */
   only: z.array(pathStart).max(100, "At most 100 beginnings of paths are named.").default([]),
+  /** Beginnings of the paths that are written here alone. */
+  here: z.array(pathStart).max(100, "At most 100 beginnings of paths are named.").default([]),
 });
 
 /** Which page serves pages of ours as a frame. */
@@ -211,6 +233,7 @@ export const frontSchema = z.object({
   comes: z.enum(COMES),
   passes: z.enum(PASSES),
   only: z.array(z.string()),
+  here: z.array(z.string()),
   frame: z.object({ path: z.string(), selector: z.string() }).nullable(),
   counts: passedCounts,
   /** Links that were, or would be, changed, the newest first. */

@@ -1,6 +1,6 @@
 import assert from "node:assert/strict";
 import { describe, test } from "node:test";
-import { originAddress } from "./origin.ts";
+import { originAddress, settingsOfReading } from "./origin.ts";
 import { placeOnOrigin } from "./place.ts";
 import { nextReading, waitBefore } from "./revisit.ts";
 import { retryAfterMs, robotsTag } from "./told.ts";
@@ -20,6 +20,12 @@ describe("an address that a site is named by", () => {
     test(`“${typed}”`, () => {
       assert.equal(originAddress.safeParse(typed).data, read);
     });
+});
+
+test("what is written here alone is not read, where readers are answered here", () => {
+  const of = { settings: { leaveOut: ["/search"] }, here: ["/guides/"] };
+  assert.deepEqual(settingsOfReading({ ...of, comes: "front" }).leaveOut, ["/search", "/guides/"]);
+  assert.deepEqual(settingsOfReading({ ...of, comes: "read" }).leaveOut, ["/search"]);
 });
 
 describe("a page's place on its origin", () => {

@@ -13,6 +13,8 @@ export const siteOriginSchema = z.object({
   passes: z.enum(PASSES).default("untouched"),
   /** Beginnings of the paths that it is done on; empty: all. */
   only: z.array(z.string()).default([]),
+  /** Beginnings of the paths that are written here alone: where we stand before pages, their origin is never asked for these. */
+  here: z.array(z.string()).default([]),
   /** The page whose look pages of ours have, and where their content stands in it; null: they have the installation's own. */
   frame: z.object({ path: z.string(), selector: z.string() }).nullable().default(null),
 });

@@ -1,6 +1,7 @@
 import type { ProxyTrust } from "../../incoming/proxy-trust.ts";
 import type { IncomingMessage, ServerResponse } from "node:http";
 import { pathKey } from "../../core/address/path-key.ts";
+import { beginsAsOne } from "../../core/address/path-start.ts";
 import { publicAddress } from "../../core/address/public-address.ts";
 import { writeSpoolLine } from "../../core/clicks/spool-line.ts";
 import type { FollowedIndex } from "./follow-store.ts";
@@ -145,9 +146,13 @@ export function createListener(
       return count(parts, "health", began);
     }
     const place = placeOf(header);
+    const mark = target.indexOf("?");
+    const path = mark === -1 ? target : target.slice(0, mark);
+    const key = pathKey(path);
     const isFront = place !== null && place.leadsTo === undefined && standsBefore(place);
+    const isTheirs = isFront && !isWrittenHere(place, key);
     if (request.method !== "GET" && request.method !== "HEAD") {
-      if (isFront) return passOn(parts, { request, response, seen, began, target }, place);
+      if (isTheirs) return passOn(parts, { request, response, seen, began, target }, place);
       send(request, response, 405, "text/plain; charset=utf-8", "Only GET and HEAD are answered here.\n", [
         "Allow",
         "GET, HEAD",
@@ -169,9 +174,6 @@ export function createListener(
       const to = publicAddress(place.leadsTo, target, parts.deliveryPort);
       return moveOn(parts, { response, began }, 308, to, "public, max-age=3600");
     }
-    const mark = target.indexOf("?");
-    const path = mark === -1 ? target : target.slice(0, mark);
-    const key = pathKey(path);
     const query = mark === -1 ? "" : target.slice(mark + 1);
     const asked = { request, response, site, host, seen, query, began };
     const slot = site.routes.find(host, key);
@@ -197,10 +199,11 @@ export function createListener(
       response.once("close", () => count(parts, "file", began));
       return parts.files.answer(file, { request, response }, parts.report);
     }
-    if (!page && isFront)
+    if (!page && isTheirs)
       return passOn(parts, { request, response, seen, began, target }, place, { asked, key });
     if (!page) {
       if (answerMachine(parts, asked, place, key)) return;
+      if (isFront) return void missedThere(parts, place, { asked, key });
       const patterns = site.patterns.find(host, key);
       for (const { entry, captures } of patterns) if (answerRoute(parts, asked, key, entry, captures)) return;
       if (key === "/" && !hasPages) return moveOn(parts, asked, 302, rootOf(parts, place), "no-cache");
@@ -228,6 +231,11 @@ export function createListener(
 // Readers get the site's pages through us where they stand elsewhere, on every host but those for short links alone.
 function standsBefore({ site, host }: Place): boolean {
   return site.site.origin?.comes === "front" && servesPages(site, host);
+}
+
+// Of such a path the origin is never asked: what we do not have there is a miss.
+function isWrittenHere({ site }: Place, key: string): boolean {
+  return beginsAsOne(key, site.site.origin?.here ?? []);
 }
 
 // Asks the origin; what it has not is answered as a miss where `missed` says what was looked for.
@@ -292,7 +300,7 @@ export function createUpgrades(
     const { target, header } = targetOf(request.url ?? "/", seen.host);
     const host = hostIn(header);
     const site = parts.index.current().siteOfHost(host);
-    if (!site || !standsBefore({ site, host }))
+    if (!site || !standsBefore({ site, host }) || isWrittenHere({ site, host }, pathKey(target)))
       return void socket.end("HTTP/1.1 400 Bad Request\r\nContent-Length: 0\r\nConnection: close\r\n\r\n");
     parts.front.upgrade({ request, site, host, seen, target }, socket, head);
   };

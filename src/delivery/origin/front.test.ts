@@ -152,8 +152,13 @@ after(async () => {
   await garden.close();
 });
 
-async function pass(passes: "untouched" | "shadow" | "on", only: string[] = []): Promise<void> {
-  const { status } = await garden.call("PUT", "/sites/garden/origin/front", { comes: "front", passes, only });
+async function pass(
+  passes: "untouched" | "shadow" | "on",
+  only: string[] = [],
+  here: string[] = [],
+): Promise<void> {
+  const front = { comes: "front", passes, only, here };
+  const { status } = await garden.call("PUT", "/sites/garden/origin/front", front);
   assert.equal(status, 200);
   await delivery.level();
 }
@@ -261,6 +266,59 @@ describe("on: links are changed on their way, and nothing else", () => {
     assert.equal((await ask(delivery.port, "/slow-pieces?maprope=untouched")).body, PAGE);
     assert.equal(seen.at(-1)!.url, "/slow-pieces");
     await pass("on");
+  });
+});
+
+describe("a mixture by path", () => {
+  before(async () => {
+    const made = await garden.call("POST", "/sites/garden/pages", {
+      path: "/guides/fern",
+      title: "The fern",
+    });
+    await garden.call("POST", `/sites/garden/pages/${made.body.id}/publish`, { version: made.body.version });
+    await garden.call("POST", "/sites/garden/routes", {
+      kind: "redirect",
+      address: "/guides/moss",
+      destination: "https://y.example/moss",
+    });
+    await pass("untouched", [], ["/guides/", "/café/"]);
+  });
+  after(() => pass("on"));
+
+  test("what is written here alone is answered here, and is a miss where it is not", async () => {
+    seen.length = 0;
+    const page = await ask(delivery.port, "/guides/fern");
+    assert.equal(page.status, 200);
+    assert.match(page.body, /The fern/);
+    assert.equal((await ask(delivery.port, "/guides/moss")).headers.location, "https://y.example/moss");
+    for (const path of [
+      "/guides/page",
+      "/guides",
+      "/guides/",
+      "/guides/fen",
+      "/caf%c3%a9/page",
+      "/x/../guides/y",
+    ])
+      assert.equal((await ask(delivery.port, path)).status, 404, path);
+    assert.match((await ask(delivery.port, "/guides/fen")).body, /href="[^"]*\/guides\/fern"/);
+    assert.equal((await ask(delivery.port, "/guides/page", { method: "POST" })).status, 405);
+    assert.deepEqual(seen, [], "the origin is asked for none of it");
+  });
+  test("all else passes", async () => {
+    for (const path of ["/page", "/guidesx", "/slow-pieces"]) {
+      seen.length = 0;
+      await ask(delivery.port, path);
+      assert.deepEqual(
+        seen.map(({ url }) => url),
+        [path],
+      );
+    }
+  });
+  test("only a path can be named", async () => {
+    const front = { comes: "front", passes: "on", here: ["/fine", "guides"] };
+    const { status, body } = await garden.call("PUT", "/sites/garden/origin/front", front);
+    assert.equal(status, 422);
+    assert.equal(body.errors[0].path, "here.1");
   });
 });
 

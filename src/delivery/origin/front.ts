@@ -6,6 +6,7 @@ import { fieldOf, hasPassed, requestFields, without } from "../../core/origin/fr
 import { holdsOurs, tagsForOrigin } from "../../core/origin/front/rewritable.ts";
 import type { FrontChanges } from "../../core/origin/front/front-rewriter.ts";
 import { pathKey } from "../../core/address/path-key.ts";
+import { beginsAsOne } from "../../core/address/path-start.ts";
 import { placeOnOrigin } from "../../core/origin/place.ts";
 import type { ProxyTrust } from "../../incoming/proxy-trust.ts";
 import { judgedConnector, type Judge } from "../../outgoing/judge.ts";
@@ -179,7 +180,7 @@ function doingOn(
 ): Doing {
   const wanted = ASKED.exec(target)?.[2];
   if (wanted !== undefined) return wanted === "changed" ? "on" : "untouched";
-  if (passes !== "on" || only.length === 0 || only.some((start) => target.startsWith(start))) return passes;
+  if (passes !== "on" || only.length === 0 || beginsAsOne(target, only)) return passes;
   // By path, the rest is only looked at.
   return "shadow";
 }

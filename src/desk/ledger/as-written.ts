@@ -1,3 +1,4 @@
+import { beginsAsOne } from "../../core/address/path-start.ts";
 import type { LedgerPlace } from "../../core/ledger/ledger.ts";
 import { isElsewhere } from "../../core/ledger/ledger.ts";
 import type { OpenSite } from "../sites/open-site.ts";
@@ -10,5 +11,5 @@ export function isAsWritten(site: Pick<OpenSite, "origin">, place: LedgerPlace, 
   if (!isElsewhere(place)) return false;
   const { comes = "read", passes = "untouched", only = [] } = site.origin ?? {};
   if (comes !== "front" || passes !== "on") return true;
-  return only.length > 0 && !(place === "read" && only.some((start) => path.startsWith(start)));
+  return only.length > 0 && !(place === "read" && beginsAsOne(path, only));
 }

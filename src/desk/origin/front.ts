@@ -16,12 +16,12 @@ const PAGE_BYTES = 8 * 1024 * 1024;
 
 /** How pages come to readers, and what passed of late. */
 export async function readFront(desk: WithStore, site: OpenSite): Promise<FrontState> {
-  const { comes, passes, only, frame } = await originRow(desk, site);
+  const { comes, passes, only, here, frame } = await originRow(desk, site);
   const [counts, samples] = await Promise.all([
     frontCounts(desk.store, { site: site.id, days: DAYS }),
     frontSamples(desk.store, { site: site.id, most: MOST_SAMPLES }),
   ]);
-  return { comes, passes, only, frame, counts, samples };
+  return { comes, passes, only, here, frame, counts, samples };
 }
 
 /** Sets how pages come to readers; it holds for the next request of each of them. */
@@ -31,12 +31,12 @@ export async function changeFront(
   site: OpenSite,
   to: z.infer<typeof frontInputSchema>,
 ): Promise<FrontState> {
-  const { comes, passes, only } = await originRow(desk, site);
+  const { comes, passes, only, here } = await originRow(desk, site);
   const entry = {
     siteId: site.id,
     action: "origin.front",
     object: site.id,
-    detail: { before: { comes, passes, only }, after: to },
+    detail: { before: { comes, passes, only, here }, after: to },
   };
   await audited(desk, actor, entry, async (transaction) => {
     await setFront(desk.store, { site: site.id, ...to }, transaction);

@@ -38,6 +38,7 @@ export async function readOrigin(desk: WithStore, site: OpenSite): Promise<Origi
     comes: row.comes,
     passes: row.passes,
     only: row.only,
+    here: row.here,
     frame: row.frame,
     settings: readingSettingsSchema.parse(row.settings),
     found: row.found,
@@ -78,7 +79,7 @@ export async function nameOrigin(
   });
   return readOrigin(desk, {
     ...site,
-    origin: { comes: "read", passes: "untouched", only: [], frame: null, ...site.origin, address },
+    origin: { comes: "read", passes: "untouched", only: [], here: [], frame: null, ...site.origin, address },
   });
 }
 

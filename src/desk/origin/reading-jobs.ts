@@ -1,4 +1,11 @@
-import { readingSettingsSchema, type Found } from "../../core/origin/origin.ts";
+import { spelledStart } from "../../core/address/path-start.ts";
+import {
+  readingSettingsSchema,
+  isToBeRead,
+  settingsOfReading,
+  type Found,
+} from "../../core/origin/origin.ts";
+import { keepReadPages } from "../../store/origin/read-pages.ts";
 import { addFound, lineUp, lineUpAgain, lineUpNow } from "../../store/origin/readings.ts";
 import type { WithStore } from "../ground/parts.ts";
 import type { JobKind } from "../jobs/job-kind.ts";
@@ -28,9 +35,10 @@ export const roundJob: JobKind<Reading, Round, RoundResult> = {
     const origin = await originRow(desk, site);
     // What its sitemaps name by now may be new, or have changed.
     if (input.isDue) await lookAtOrigin(desk, site, lookingAt(origin), progress);
-    if (input.addresses) await lineUpThese(desk, site, input.addresses);
-    else await lineUpChosen(desk, site, input);
-    return readRound(desk, site, origin, progress);
+    const left = input.addresses ? await lineUpThese(desk, site, input.addresses) : "";
+    if (!input.addresses) await lineUpChosen(desk, site, input);
+    const round = await readRound(desk, site, origin, progress);
+    return { ...round, ended: [left, round.ended].filter(Boolean).join(" ") };
   },
   oneOf: (siteId) => `origin ${siteId}`,
 };
@@ -41,14 +49,19 @@ function lookingAt({ address, settings }: OriginRow): { address: string; pauseMs
 
 async function lineUpChosen(desk: WithStore, site: OpenSite, { again = false }: Round): Promise<void> {
   const origin = await originRow(desk, site);
-  const { parts, leaveOut, mostPages } = readingSettingsSchema.parse(origin.settings);
-  await lineUp(desk.store, { site: site.id, parts, leaveOut, most: mostPages });
+  const { parts, leaveOut, mostPages } = settingsOfReading(origin);
+  const starts = leaveOut.map(spelledStart);
+  const left = await lineUp(desk.store, { site: site.id, parts, leaveOut: starts, most: mostPages });
+  if (left.length > 0) await keepReadPages(desk.store, { site: site.id, ids: left });
   await lineUpAgain(desk.store, { site: site.id, all: again });
 }
 
-async function lineUpThese(desk: WithStore, site: OpenSite, addresses: readonly string[]): Promise<void> {
+// Answers what is said of those that are not read.
+async function lineUpThese(desk: WithStore, site: OpenSite, addresses: readonly string[]): Promise<string> {
   const { address: origin, ...row } = await originRow(desk, site);
-  const places = placesOf(site, { ...row, address: origin }, addresses);
+  const named = placesOf(site, { ...row, address: origin }, addresses);
+  const settings = settingsOfReading(row);
+  const places = named.filter((place) => isToBeRead(place, settings));
   const rows = places.map((place) => ({
     ...place,
     named: true,
@@ -58,6 +71,8 @@ async function lineUpThese(desk: WithStore, site: OpenSite, addresses: readonly 
   }));
   await addFound(desk.store, { site: site.id, origin, rows });
   await lineUpNow(desk.store, { site: site.id, paths: places.map(({ path }) => path) });
+  const left = named.length - places.length;
+  return left === 0 ? "" : `${left} of these ${named.length} are left out by what is to be read.`;
 }
 
 const BY_ITSELF: Actor = { name: "Map Rope", role: "editor" };

@@ -335,6 +335,40 @@ test("what cannot be taken is said at its field", async () => {
   assert.deepEqual([others.status, others.body.errors[0].path], [422, "addresses.0"]);
 });
 
+test("what is left out after it was read is out of the ledger, and comes back with what is chosen", async () => {
+  const set = async (settings: object): Promise<void> => {
+    const { version } = (await garden.call("GET", "/sites/garden/origin")).body;
+    assert.equal((await garden.call("PATCH", "/sites/garden/origin", { version, settings })).status, 200);
+  };
+  const pages = async (): Promise<number> =>
+    (await garden.call("GET", "/sites/garden/origin/results")).body.pages;
+  const linksOf = async (path: string): Promise<number> =>
+    (await garden.call("GET", `/sites/garden/links?place=read&q=${encodeURIComponent(path)}`)).body.total;
+  const all = await pages();
+  assert.ok((await linksOf("/tides")) > 0);
+  for (const settings of [{ leaveOut: ["/tides/"] }, { leaveOut: [], parts: ["boats"] }]) {
+    await set(settings);
+    asked.length = 0;
+    await job("POST", "/sites/garden/origin/round", { again: true });
+    assert.equal(
+      asked.some((path) => path.startsWith("/tides")),
+      false,
+      asked.join(),
+    );
+    assert.ok(asked.some((path) => path.startsWith("/boats")));
+    const { items } = (await garden.call("GET", "/sites/garden/origin/pages?q=/tides")).body;
+    assert.ok(items.length >= 2);
+    for (const { path, state, pageId } of items) assert.deepEqual([state, pageId], ["found", null], path);
+    assert.equal(await linksOf("/tides"), 0);
+    const told = await job("POST", "/sites/garden/read", { addresses: ["/tides/", "/boats/"] });
+    assert.equal(told.result.ended, "1 of these 2 are left out by what is to be read.");
+    assert.equal(asked.includes("/tides/"), false);
+  }
+  await set({ parts: [] });
+  await job("POST", "/sites/garden/origin/round", {});
+  assert.equal(await pages(), all);
+});
+
 test("what is read is changed over the version that was read; written here again, all of it is forgotten", async () => {
   const { body: origin } = await garden.call("GET", "/sites/garden/origin");
   const change = { settings: { leaveOut: ["/tides/"], pauseMs: 250 }, version: origin.version };

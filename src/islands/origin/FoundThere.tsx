@@ -111,6 +111,7 @@ function WhatIsRead({ site, origin, parts }: { site: Site; origin: Origin; parts
       notify(say.saved);
       void refreshReading();
     },
+    kept: { key: `reading:${site.id}`, base: String(origin.version) },
   });
   return (
     <Behind

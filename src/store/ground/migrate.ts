@@ -27,6 +27,7 @@ import { origins } from "./migrations/022-origins.ts";
 import { front } from "./migrations/023-front.ts";
 import { swaps } from "./migrations/024-swaps.ts";
 import { edges } from "./migrations/025-edges.ts";
+import { here } from "./migrations/026-here.ts";
 import type { Migration } from "./migration.ts";
 import { migrateQueue } from "../jobs/queue.ts";
 import type { Store } from "./store.ts";
@@ -57,6 +58,7 @@ export const MIGRATIONS: readonly Migration[] = [
   front,
   swaps,
   edges,
+  here,
 ];
 /** What migrating came to. */
 export interface Migrated {

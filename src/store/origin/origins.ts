@@ -21,7 +21,7 @@ export function originOf(
 ): Promise<OriginRow[]> {
   return store.rows<OriginRow>(
     `SELECT s.origin->>'address' AS address, s.origin->>'comes' AS comes, coalesce(s.origin->>'passes', 'untouched') AS passes,
-       coalesce(s.origin->'only', '[]') AS only, s.origin->'frame' AS frame, o.settings, o.found, o.found_at AS "foundAt", o.traps, o.read_at AS "readAt", o.version
+       coalesce(s.origin->'only', '[]') AS only, coalesce(s.origin->'here', '[]') AS here, s.origin->'frame' AS frame, o.settings, o.found, o.found_at AS "foundAt", o.traps, o.read_at AS "readAt", o.version
      FROM origins o JOIN sites s ON s.id = o.site_id WHERE o.site_id = $site::bigint AND s.origin IS NOT NULL`,
     of,
     transaction,
@@ -35,7 +35,7 @@ export async function setOrigin(
   transaction: Transaction,
 ): Promise<void> {
   await store.rows(
-    `UPDATE sites SET origin = coalesce(origin, '{"comes": "read", "passes": "untouched", "only": [], "frame": null}') || jsonb_build_object('address', $address::text), version = version + 1
+    `UPDATE sites SET origin = coalesce(origin, '{"comes": "read", "passes": "untouched", "only": [], "here": [], "frame": null}') || jsonb_build_object('address', $address::text), version = version + 1
      WHERE id = $site::bigint RETURNING id`,
     { site: of.site, address: of.address },
     transaction,
@@ -65,13 +65,13 @@ export function changeOrigin(
 /** Sets how pages come to readers, and what is done with them on the way. */
 export async function setFront(
   store: Store,
-  of: { site: string } & Pick<SiteOrigin, "comes" | "passes" | "only">,
+  of: { site: string } & Pick<SiteOrigin, "comes" | "passes" | "only" | "here">,
   transaction: Transaction,
 ): Promise<void> {
-  const { comes, passes, only } = of;
+  const { comes, passes, only, here } = of;
   await store.rows(
     "UPDATE sites SET origin = origin || $front::jsonb, version = version + 1 WHERE id = $site::bigint AND origin IS NOT NULL RETURNING id",
-    { site: of.site, front: JSON.stringify({ comes, passes, only }) },
+    { site: of.site, front: JSON.stringify({ comes, passes, only, here }) },
     transaction,
   );
 }

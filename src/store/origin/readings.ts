@@ -40,24 +40,36 @@ export async function addFound(
   return row!.added;
 }
 
-/** Puts those that were found in the chosen parts in line to be read, and takes out of it what is left out; at most so many in all. */
+// Whether a page is to be read: of the chosen parts, and not left out.
+const CHOSEN = `((cardinality($parts::text[]) = 0 OR part = ANY($parts::text[]))
+  AND NOT EXISTS (SELECT 1 FROM unnest($leaveOut::text[]) AS start WHERE starts_with(path, start) OR split_part(path, '?', 1) || '/' = start))`;
+
+/**
+ * Puts those that were found in the chosen parts in line to be read, at most so many in all, and takes out of it what is left out.
+ * Answers which pages had been read and are left out by now: they are no more than found.
+ */
 export async function lineUp(
   store: Store,
   of: { site: string; parts: readonly string[]; leaveOut: readonly string[]; most: number },
-): Promise<void> {
+): Promise<string[]> {
+  const { site, parts, leaveOut } = of;
   await store.rows(
     `UPDATE readings SET state = 'found' WHERE site_id = $site::bigint AND state = 'waiting' AND read_at IS NULL RETURNING id`,
-    { site: of.site },
+    { site },
+  );
+  const left = await store.rows<{ id: string }>(
+    `UPDATE readings SET state = 'found', read_at = NULL, next_at = NULL, tries = 0
+     WHERE site_id = $site::bigint AND state <> 'found' AND NOT ${CHOSEN} RETURNING id::text`,
+    { site, parts, leaveOut },
   );
   await store.rows(
     `UPDATE readings SET state = 'waiting' WHERE id IN (
-       SELECT id FROM readings WHERE site_id = $site::bigint AND state = 'found'
-         AND (cardinality($parts::text[]) = 0 OR part = ANY($parts::text[]))
-         AND NOT EXISTS (SELECT 1 FROM unnest($leaveOut::text[]) AS start WHERE starts_with(path, start))
+       SELECT id FROM readings WHERE site_id = $site::bigint AND state = 'found' AND ${CHOSEN}
        ORDER BY named DESC, depth, id
        LIMIT greatest(0, $most::int - (SELECT count(*)::int FROM readings WHERE site_id = $site::bigint AND read_at IS NOT NULL))) RETURNING id`,
     of,
   );
+  return left.map(({ id }) => id);
 }
 
 /** Puts pages in line whose time to be read again has come; all that were ever read where `all` is set. Answers how many wait. */

@@ -39,7 +39,8 @@ export function Notices() {
         ref={place}
         role="status"
         aria-live="polite"
-        onPointerEnter={() => holdNotices("pointer", true)}
+        // One that comes up under a pointer that rests, over what was just pressed, is not held by it.
+        onPointerMove={() => holdNotices("pointer", true)}
         onPointerLeave={() => holdNotices("pointer", false)}
         onFocus={() => holdNotices("focus", true)}
         onBlur={() => holdNotices("focus", false)}

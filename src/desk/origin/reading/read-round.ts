@@ -1,5 +1,5 @@
 import { setTimeout as rest } from "node:timers/promises";
-import { readingSettingsSchema, type ReadingSettings } from "../../../core/origin/origin.ts";
+import { isToBeRead, settingsOfReading, type ReadingSettings } from "../../../core/origin/origin.ts";
 import { addressOnOrigin, placeOnOrigin } from "../../../core/origin/place.ts";
 import { TrapWatch } from "../../../core/origin/traps.ts";
 import { keepReadPages } from "../../../store/origin/read-pages.ts";
@@ -51,7 +51,7 @@ export async function readRound(
   origin: OriginRow,
   progress: Progress,
 ): Promise<RoundResult> {
-  const settings = readingSettingsSchema.parse(origin.settings);
+  const settings = settingsOfReading(origin);
   const robots = await robotsOf(desk, origin.address, progress.signal);
   if (robots.says === "unreadable")
     throw new Problem(
@@ -186,10 +186,7 @@ class Round {
     const admitted = this.traps.admit(address);
     if (admitted === undefined) return;
     const kept = placeOnOrigin(admitted, origin.address, site.hostNames) ?? place;
-    const isChosen =
-      found.size < this.room &&
-      (settings.parts.length === 0 || settings.parts.includes(kept.part)) &&
-      !settings.leaveOut.some((start) => kept.path.startsWith(start));
+    const isChosen = found.size < this.room && isToBeRead(kept, settings);
     found.set(kept.path, {
       ...kept,
       named: false,

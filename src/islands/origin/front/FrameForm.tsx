@@ -24,6 +24,7 @@ export function FrameForm({ site, front }: { site: Site; front: FrontState }) {
       api("PUT /sites/:site/origin/frame", { site: site.id, body: { frame: { path, selector } } }),
     onSaved: keep,
     fieldOf: (path) => path.replace(/^frame\./, ""),
+    kept: { key: `frame:${site.id}`, base: JSON.stringify(frame) },
   });
   const look = useMutation({
     mutationFn: (path: string) =>

@@ -14,19 +14,32 @@ type Way = "read" | "untouched" | "shadow" | "on";
 
 /** How pages come to readers: not through us, or through us untouched, as a shadow, or changed; it holds at once. */
 export function FrontForm({ site, front }: { site: Site; front: FrontState }) {
-  const set = (way: Way, only: string[]) =>
+  const set = (way: Way, { only, here }: Pick<FrontState, "only" | "here">) =>
     api("PUT /sites/:site/origin/front", {
       site: site.id,
-      body: { comes: way === "read" ? "read" : "front", passes: way === "read" ? "untouched" : way, only },
+      body: {
+        comes: way === "read" ? "read" : "front",
+        passes: way === "read" ? "untouched" : way,
+        only,
+        here,
+      },
     });
   const done = (): void => {
     notify(say.saved);
     void refresh("GET /sites/:site/origin/front");
   };
   const form = useSavedForm({
-    values: { way: (front.comes === "read" ? "read" : front.passes) as Way, only: front.only.join("\n") },
-    save: ({ way, only }) => set(way, entriesOf(only, /\n/)),
+    values: {
+      way: (front.comes === "read" ? "read" : front.passes) as Way,
+      only: front.only.join("\n"),
+      here: front.here.join("\n"),
+    },
+    save: ({ way, only, here }) => set(way, { only: entriesOf(only, /\n/), here: entriesOf(here, /\n/) }),
     onSaved: done,
+    kept: {
+      key: `front:${site.id}`,
+      base: JSON.stringify([front.comes, front.passes, front.only, front.here]),
+    },
   });
   const isChanging = front.comes === "front" && front.passes === "on";
   return (
@@ -51,14 +64,20 @@ export function FrontForm({ site, front }: { site: Site; front: FrontState }) {
           placeholder={say.suchAsNotes}
         />
       ) : null}
+      {form.watch("way") === "read" ? null : (
+        <AreaField
+          name="here"
+          label={say.writtenHereAlone}
+          hint={say.writtenHereAloneHint}
+          mono
+          rows={2}
+          placeholder={say.suchAsGuides}
+        />
+      )}
       <div data-needs="owner" className="flex flex-wrap items-center gap-3">
         <SaveButton of={form}>{say.setIt}</SaveButton>
         {isChanging ? (
-          <button
-            type="button"
-            className="action"
-            onClick={() => void set("untouched", front.only).then(done)}
-          >
+          <button type="button" className="action" onClick={() => void set("untouched", front).then(done)}>
             {say.passUntouchedNow}
           </button>
         ) : null}

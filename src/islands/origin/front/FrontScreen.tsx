@@ -34,11 +34,11 @@ function Front({ site }: { site: Site }) {
   });
   if (front.isError) return <p className="text-bad">{messageOf(front.error)}</p>;
   if (!front.data) return null;
-  const { comes, passes, only } = front.data;
+  const { comes, passes, only, here } = front.data;
   return (
     <div className="grid items-start gap-x-8 gap-y-6 grid-cols-[minmax(0,1fr)] lg:grid-cols-[24rem_minmax(0,1fr)]">
       <div className="grid gap-6 grid-cols-[minmax(0,1fr)]">
-        <FrontForm key={`${comes} ${passes} ${only.join()}`} site={site} front={front.data} />
+        <FrontForm key={JSON.stringify([comes, passes, only, here])} site={site} front={front.data} />
         <FrontCheck site={site} />
         {comes === "front" ? <WithAndWithout site={site} /> : null}
       </div>

@@ -68,6 +68,8 @@ describe("a shared block stands", () => {
     ["pages", ["/news/*", "/reviews/a"], page, true],
     ["pages", ["/news/*"], page, false],
     ["pages", ["*"], undefined, false],
+    ["pages", ["/café/*"], { path: "/caf%C3%A9/menu", category: "" }, true],
+    ["pages", ["/tides/"], { path: "/tides", category: "" }, true],
     ["categories", ["Reviews"], page, true],
     ["categories", ["News"], page, false],
   ] as const)

@@ -1,5 +1,6 @@
+import { spelledPath } from "../address/path-key.ts";
 import type { Placement } from "../pages/page.ts";
-import { pageMatches } from "./resolve/match.ts";
+import { comparablePages, pageMatches } from "./resolve/match.ts";
 
 /** True when a shared block stands on this page; a document that is no page carries what stands on all. */
 export function appliesTo(
@@ -10,5 +11,5 @@ export function appliesTo(
   if (!page) return false;
   return placement.shown === "categories"
     ? placement.on.includes(page.category)
-    : placement.on.some((pattern) => pageMatches(pattern, page.path));
+    : comparablePages(placement.on).some((pattern) => pageMatches(pattern, spelledPath(page.path)));
 }

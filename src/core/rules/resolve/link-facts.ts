@@ -1,5 +1,6 @@
 import { MAX_HOPS } from "../../address/max-hops.ts";
 import { mayLeave } from "../../address/may-leave.ts";
+import { spelledPath } from "../../address/path-key.ts";
 import {
   destinationKind,
   hostOf,
@@ -75,7 +76,7 @@ function factsOf(
     domain: domain || undefined,
     end,
     short,
-    page: link.page,
+    page: link.page === undefined ? undefined : spelledPath(link.page),
     category: link.category,
     anchor: link.anchor ?? "text",
     programs,

@@ -1,3 +1,4 @@
+import { spelledPath } from "../../address/path-key.ts";
 import type { RuleMatch } from "../rule.ts";
 import { GROUPS, type LinkFacts } from "./facts.ts";
 
@@ -27,8 +28,9 @@ export interface Matcher {
 /** Makes a match ready: afterwards a link costs a look-up, not a walk through the rule's lists. */
 export function matcherOf(match: RuleMatch): Matcher {
   const domains = match.domains && new Set(match.domains);
-  const exactPages = new Set(match.pages?.filter((page) => !page.includes("*")));
-  const pagePatterns = match.pages?.filter((page) => page.includes("*")) ?? [];
+  const pages = comparablePages(match.pages ?? []);
+  const exactPages = new Set(pages.filter((page) => !page.includes("*")));
+  const pagePatterns = pages.filter((page) => page.includes("*"));
   const tests: Test[] = [];
   const { destination, anchor } = match;
   if (destination) tests.push(({ reach }) => destination === "any" || destination === reach);
@@ -110,8 +112,20 @@ export function matchedHost(
 }
 
 /**
+ * Page patterns as pages are compared with them: percent-encoded as paths are (RFC 3986 section 6.2.2), and one without stars with and
+ * without a slash at its end, as systems elsewhere write the same page.
+ */
+export function comparablePages(patterns: readonly string[]): string[] {
+  return patterns.map(spelledPath).flatMap((pattern) => {
+    if (pattern.includes("*")) return [pattern];
+    const bare = pattern.replace(/\/+$/, "");
+    return bare === "" ? ["/"] : [bare, `${bare}/`];
+  });
+}
+
+/**
  * True when the path fits the pattern, in which `*` stands for any run of characters. What stands between stars is
- * searched from left to right, so the time is linear.
+ * searched from left to right, so the time is linear. Both are percent-encoded as paths are.
  */
 export function pageMatches(pattern: string, page: string | undefined): boolean {
   if (page === undefined) return false;

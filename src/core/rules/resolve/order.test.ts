@@ -40,6 +40,29 @@ const named = (name: string, match: object, more: object = {}): Rule =>
 const decider = (rules: readonly Rule[], link = LINK): string | undefined =>
   linkAttributes(link, rules, SITE).trace.find(({ attribute }) => attribute === "nofollow")?.by;
 
+describe("a page, however its path is written", () => {
+  for (const [pattern, page, is] of [
+    ["/café/*", "/caf%C3%A9/menu", true],
+    ["/café/*", "/caf%c3%a9/menu", true],
+    ["/caf%c3%a9/menu", "/café/menu", true],
+    ["/~mara", "/%7Emara", true],
+    ["/tides", "/tides/", true],
+    ["/tides/", "/tides", true],
+    ["/tides/*", "/tides/", true],
+    ["/", "/", true],
+    ["/tides", "/Tides", false],
+    ["/tides", "/tides/springs", false],
+    ["/a%2Fb", "/a/b", false],
+    ["/cafe/*", "/café/menu", false],
+  ] as const)
+    test(`${pattern} and ${page}`, () => {
+      const on = named("on", { pages: [pattern] });
+      assert.equal(decider([on], { ...LINK, page }), is ? "on" : undefined);
+      const all = named("all", {}, { except: { pages: [pattern] } });
+      assert.equal(decider([all], { ...LINK, page }), is ? undefined : "all", "as an exception");
+    });
+});
+
 describe("the first that speaks decides", () => {
   for (const [index, [level, match]] of BY_CLOSENESS.entries())
     for (const [other, less] of BY_CLOSENESS.slice(index + 1))

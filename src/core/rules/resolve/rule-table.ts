@@ -2,7 +2,15 @@ import type { Rule, RuleMatch } from "../rule.ts";
 import type { Resolved } from "./decision.ts";
 import { ATTRIBUTES } from "../attribute.ts";
 import { closestGroup, GROUPS, LINK_GROUPS, NOWHERE, type LinkFacts } from "./facts.ts";
-import { domainNames, matcherOf, takesOut, type Matcher, type Rank, type Test } from "./match.ts";
+import {
+  comparablePages,
+  domainNames,
+  matcherOf,
+  takesOut,
+  type Matcher,
+  type Rank,
+  type Test,
+} from "./match.ts";
 
 /** A rule that can speak, ready to be asked. */
 export interface ReadyRule {
@@ -73,7 +81,7 @@ export class RuleTable {
     const { match } = ready.rule;
     if (match.domains) for (const name of new Set(match.domains)) add(this.byDomain, name, ready);
     else if (match.pages)
-      for (const pattern of new Set(match.pages)) {
+      for (const pattern of new Set(comparablePages(match.pages))) {
         const star = pattern.indexOf("*");
         if (star === -1) add(this.byPage, pattern, ready);
         else add(this.byPageStart, pattern.slice(0, star), ready);

@@ -1,4 +1,4 @@
-import { spelledPath } from "../../address/path-key.ts";
+import { pathKey, spelledPath } from "../../address/path-key.ts";
 import type { RuleMatch } from "../rule.ts";
 import { GROUPS, type LinkFacts } from "./facts.ts";
 
@@ -116,10 +116,10 @@ export function matchedHost(
  * without a slash at its end, as systems elsewhere write the same page.
  */
 export function comparablePages(patterns: readonly string[]): string[] {
-  return patterns.map(spelledPath).flatMap((pattern) => {
-    if (pattern.includes("*")) return [pattern];
-    const bare = pattern.replace(/\/+$/, "");
-    return bare === "" ? ["/"] : [bare, `${bare}/`];
+  return patterns.flatMap((pattern) => {
+    if (pattern.includes("*")) return [spelledPath(pattern)];
+    const key = pathKey(pattern);
+    return key === "/" ? [key] : [key, `${key}/`];
   });
 }
 

@@ -113,6 +113,8 @@ const ANSWERS: Record<string, Answer> = {
         "1",
       ])
       .end("f"),
+  "/blog/reviews/lamp": (_request, response) => response.writeHead(200, HTML).end(PAGE),
+  "/reviews/lamp": (_request, response) => response.writeHead(200, HTML).end(PAGE),
   "/away": (_request, response) =>
     response.writeHead(302, { Location: "https://x.example/?a=1&b=%20" }).end(),
 };
@@ -160,6 +162,12 @@ async function pass(
   const front = { comes: "front", passes, only, here };
   const { status } = await garden.call("PUT", "/sites/garden/origin/front", front);
   assert.equal(status, 200);
+  await delivery.level();
+}
+
+async function setRules(rules: readonly object[]): Promise<void> {
+  const { version } = (await garden.call("GET", "/sites/garden/rules")).body;
+  assert.equal((await garden.call("PUT", "/sites/garden/rules", { version, rules })).status, 200);
   await delivery.level();
 }
 
@@ -319,6 +327,24 @@ describe("a mixture by path", () => {
     const { status, body } = await garden.call("PUT", "/sites/garden/origin/front", front);
     assert.equal(status, 422);
     assert.equal(body.errors[0].path, "here.1");
+  });
+});
+
+describe("an origin beneath a path", () => {
+  const port = (): number => (origin.address() as AddressInfo).port;
+  before(async () => {
+    await garden.call("PUT", "/sites/garden/origin", { address: `http://origin.example:${port()}/blog/` });
+    const reviews = { name: "Reviews", match: { categories: ["reviews"] }, set: { ugc: "on" } };
+    await setRules([DEMO_RULES[0]!, reviews]);
+  });
+  after(async () => {
+    await garden.call("PUT", "/sites/garden/origin", { address: `http://origin.example:${port()}/` });
+    await setRules([DEMO_RULES[0]!]);
+  });
+
+  test("its parts are those beneath that path, for rules as in the ledger", async () => {
+    assert.match((await ask(delivery.port, "/blog/reviews/lamp")).body, /rel="ugc noopener"/);
+    assert.doesNotMatch((await ask(delivery.port, "/reviews/lamp")).body, /ugc/);
   });
 });
 
@@ -612,8 +638,7 @@ describe("pages of ours in the look of one of theirs", () => {
 
   test("where their page cannot be had, the last one serves on, or ours has its own look", async () => {
     fails = true;
-    await garden.call("PUT", "/sites/garden/rules", { version: 1, rules: [] });
-    await delivery.level();
+    await setRules([]);
     assert.match(await ours(), /<footer>Foot<\/footer>/, "the last one that was had serves on");
     await until("it was told", () =>
       delivery.reports.some((one) => /The frame of .* could not be had/.test(one)),
@@ -624,8 +649,7 @@ describe("pages of ours in the look of one of theirs", () => {
     await delivery.level();
     assert.match(await ours(), /~theme\/site\.css/, "of another one nothing is there yet");
     fails = false;
-    await garden.call("PUT", "/sites/garden/rules", { version: 2, rules: [DEMO_RULES[0]] });
-    await delivery.level();
+    await setRules([DEMO_RULES[0]!]);
   });
 });
 

@@ -238,9 +238,10 @@ class Wanted implements FromOrigin {
   }
 
   changes(): FrontChanges {
-    const { origin } = this;
     const { site, target } = this.asked;
-    const category = placeOnOrigin(`${origin}${target}`, `${origin}/`, [])?.part ?? "";
+    // As the ledger has it: beneath the path under which the site stands.
+    const address = site.site.origin?.address ?? this.origin;
+    const category = placeOnOrigin(`${this.origin}${target}`, address, [])?.part ?? "";
     return {
       rules: site.site.rules,
       site: site.links,

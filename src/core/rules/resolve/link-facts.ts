@@ -76,12 +76,18 @@ function factsOf(
     domain: domain || undefined,
     end,
     short,
-    page: link.page === undefined ? undefined : spelledPath(link.page),
+    page: link.page === undefined ? undefined : pathOf(link.page),
     category: link.category,
     anchor: link.anchor ?? "text",
     programs,
     networks,
   };
+}
+
+// Pages elsewhere are told apart by their queries, too; rules name paths.
+function pathOf(page: string): string {
+  const mark = page.indexOf("?");
+  return spelledPath(mark === -1 ? page : page.slice(0, mark));
 }
 
 function reachOf(kind: DestinationKind): LinkFacts["reach"] {

@@ -50,6 +50,8 @@ describe("a page, however its path is written", () => {
     ["/tides/", "/tides", true],
     ["/tides/*", "/tides/", true],
     ["/", "/", true],
+    ["/item", "/item?number=3", true],
+    ["/item/*", "/item/?sort=price", true],
     ["/tides", "/Tides", false],
     ["/tides", "/tides/springs", false],
     ["/a%2Fb", "/a/b", false],

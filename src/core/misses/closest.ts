@@ -52,8 +52,8 @@ export class KnownAddresses {
     }
   }
 
-  /** The closest ones, best first. */
-  closest(missed: string, most: number): Close[] {
+  /** The closest ones, best first; none of those that `isGone` says are not there. */
+  closest(missed: string, most: number, isGone?: (address: string) => boolean): Close[] {
     const wanted = missed.toLowerCase();
     const found = new Map<Known, Close>();
     const allowed = allowedIn(wanted.length);
@@ -78,7 +78,10 @@ export class KnownAddresses {
       (a, b) => a.score - b.score || a.address.length - b.address.length,
     );
     const seen = new Set<string>();
-    return sorted.filter(({ of }) => of === undefined || (!seen.has(of) && seen.add(of))).slice(0, most);
+    const there = sorted.filter(
+      ({ address, of }) => (of === undefined || (!seen.has(of) && seen.add(of))) && !isGone?.(address),
+    );
+    return there.slice(0, most);
   }
 
   // Which of the words each known address has in its last part, as they are or nearly.

@@ -12,13 +12,8 @@ import { NOTICE_SECONDS } from "../../core/routes/choices.ts";
 import type { Duplex } from "node:stream";
 import type { Frames } from "../origin/frame/frames.ts";
 import type { Front } from "../origin/front.ts";
-import {
-  refreshing,
-  servesPages,
-  type AnsweredMiss,
-  type PagesElsewhere,
-  type RenderedPages,
-} from "../pages/rendered-pages.ts";
+import type { KnownElsewhere } from "../origin/pages-elsewhere.ts";
+import { refreshing, servesPages, type AnsweredMiss, type RenderedPages } from "../pages/rendered-pages.ts";
 import { readHeaders, requesterOf } from "../clicks/requester.ts";
 import { sendReadiness, type Readiness } from "../../incoming/readiness.ts";
 import type { Tally } from "../../incoming/tally.ts";
@@ -51,8 +46,7 @@ export interface ListenerParts {
   tally: Tally<AnswerKind>;
   front: Front;
   frames: Frames;
-  /** The pages of a site that stand elsewhere. */
-  elsewhere(siteId: string): Promise<PagesElsewhere>;
+  elsewhere: KnownElsewhere;
   /** Told of each answer, where a log of them is asked for. */
   accessLog: AccessLog | undefined;
   report(message: string, error: unknown): void;
@@ -251,7 +245,12 @@ function passOn(
   parts.front.pass(
     { request, response, seen, target, site, host, generation },
     {
-      missed: missed && (() => void missedThere(parts, place, missed)),
+      missed:
+        missed &&
+        (() => {
+          parts.elsewhere.noteGone(site.site.id, target);
+          void missedThere(parts, place, missed);
+        }),
       answered: () => count(parts, "front", began),
       failed(status, reason) {
         parts.report(`The origin of ${site.site.name} ${reason}.`, undefined);
@@ -278,7 +277,7 @@ async function missedThere(
   try {
     for (const { entry, captures } of site.patterns.find(host, key))
       if (answerRoute(parts, asked, key, entry, captures)) return;
-    const elsewhere = await parts.elsewhere(site.site.id);
+    const elsewhere = await parts.elsewhere.of(site.site);
     const home = homeOf(site, host, parts);
     const miss = parts.pages.miss(site, host, key, parts.index.generation(), {
       home,

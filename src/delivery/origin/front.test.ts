@@ -144,6 +144,13 @@ before(async () => {
   await new Promise<void>((resolve) => origin.listen(0, "127.0.0.1", resolve));
   const { port } = origin.address() as AddressInfo;
   await garden.call("PUT", "/sites/garden/origin", { address: `http://origin.example:${port}/` });
+  // As a reading would have found them; of all but one nothing is there any more.
+  const read = ["/guides/lichens", "/plain/lichens", "/heron/old", "/plover/one", "/plover/ona", "/page"];
+  await garden.store.rows(
+    `INSERT INTO pages (site_id, kind, path, key, title, description, category, body, html, updated_by, admitted)
+     SELECT $site::bigint, 'read', path, path, path, '', '', '{}', '', '', true FROM unnest($read::text[]) AS path RETURNING id`,
+    { site: garden.site.id, read },
+  );
   delivery = await testDelivery(garden.url, undefined, { judge: async () => "127.0.0.1" });
 });
 after(async () => {
@@ -312,6 +319,12 @@ describe("a mixture by path", () => {
     assert.equal((await ask(delivery.port, "/guides/page", { method: "POST" })).status, 405);
     assert.deepEqual(seen, [], "the origin is asked for none of it");
   });
+  test("what was read there under such a path is shown to nobody who misses it", async () => {
+    const { status, body } = await ask(delivery.port, "/guides/lichens");
+    assert.equal(status, 404);
+    assert.match(body, /href="[^"]*\/plain\/lichens"/);
+    assert.doesNotMatch(body, /href="[^"]*\/guides\/lichens"/);
+  });
   test("all else passes", async () => {
     for (const path of ["/page", "/guidesx", "/slow-pieces"]) {
       seen.length = 0;
@@ -327,6 +340,44 @@ describe("a mixture by path", () => {
     const { status, body } = await garden.call("PUT", "/sites/garden/origin/front", front);
     assert.equal(status, 422);
     assert.equal(body.errors[0].path, "here.1");
+  });
+});
+
+describe("where misses are led to the closest address", () => {
+  const setMisses = async (answer: string): Promise<void> => {
+    const { version } = (await garden.call("GET", "/sites/garden")).body;
+    assert.equal((await garden.call("PATCH", "/sites/garden", { version, misses: { answer } })).status, 200);
+    await delivery.level();
+  };
+  before(() => setMisses("closest"));
+  after(() => setMisses("help"));
+
+  // The addresses that a reader passes until one leads nowhere.
+  async function wayFrom(path: string): Promise<string[]> {
+    const way = [path];
+    for (;;) {
+      const { status, headers, body } = await ask(delivery.port, way.at(-1)!);
+      if (headers.location === undefined) {
+        assert.equal(status, 404);
+        assert.equal(body.includes(`href="${way.at(-1)}"`), false, "nor is it shown");
+        return way;
+      }
+      way.push(new URL(headers.location, "http://garden.example").pathname);
+      assert.ok(way.length < 5, way.join(" "));
+    }
+  }
+  test("one that was read and is gone by now is not led to itself", async () => {
+    assert.deepEqual(await wayFrom("/heron/old?a=1"), ["/heron/old?a=1", "/heron/old"]);
+    assert.deepEqual(await wayFrom("/heron/old"), ["/heron/old"]);
+    assert.deepEqual(await wayFrom("/heron/old?a=2"), ["/heron/old?a=2"]);
+  });
+  test("two that are both gone do not lead round in a circle", async () => {
+    assert.deepEqual(await wayFrom("/plover/one"), ["/plover/one", "/plover/ona"]);
+    assert.deepEqual(await wayFrom("/plover/ona"), ["/plover/ona"]);
+    assert.deepEqual(await wayFrom("/plover/one"), ["/plover/one"]);
+  });
+  test("one that is there is led to", async () => {
+    assert.match((await ask(delivery.port, "/pagee")).headers.location!, /\/page$/);
   });
 });
 

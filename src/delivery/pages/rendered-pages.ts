@@ -7,7 +7,7 @@ import { linkAttributes } from "../../core/rules/resolve/link-attributes.ts";
 import { placedDisclosure } from "../../core/pages/check/disclosure.ts";
 import { publicAddress } from "../../core/address/public-address.ts";
 import type { Notice } from "../../core/routes/route.ts";
-import { closestMatch, KnownAddresses, type Candidate } from "../../core/misses/closest.ts";
+import { closestMatch, KnownAddresses, type Candidate, type Close } from "../../core/misses/closest.ts";
 import { isProbe } from "../../core/misses/probe.ts";
 import { leadsBack } from "../../core/routes/chain/leads-back.ts";
 import { readPublished, type DeliveredPage } from "../../store/sites/delivery-view.ts";
@@ -59,10 +59,15 @@ export interface RenderedPages {
   cached(): { documents: number; bytes: number };
 }
 
+/** So many addresses are shown to who missed one. */
+const MOST_HELP = 4;
+
 /** Pages of a site that stand elsewhere, for those who look for what may have been meant; another stamp tells other ones. */
 export interface PagesElsewhere {
   stamp: number;
   pages: readonly Candidate[];
+  /** Whether their system has said of late that it has nothing at such an address. */
+  isGone(address: string): boolean;
 }
 
 /** What a miss gets, as the site has chosen. */
@@ -164,14 +169,16 @@ export function createRenderedPages(store: Store, deliveryPort: number): Rendere
       return known?.isCertain ? known : undefined;
     },
     miss(site, host, key, generation, { home, isCertain, elsewhere }) {
-      const cacheKey = `${generation} ${elsewhere ? `${elsewhere.stamp} ` : ""}${host} ${key}`;
-      const ready = misses.get(cacheKey);
+      const cacheKey = `${generation} ${host} ${key}`;
+      // What is gone elsewhere is told from one request to the next: such an answer holds for its own alone.
+      const ready = elsewhere ? undefined : misses.get(cacheKey);
       if (ready) return ready;
-      const answer = answerMiss(site, host, key, home, deliveryPort, () =>
-        helpOn(site, host, generation, { home, ...(elsewhere && { elsewhere }) }),
-      );
+      const answer = answerMiss(site, host, key, home, deliveryPort, () => {
+        const { known, document } = helpOn(site, host, generation, { home, ...(elsewhere && { elsewhere }) });
+        return { closest: () => known.closest(key, MOST_HELP, elsewhere?.isGone), document };
+      });
       const made = { ...answer, isCertain };
-      misses.set(cacheKey, made);
+      if (!elsewhere) misses.set(cacheKey, made);
       return made;
     },
     notice: (site, to, notice, stays, home) => Buffer.from(noticeOf(site, home, to, notice, stays)),
@@ -188,7 +195,7 @@ function answerMiss(
   key: string,
   home: string,
   deliveryPort: number,
-  help: () => MissHelp,
+  help: () => { closest(): Close[]; document: MissHelp["document"] },
 ): Omit<AnsweredMiss, "isCertain"> {
   const { misses: policy } = site.site;
   const absolute = (path: string, on = site.primary): string =>
@@ -206,8 +213,8 @@ function answerMiss(
     return { status, headers: [...headers, ...refreshing(notice.seconds, to)], body };
   }
   // Scanners are not helped: what they ask for was never meant to be there, and looking for it takes time.
-  const { known, document } = help();
-  const close = isProbe(key) ? [] : known.closest(key, 4);
+  const { closest, document } = help();
+  const close = isProbe(key) ? [] : closest();
   const one = policy.answer === "closest" ? closestMatch(close) : undefined;
   return one ? leadingTo(one.address) : showing(404, document(key, close));
 }

@@ -59,13 +59,13 @@ function keptAWhile<S, T>(
   read: (site: S) => Promise<T>,
   keyOfSite: (site: S) => string,
 ): (site: S) => Promise<T> {
-  const known = new LRUCache<string, { at: number; there: Promise<T> }>({ max: MOST_SITES });
+  const known = new LRUCache<string, Promise<T>>({ max: MOST_SITES, ttl: FRESH_MS });
   return (site) => {
     const key = keyOfSite(site);
     const held = known.get(key);
-    if (held && performance.now() - held.at < FRESH_MS) return held.there;
+    if (held) return held;
     const there = read(site);
-    known.set(key, { at: performance.now(), there });
+    known.set(key, there);
     // What could not be read is asked for again by the next reader.
     there.catch(() => known.delete(key));
     return there;
